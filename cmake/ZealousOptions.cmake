@@ -1,0 +1,43 @@
+# Flags every target of the project shares.
+set(CMAKE_CXX_STANDARD 20)
+set(CMAKE_CXX_STANDARD_REQUIRED ON)
+set(CMAKE_CXX_EXTENSIONS OFF)
+set(CMAKE_EXPORT_COMPILE_COMMANDS ON)
+set(CMAKE_POSITION_INDEPENDENT_CODE ON)
+if(NOT CMAKE_BUILD_TYPE)
+  set(CMAKE_BUILD_TYPE Release)
+endif()
+
+find_program(CCACHE_PROGRAM ccache)
+if(CCACHE_PROGRAM)
+  set(CMAKE_CXX_COMPILER_LAUNCHER ${CCACHE_PROGRAM})
+endif()
+find_program(MOLD_PROGRAM mold)
+find_program(LLD_PROGRAM ld.lld)
+if(MOLD_PROGRAM)
+  add_link_options(-fuse-ld=mold)
+elseif(LLD_PROGRAM)
+  add_link_options(-fuse-ld=lld)
+endif()
+
+add_library(zealous_flags INTERFACE)
+# Contraction stays off so that every instruction set gives the same bits.
+target_compile_options(zealous_flags INTERFACE
+  -Wall -Wextra -Wpedantic -Wshadow -Wnon-virtual-dtor -Wold-style-cast -Wcast-qual
+  -Woverloaded-virtual -Wimplicit-fallthrough -Wextra-semi -Werror -ffp-contract=off)
+
+option(ZEALOUS_SANITIZE "Address and undefined-behaviour sanitizers" OFF)
+if(ZEALOUS_SANITIZE)
+  add_compile_options(-fsanitize=address,undefined -fno-sanitize-recover=all -fno-omit-frame-pointer)
+  add_link_options(-fsanitize=address,undefined)
+  add_compile_definitions(ZEALOUS_SANITIZE)
+endif()
+
+# zealous_layer(name DEPENDS ...): a static library of every source below the current folder.
+function(zealous_layer name)
+  cmake_parse_arguments(LAYER "" "" "PUBLIC;PRIVATE" ${ARGN})
+  file(GLOB_RECURSE sources CONFIGURE_DEPENDS ${CMAKE_CURRENT_SOURCE_DIR}/*.cpp)
+  add_library(${name} STATIC ${sources})
+  target_include_directories(${name} PUBLIC ${CMAKE_SOURCE_DIR})
+  target_link_libraries(${name} PUBLIC ${LAYER_PUBLIC} PRIVATE zealous_flags ${LAYER_PRIVATE})
+endfunction()

@@ -1,0 +1,87 @@
+#pragma once
+// What is evaluated: a model compiled for one horizon into a flat tape of instructions over
+// slots. Immutable; a change of text or horizon compiles a new one.
+
+#include <cstdint>
+#include <string>
+#include <vector>
+
+#include "core/model/syntax.h"
+#include "core/quantity/error.h"
+
+namespace zl::model {
+
+/// Columns 0..historyYears-1 are filed years (the last one is the base year), the next
+/// forecastYears columns are projected. Constant rows use column 0.
+struct Layout {
+  int historyYears = 0;
+  int forecastYears = 0;
+  [[nodiscard]] int columns() const { return historyYears + forecastYears; }
+  [[nodiscard]] int baseColumn() const { return historyYears - 1; }
+  [[nodiscard]] bool isForecast(int column) const { return column >= historyYears; }
+};
+
+struct Cell {
+  int row = -1;
+  int column = 0;
+  friend bool operator==(const Cell&, const Cell&) = default;
+  friend auto operator<=>(const Cell&, const Cell&) = default;
+};
+
+enum class Code : std::uint8_t {
+  Add, Subtract, Multiply, Divide, Power, Negate, Abs, Min, Max,
+  Less, LessEqual, Greater, GreaterEqual, Equal, And, Or, Select, Guard, Copy
+};
+
+/// dst = code(a, b, c); all four are slots.
+struct Instruction {
+  Code code;
+  std::uint32_t dst, a, b, c;
+};
+
+/// A circular group: instructions [begin, end) repeat until the fed-back cells settle.
+struct Circle {
+  size_t begin, end;
+  struct Feedback {
+    std::uint32_t guess;     ///< slot read by the group: last round's figure
+    std::uint32_t computed;  ///< slot the round writes
+  };
+  std::vector<Feedback> feedback;
+  std::vector<std::uint32_t> balances;  ///< their largest size sets the scale of the tolerance
+  std::string rows;                     ///< the rows involved, for messages
+};
+
+struct InputCell {
+  Cell cell;
+  std::uint32_t slot;
+};
+
+struct Program {
+  Layout layout;
+  std::vector<Instruction> tape;
+  std::vector<Circle> circles;          ///< in tape order, never nested
+  std::vector<InputCell> inputs;        ///< to be filled per lane before a run
+  std::vector<double> constants;        ///< literals; slot = firstConstant + index
+  std::uint32_t firstConstant = 0;
+  std::uint32_t slots = 0;
+  std::vector<std::int32_t> slotOfCell;  ///< row * columns + column -> slot, -1 when not present
+  std::vector<Cell> computed;            ///< cells the tape writes, in order of evaluation
+
+  [[nodiscard]] std::int32_t slot(Cell cell) const {
+    return slotOfCell[static_cast<size_t>(cell.row * layout.columns() + cell.column)];
+  }
+};
+
+/// Compiles a checked model. Fails when the horizon is empty or absurd (over 60 columns).
+Result<Program> compile(const Model& model, Layout layout);
+
+/// The rule that computes a cell, or nullptr where the cell is filed, assumed or given.
+const Expr* ruleOf(const Row& row, const Layout& layout, int column);
+
+/// The cells an expression reads when computed at `column` (total() expands to all its years).
+std::vector<Cell> cellsRead(const Model& model, const Layout& layout, const Expr& expr, int column);
+
+/// The cell a reference names at `column`; column -1 means before the first year known.
+Cell cellOf(const Model& model, const Layout& layout, const Expr& ref, int column);
+
+}  // namespace zl::model

@@ -1,0 +1,53 @@
+#include "core/model/program.h"
+
+namespace zl::model {
+
+const Expr* ruleOf(const Row& row, const Layout& layout, int column) {
+  if (row.role != Role::Row && layout.isForecast(column)) return nullptr;
+  if (row.timing == Timing::Constant) return row.value ? &*row.value : nullptr;
+  if (!layout.isForecast(column)) return row.history ? &*row.history : nullptr;
+  if (column == layout.historyYears && row.first) return &*row.first;
+  return row.forecast ? &*row.forecast : nullptr;
+}
+
+Cell cellOf(const Model& model, const Layout& layout, const Expr& ref, int column) {
+  if (model.rows[static_cast<size_t>(ref.row)].timing == Timing::Constant) return {ref.row, 0};
+  switch (ref.anchor) {
+    case Anchor::Base: return {ref.row, layout.baseColumn()};
+    case Anchor::First: return {ref.row, layout.historyYears};
+    case Anchor::Final: return {ref.row, layout.columns() - 1};
+    case Anchor::Here: break;
+  }
+  const int at = column - ref.lag;
+  return {ref.row, at < 0 ? -1 : at};
+}
+
+namespace {
+
+void collect(const Model& model, const Layout& layout, const Expr& e, int column,
+             std::vector<Cell>& cells) {
+  if (e.op == Op::Ref) {
+    const Cell cell = cellOf(model, layout, e, column);
+    if (cell.column >= 0) cells.push_back(cell);
+    return;
+  }
+  if (e.op == Op::Total) {
+    for (int c = layout.historyYears; c < layout.columns(); ++c) {
+      collect(model, layout, e.args[0], c, cells);
+    }
+    return;
+  }
+  if (e.op == Op::Average) collect(model, layout, e.args[0], column - 1, cells);
+  for (const Expr& part : e.args) collect(model, layout, part, column, cells);
+}
+
+}  // namespace
+
+std::vector<Cell> cellsRead(const Model& model, const Layout& layout, const Expr& expr,
+                            int column) {
+  std::vector<Cell> cells;
+  collect(model, layout, expr, column, cells);
+  return cells;
+}
+
+}  // namespace zl::model

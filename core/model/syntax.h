@@ -1,0 +1,91 @@
+#pragma once
+// The model as written: rows, their units and timing, and their rules as expression trees.
+// This is what the analyst edits; program.h holds what is evaluated. Two objects, because the
+// text may be wrong for a while, and a program never is.
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace zl::model {
+
+struct Position {
+  int line = 0;
+  int column = 0;
+};
+
+enum class Kind { Money, Shares, PerShare, Ratio, Days, Multiple, Count, Quote, QuoteRate };
+enum class Timing { Flow, Balance, Rate, Constant };
+/// Row: computed. Driver: a path per scenario. Input: one assumed figure per scenario.
+/// Given: supplied by the market, the company record or the calendar.
+enum class Role { Row, Driver, Input, Given };
+
+enum class Op {
+  Number, Ref, Negate, Add, Subtract, Multiply, Divide, Power,
+  Less, LessEqual, Greater, GreaterEqual, Equal, And, Or,
+  Min, Max, Abs, If, Guard, Average, Total
+};
+
+/// Which column a reference reads, relative to the column being computed or to the horizon.
+enum class Anchor { Here, Base, First, Final };
+
+struct Expr {
+  Op op = Op::Number;
+  double number = 0.0;
+  bool inDays = false;    ///< a literal written with the unit `days`
+  std::string name;       ///< Ref: row name
+  int row = -1;           ///< Ref: row index, set by the checker
+  int lag = 0;            ///< Ref: 1 for name[-1]
+  Anchor anchor = Anchor::Here;
+  std::string reason;     ///< Guard: why the result is not meaningful when the condition fails
+  std::vector<Expr> args;
+  Position at;
+};
+
+struct Range {
+  double low;
+  double high;
+};
+
+/// What a driver holds, or an input is, before the analyst has said anything.
+struct Default {
+  bool last = false;  ///< the last historical figure of the row's own history
+  double level = 0.0;
+};
+
+struct Row {
+  std::string name;
+  std::string label;
+  std::string group;
+  Role role = Role::Row;
+  Kind kind = Kind::Money;
+  Timing timing = Timing::Flow;
+  bool historyFiled = false;         ///< history comes from the standard line of the same name
+  std::optional<Expr> history;
+  std::optional<Expr> first;         ///< rule for the first forecast year, where it differs
+  std::optional<Expr> forecast;
+  std::optional<Expr> value;         ///< rule of a constant row
+  std::optional<Range> range;
+  std::optional<Default> preset;
+  std::string help;
+  Position at;
+};
+
+struct Model {
+  std::string name;
+  std::string title;
+  int version = 0;
+  std::vector<Row> rows;
+
+  /// Index of a row by name, -1 when there is none.
+  [[nodiscard]] int find(const std::string& rowName) const;
+};
+
+const char* kindWord(Kind kind);
+const char* timingWord(Timing timing);
+const char* roleWord(Role role);
+
+/// The expression in the model's notation, with `show` giving the text of each reference.
+std::string expressionText(const Expr& expr);
+
+}  // namespace zl::model

@@ -1,0 +1,70 @@
+#include "core/period/date.h"
+
+#include <array>
+#include <cstdio>
+
+namespace zl {
+namespace chr = std::chrono;
+
+Date makeDate(int year, unsigned month, unsigned day) {
+  return chr::sys_days(chr::year(year) / chr::month(month) / chr::day(day));
+}
+
+std::optional<Date> parseDate(std::string_view text) {
+  if (text.size() != 10 || text[4] != '-' || text[7] != '-') return std::nullopt;
+  std::array<int, 3> part{};
+  size_t index = 0;
+  for (size_t i = 0; i < text.size(); ++i) {
+    if (i == 4 || i == 7) {
+      ++index;
+      continue;
+    }
+    if (text[i] < '0' || text[i] > '9') return std::nullopt;
+    part[index] = part[index] * 10 + (text[i] - '0');
+  }
+  const chr::year_month_day ymd{chr::year{part[0]}, chr::month{static_cast<unsigned>(part[1])},
+                                chr::day{static_cast<unsigned>(part[2])}};
+  if (!ymd.ok() || part[0] < 1) return std::nullopt;
+  return chr::sys_days(ymd);
+}
+
+std::string dateText(Date date) {
+  const chr::year_month_day ymd(date);
+  std::array<char, 32> buffer{};
+  std::snprintf(buffer.data(), buffer.size(), "%04d-%02u-%02u", static_cast<int>(ymd.year()),
+                static_cast<unsigned>(ymd.month()), static_cast<unsigned>(ymd.day()));
+  return buffer.data();
+}
+
+int yearOf(Date date) { return static_cast<int>(chr::year_month_day(date).year()); }
+
+int daysBetween(Date a, Date b) { return static_cast<int>((b - a).count()); }
+
+bool Period::isFullYear() const {
+  const int n = days();
+  return (n >= 365 && n <= 366) || n == 364 || n == 371;
+}
+
+std::string Period::text() const {
+  return start ? dateText(*start) + "/" + dateText(end) : dateText(end);
+}
+
+std::optional<Stub> stubFor(Date valuation, Date baseEnd, Date firstForecastEnd) {
+  if (valuation < baseEnd || valuation >= firstForecastEnd) return std::nullopt;
+  const double whole = daysBetween(baseEnd, firstForecastEnd);
+  const double remaining = daysBetween(valuation, firstForecastEnd) / whole;
+  return Stub{remaining, 1.0 - remaining};
+}
+
+Date addYears(Date date, int years) {
+  const chr::year_month_day ymd(date);
+  const chr::year year = ymd.year() + chr::years(years);
+  const chr::year_month_day_last monthEnd(ymd.year(), chr::month_day_last(ymd.month()));
+  const chr::year_month_day same(year, ymd.month(), ymd.day());
+  if (monthEnd.day() == ymd.day() || !same.ok()) {
+    return chr::sys_days(chr::year_month_day_last(year, chr::month_day_last(ymd.month())));
+  }
+  return chr::sys_days(same);
+}
+
+}  // namespace zl
