@@ -7,6 +7,8 @@
 #include <string>
 #include <vector>
 
+#include "core/quantity/kind.h"
+
 namespace zl::model {
 
 struct Position {
@@ -14,7 +16,7 @@ struct Position {
   int column = 0;
 };
 
-enum class Kind { Money, Shares, PerShare, Ratio, Days, Multiple, Count, Quote, QuoteRate };
+using zl::Kind;
 enum class Timing { Flow, Balance, Rate, Constant };
 /// Row: computed. Driver: a path per scenario. Input: one assumed figure per scenario.
 /// Given: supplied by the market, the company record or the calendar.
@@ -85,7 +87,7 @@ const char* kindWord(Kind kind);
 const char* timingWord(Timing timing);
 const char* roleWord(Role role);
 
-/// The expression in the model's notation, with `show` giving the text of each reference.
+/// The expression in the model's notation.
 std::string expressionText(const Expr& expr);
 
 }  // namespace zl::model

@@ -1,0 +1,102 @@
+#pragma once
+// Filed concepts to standard lines, by a rules text (docs/formats/rules.md):
+//
+//   revenue = ifrs-full:Revenue | ifrs-full:RevenueFromContractsWithCustomers
+//   operating_expenses = ifrs-full:AdministrativeExpense + ifrs-full:DistributionCosts?
+//   associates? = ifrs-full:InvestmentsAccountedForUsingEquityMethod
+//
+// Alternatives are tried in order. A term with '?' may be missing from its sum. A line with '?'
+// that nobody filed is the value 0 with origin "none reported".
+
+#include <map>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/filing/fact.h"
+#include "core/quantity/error.h"
+
+namespace zl {
+
+struct MappingTerm {
+  std::string concept_name;
+  int weight = 1;  ///< 1 or -1
+  bool optional = false;
+};
+
+struct MappingRule {
+  std::string line;
+  bool optional = false;
+  std::vector<std::vector<MappingTerm>> alternatives;
+};
+
+class MappingRules {
+ public:
+  static Result<MappingRules> parse(std::string_view text, const std::string& source);
+  [[nodiscard]] const std::vector<MappingRule>& rules() const { return rules_; }
+  [[nodiscard]] bool mentions(const std::string& concept_name) const;
+
+ private:
+  std::vector<MappingRule> rules_;
+  std::map<std::string, std::string> lineOf_;
+};
+
+enum class Origin { Filed, NoneReported, Missing };
+
+/// One standard line in one fiscal year, with the facts it stands on (indices into the fact list).
+struct LineCell {
+  Figure figure;
+  Origin origin = Origin::Missing;
+  struct Part {
+    size_t fact;
+    int weight;
+  };
+  std::vector<Part> parts;
+};
+
+struct FiscalYear {
+  Date end;
+  [[nodiscard]] int label() const { return yearOf(end); }
+};
+
+/// Two facts of one concept, period and unit that do not agree within their filed rounding.
+struct Disagreement {
+  size_t used;
+  size_t other;
+};
+
+struct UnmappedConcept {
+  std::string concept_name;
+  std::string label;
+  int facts = 0;
+  size_t example = 0;  ///< index of one such fact
+};
+
+/// All fiscal years of a company on standard lines.
+class StandardStatements {
+ public:
+  /// Facts of other currencies than `currency` and facts with segments are set aside, never mixed
+  /// in. Where several documents report one figure the last filed one is used; `facts` must be
+  /// ordered by document, earliest first.
+  static StandardStatements build(std::span<const Fact> facts, const MappingRules& rules,
+                                  const std::string& currency);
+
+  [[nodiscard]] const std::vector<FiscalYear>& years() const { return years_; }
+  /// Missing for an unknown line or a column out of range.
+  [[nodiscard]] const LineCell& at(const std::string& line, int column) const;
+  [[nodiscard]] const std::vector<UnmappedConcept>& unmapped() const { return unmapped_; }
+  [[nodiscard]] const std::vector<Disagreement>& disagreements() const { return disagreements_; }
+  [[nodiscard]] int segmentFacts() const { return segmentFacts_; }
+  [[nodiscard]] int otherCurrencyFacts() const { return otherCurrencyFacts_; }
+
+ private:
+  std::vector<FiscalYear> years_;
+  std::map<std::string, std::vector<LineCell>> lines_;
+  std::vector<UnmappedConcept> unmapped_;
+  std::vector<Disagreement> disagreements_;
+  int segmentFacts_ = 0;
+  int otherCurrencyFacts_ = 0;
+};
+
+}  // namespace zl

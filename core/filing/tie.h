@@ -1,0 +1,50 @@
+#pragma once
+// Ties between standard lines, judged in exact decimals with the tolerance that the filed rounding
+// allows (each addend contributes half a unit of its last filed place: the rule of XBRL
+// Calculations 1.1). Rules text: docs/formats/rules.md.
+//
+//   tie balance "Balance sheet" total_assets = total_liabilities + total_equity
+//   tie cash "Movement of cash" cash = cash[-1] + net_cash_movement
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/filing/mapping.h"
+#include "core/quantity/decimal.h"
+
+namespace zl {
+
+struct TieTerm {
+  std::string line;
+  int weight = 1;
+  bool opening = false;  ///< line[-1]: the balance one year before
+};
+
+struct Tie {
+  std::string name;
+  std::string label;
+  TieTerm total;
+  std::vector<TieTerm> addends;
+};
+
+Result<std::vector<Tie>> parseTies(std::string_view text, const std::string& source);
+
+struct TieResult {
+  enum class State { Ties, Fails, NotChecked };
+  State state = State::NotChecked;
+  size_t tie = 0;
+  int column = 0;
+  std::string gap;        ///< sum of addends less total, exact decimal text
+  std::string tolerance;  ///< exact decimal text
+  std::vector<size_t> facts;
+  std::string missing;    ///< NotChecked: the line that is not filed
+};
+
+std::vector<TieResult> checkTies(const std::vector<Tie>& ties, const StandardStatements& statements,
+                                 std::span<const Fact> facts);
+
+/// Whether two facts of one thing agree within both their roundings (closed interval).
+bool agree(const Fact& a, const Fact& b);
+
+}  // namespace zl

@@ -1,0 +1,72 @@
+#include "core/history/statistics.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+namespace zl {
+namespace {
+
+std::vector<double> usable(std::span<const Figure> figures, const std::vector<bool>& flagged) {
+  std::vector<double> kept;
+  for (size_t i = 0; i < figures.size(); ++i) {
+    const bool out = i < flagged.size() && flagged[i];
+    if (!out && figures[i].hasValue()) kept.push_back(figures[i].value());
+  }
+  return kept;
+}
+
+}  // namespace
+
+double quantile(std::span<const double> sorted, double p) {
+  const double position = p * static_cast<double>(sorted.size() - 1);
+  const auto below = static_cast<size_t>(position);
+  if (below + 1 >= sorted.size()) return sorted.back();
+  const double share = position - static_cast<double>(below);
+  return sorted[below] + share * (sorted[below + 1] - sorted[below]);
+}
+
+Statistics describe(std::span<const Figure> figures, const std::vector<bool>& flagged) {
+  Statistics s;
+  std::vector<double> x = usable(figures, flagged);
+  s.count = static_cast<int>(x.size());
+  s.left_out = static_cast<int>(figures.size() - x.size());
+  if (x.empty()) {
+    const Figure none = Figure::absent("no figure to take a statistic of");
+    s.mean = s.median = s.low = s.high = s.lowerQuartile = s.upperQuartile = none;
+    return s;
+  }
+  std::sort(x.begin(), x.end());
+  s.mean = Figure::of(std::accumulate(x.begin(), x.end(), 0.0) / static_cast<double>(x.size()));
+  s.median = Figure::of(quantile(x, 0.5));
+  s.low = Figure::of(x.front());
+  s.high = Figure::of(x.back());
+  s.lowerQuartile = Figure::of(quantile(x, 0.25));
+  s.upperQuartile = Figure::of(quantile(x, 0.75));
+  return s;
+}
+
+Figure growth(const Figure& before, const Figure& x) {
+  if (const Figure* gap = decidingGap({&before, &x})) return *gap;
+  if (before.value() <= 0) return Figure::notMeaningful("the year before is not positive");
+  if (x.value() < 0) return Figure::notMeaningful("turned negative");
+  return Figure::of(x.value() / before.value() - 1);
+}
+
+Figure compoundGrowth(const Figure& first, const Figure& last, int years) {
+  if (const Figure* gap = decidingGap({&first, &last})) return *gap;
+  if (years < 1) return Figure::notMeaningful("a compound rate needs at least one year");
+  if (first.value() <= 0) return Figure::notMeaningful("the first year is not positive");
+  if (last.value() <= 0) return Figure::notMeaningful("the last year is not positive");
+  return Figure::of(std::pow(last.value() / first.value(), 1.0 / years) - 1);
+}
+
+Figure percentileOf(double x, std::span<const Figure> figures, const std::vector<bool>& flagged) {
+  const std::vector<double> kept = usable(figures, flagged);
+  if (kept.empty()) return Figure::notMeaningful("no history to rank it in");
+  double rank = 0;
+  for (double y : kept) rank += y < x ? 1.0 : (y == x ? 0.5 : 0.0);
+  return Figure::of(rank / static_cast<double>(kept.size()));
+}
+
+}  // namespace zl

@@ -1,0 +1,33 @@
+#pragma once
+// Statistics that leave out what is absent, not meaningful or exceptional, and count what is used.
+
+#include <span>
+#include <vector>
+
+#include "core/quantity/figure.h"
+
+namespace zl {
+
+struct Statistics {
+  int count = 0;     ///< figures used
+  int left_out = 0;  ///< absent, not meaningful or flagged
+  Figure mean, median, low, high, lowerQuartile, upperQuartile;
+};
+
+/// `flagged` may be empty, or has one entry per figure: true leaves it out.
+Statistics describe(std::span<const Figure> figures, const std::vector<bool>& flagged = {});
+
+/// Quantile by linear interpolation between order statistics (Hyndman and Fan 1996, type 7).
+/// `sorted` ascending and not empty; 0 <= p <= 1.
+double quantile(std::span<const double> sorted, double p);
+
+/// x / before - 1: meaningful where before > 0 and x >= 0.
+Figure growth(const Figure& before, const Figure& x);
+
+/// (last / first)^(1/years) - 1: meaningful where both are positive and years >= 1.
+Figure compoundGrowth(const Figure& first, const Figure& last, int years);
+
+/// Mid-rank share of the figures at or below x, 0..1; not meaningful without any figure.
+Figure percentileOf(double x, std::span<const Figure> figures, const std::vector<bool>& flagged = {});
+
+}  // namespace zl

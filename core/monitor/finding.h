@@ -1,0 +1,46 @@
+#pragma once
+// Findings: what a monitor saw, where, by how much. The window lists them, the command line
+// prints them.
+
+#include <string>
+#include <vector>
+
+#include "core/filing/mapping.h"
+#include "core/filing/tie.h"
+#include "core/outlook/evaluation.h"
+#include "core/peers/peer.h"
+
+namespace zl {
+
+enum class Severity { Note, Warning, Fault };
+
+/// The stop of the route that a finding belongs to.
+enum class Stop { Company, Filings, History, Outlook, Capital, CashValue, Peers, Stress, Verdict };
+const char* stopWord(Stop stop);
+
+struct Finding {
+  std::string monitor;  ///< short fixed name, for filters and tests
+  Severity severity = Severity::Warning;
+  Stop stop = Stop::History;
+  std::string text;     ///< what, where, how much
+  std::string row;      ///< row to jump to, may be empty
+  int column = -1;      ///< column to jump to, -1 for none
+};
+
+/// Everything a monitor may look at.
+struct MonitorView {
+  const Evaluation& evaluation;
+  const model::HistoryTable& history;
+  const StandardStatements& statements;
+  const std::vector<Fact>& facts;
+  const std::vector<Tie>& ties;
+  const CrossCheck& peers;
+};
+
+std::vector<Finding> monitor(const MonitorView& view);
+
+/// The part that needs only what was filed: ties, duplicates, unmapped, units.
+std::vector<Finding> monitorFilings(const StandardStatements& statements,
+                                    const std::vector<Fact>& facts, const std::vector<Tie>& ties);
+
+}  // namespace zl

@@ -1,0 +1,234 @@
+#include <cmath>
+#include <functional>
+
+#include "core/history/statistics.h"
+#include "core/monitor/finding.h"
+#include "core/outlook/trace.h"
+#include "core/quantity/number_text.h"
+
+namespace zl {
+namespace {
+
+constexpr double kTerminalShareLimit = 0.75;
+constexpr double kSpreadLimit = 0.02;      // rate minus growth in a perpetuity
+constexpr double kGapTolerance = 1e-6;     // of total assets: rounding of doubles, not of filings
+constexpr int kFewestPeers = 4;
+
+class Monitors {
+ public:
+  explicit Monitors(const MonitorView& view) : v_(view), e_(view.evaluation) {}
+
+  std::vector<Finding> run() {
+    found_ = monitorFilings(v_.statements, v_.facts, v_.ties);
+    probabilities();
+    driversOutsideHistory();
+    baseYear();
+    for (int s = 0; s < e_.scenarios(); ++s) {
+      statements(s);
+      terminal(s);
+    }
+    peers();
+    return std::move(found_);
+  }
+
+ private:
+  [[nodiscard]] std::string label(int s) const {
+    return e_.caseOf().scenarios[static_cast<size_t>(s)].label;
+  }
+
+  void add(const char* name, Severity severity, Stop stop, std::string text, std::string row = {},
+           int column = -1) {
+    found_.push_back({name, severity, stop, std::move(text), std::move(row), column});
+  }
+
+  [[nodiscard]] std::string year(const std::string& row, int column) const {
+    return periodText(e_, v_.statements.years(), {e_.model().find(row), column});
+  }
+
+  void probabilities() {
+    double sum = 0;
+    for (const Scenario& s : e_.caseOf().scenarios) sum += s.probability;
+    if (std::fabs(sum - 1) > 1e-9) {
+      add("probabilities not one", Severity::Fault, Stop::Outlook,
+          "The scenarios' probabilities sum to " + groupedNumber(sum * 100, 1) +
+              " %; the weighted value needs 100 %");
+    }
+  }
+
+  void driversOutsideHistory() {
+    const model::Layout& layout = e_.layout();
+    for (size_t r = 0; r < e_.model().rows.size(); ++r) {
+      const model::Row& row = e_.model().rows[r];
+      if (row.role != model::Role::Driver || !row.history) continue;
+      std::vector<Figure> past;
+      for (int c = 0; c < layout.historyYears; ++c) past.push_back(v_.history.at(static_cast<int>(r), c));
+      const Statistics s = describe(past);
+      if (s.count < 3) continue;
+      for (int i = 0; i < e_.scenarios(); ++i) {
+        if (e_.caseOf().driver(e_.caseOf().scenarios[static_cast<size_t>(i)], row.name) == nullptr) continue;
+        reportOutside(row, static_cast<int>(r), s, i);
+      }
+    }
+  }
+
+  void reportOutside(const model::Row& row, int r, const Statistics& s, int scenario) {
+    for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
+      const Figure x = e_.figure(r, c, scenario);
+      if (!x.hasValue() || (x.value() >= s.low.value() - 1e-12 && x.value() <= s.high.value() + 1e-12)) {
+        continue;
+      }
+      add("driver outside history", Severity::Note, Stop::Outlook,
+          row.label + " (" + label(scenario) + ") reaches " + figureText(x, row.kind) + " in " +
+              year(row.name, c) + "; its history runs from " + figureText(s.low, row.kind) +
+              " to " + figureText(s.high, row.kind),
+          row.name, c);
+      return;
+    }
+  }
+
+  void baseYear() {
+    const int base = e_.layout().baseColumn();
+    const Figure flow = v_.history.at(e_.model().find("fcff"), base);
+    if (flow.hasValue() && flow.value() <= 0) {
+      add("negative base year", Severity::Warning, Stop::History,
+          "Free cash flow of the base year is " + figureText(flow, Kind::Money) +
+              " m: a growth rate on it would mean nothing, and the outlook starts from a low",
+          "fcff", base);
+    }
+    for (const auto& [flagged, reason] : e_.caseOf().exceptional) {
+      add("exceptional year", Severity::Note, Stop::History,
+          std::to_string(flagged) + " is flagged exceptional: " + reason);
+    }
+  }
+
+  void gap(const char* row, const char* name, Stop stop, int s) {
+    for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
+      const Figure g = e_.figure(row, c, s);
+      const Figure size = e_.figure("total_assets", c, s);
+      if (!g.hasValue()) {
+        add(name, Severity::Fault, stop,
+            label(s) + " " + year(row, c) + " has no figure: " + g.reason(), row, c);
+        return;
+      }
+      if (std::fabs(g.value()) <= kGapTolerance * std::fabs(size.valueOr(0))) continue;
+      add(name, Severity::Fault, stop,
+          label(s) + " " + year(row, c) + ": off by " + plainNumber(g.value()), row, c);
+      return;
+    }
+  }
+
+  /// The first forecast year in which `bad` holds for a row.
+  void firstYear(const char* row, int s, const std::function<bool(double)>& bad,
+                 const std::function<void(int, double)>& report) {
+    for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
+      const Figure x = e_.figure(row, c, s);
+      if (!x.hasValue() || !bad(x.value())) continue;
+      report(c, x.value());
+      return;
+    }
+  }
+
+  void statements(int s) {
+    gap("balance_gap", "balance sheet gap", Stop::Outlook, s);
+    gap("cash_gap", "cash movement gap", Stop::Outlook, s);
+    gap("fcff_gap", "free cash flow gap", Stop::CashValue, s);
+    if (!e_.settled(s)) {
+      add("circular interest not settled", Severity::Fault, Stop::Outlook,
+          label(s) + ": no figure satisfies these rows together: " + e_.unsettledRows(s));
+    }
+    firstYear("revolver", s, [](double x) { return x > 0; }, [&](int c, double x) {
+      add("revolver drawn", Severity::Warning, Stop::Outlook,
+          label(s) + " draws a revolver of " + groupedNumber(x / 1e6, 1) + " m in " +
+              year("revolver", c),
+          "revolver", c);
+    });
+    firstYear("equity", s, [](double x) { return x < 0; }, [&](int c, double x) {
+      add("negative equity", Severity::Warning, Stop::Outlook,
+          label(s) + ": shareholders' equity is " + groupedNumber(x / 1e6, 1) + " m in " +
+              year("equity", c),
+          "equity", c);
+    });
+  }
+
+  void terminal(int s) {
+    const Figure wacc = e_.constant("terminal_wacc", s);
+    const Figure g = e_.constant("terminal_growth", s);
+    if (wacc.hasValue() && g.hasValue()) {
+      const double spread = wacc.value() - g.value();
+      if (spread < 1e-9) {
+        add("discount rate does not exceed growth", Severity::Fault, Stop::CashValue,
+            label(s) + ": WACC " + groupedNumber(wacc.value() * 100, 2) + " %, growth " +
+                groupedNumber(g.value() * 100, 2) + " %: the perpetuity has no value",
+            "growth_terminal");
+      } else if (spread < kSpreadLimit) {
+        add("rate close to growth", Severity::Warning, Stop::CashValue,
+            label(s) + ": WACC exceeds growth by only " + groupedNumber(spread * 100, 2) + " points",
+            "growth_terminal");
+      }
+      const Figure free = e_.figure("risk_free", e_.layout().columns() - 1, s);
+      if (free.hasValue() && g.value() > free.value()) {
+        add("growth above the risk-free rate", Severity::Warning, Stop::CashValue,
+            label(s) + ": terminal growth " + groupedNumber(g.value() * 100, 2) +
+                " % exceeds the risk-free rate " + groupedNumber(free.value() * 100, 2) + " %",
+            "terminal_growth");
+      }
+      const Figure onNew = e_.constant("return_on_new_capital", s);
+      if (onNew.hasValue() && g.value() > onNew.value()) {
+        add("growth above the return on new capital", Severity::Warning, Stop::CashValue,
+            label(s) + ": terminal growth exceeds the return on new capital, so reinvestment exceeds profit",
+            "terminal_flow");
+      }
+    }
+    const bool exit = e_.constant("terminal_choice", s).valueOr(0) == 1;
+    const char* shareRow = exit ? "terminal_share_exit" : "terminal_share_growth";
+    const Figure share = e_.constant(shareRow, s);
+    if (share.hasValue() && share.value() > kTerminalShareLimit) {
+      add("terminal share", Severity::Warning, Stop::CashValue,
+          label(s) + ": " + groupedNumber(share.value() * 100, 0) +
+              " % of enterprise value lies beyond the forecast years",
+          shareRow);
+    }
+    const Figure shortfall = e_.constant("shortfall", s);
+    if (shortfall.hasValue() && shortfall.value() > 0) {
+      add("negative equity value", Severity::Warning, Stop::CashValue,
+          label(s) + ": claims exceed enterprise value by " + figureText(shortfall, Kind::Quote) +
+              " a share; the shareholder's value is shown as nought",
+          "shortfall");
+    }
+  }
+
+  void peers() {
+    for (const auto& [m, s] : v_.peers.statistics) {
+      if (s.count < kFewestPeers) {
+        add("few peers", Severity::Warning, Stop::Peers,
+            std::string(multipleLabel(m)) + ": " + std::to_string(s.count) +
+                " peers counted; below 4 a median says little");
+      }
+    }
+    for (const PeerRow& row : v_.peers.rows) {
+      const bool counted = row.cells.at(Multiple::PriceToEarnings).in ||
+                           row.cells.at(Multiple::EvToEbitda).in;
+      if (row.outOfScale && counted) {
+        add("peer out of scale", Severity::Warning, Stop::Peers,
+            row.name + " counts, with a revenue more than 8 times away from the subject's");
+      }
+      for (const auto& [m, cell] : row.cells) {
+        if (cell.outlier) {
+          add("peer multiple is an outlier", Severity::Note, Stop::Peers,
+              row.name + ", " + multipleLabel(m) + " " + figureText(cell.multiple, Kind::Multiple) +
+                  ": beyond 1.5 interquartile ranges; it counts until you take it out");
+        }
+      }
+    }
+  }
+
+  const MonitorView& v_;
+  const Evaluation& e_;
+  std::vector<Finding> found_;
+};
+
+}  // namespace
+
+std::vector<Finding> monitor(const MonitorView& view) { return Monitors(view).run(); }
+
+}  // namespace zl

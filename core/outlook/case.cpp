@@ -1,0 +1,125 @@
+#include "core/outlook/case.h"
+
+#include <cmath>
+#include <cstdlib>
+#include <set>
+
+#include "core/quantity/number_text.h"
+
+namespace zl {
+
+const Scenario* Case::scenario(const std::string& id) const {
+  const int index = indexOf(id);
+  return index < 0 ? nullptr : &scenarios[static_cast<size_t>(index)];
+}
+
+int Case::indexOf(const std::string& id) const {
+  for (size_t i = 0; i < scenarios.size(); ++i) {
+    if (scenarios[i].id == id) return static_cast<int>(i);
+  }
+  return -1;
+}
+
+const Scenario& Case::base() const {
+  const Scenario* found = scenario(kBase);
+  if (found == nullptr) std::abort();  // faultsOf() refuses a case without base
+  return *found;
+}
+
+const Assumption* Case::driver(const Scenario& s, const std::string& row) const {
+  if (const auto own = s.drivers.find(row); own != s.drivers.end()) return &own->second;
+  const Scenario& b = base();
+  const auto shared = b.drivers.find(row);
+  return shared == b.drivers.end() ? nullptr : &shared->second;
+}
+
+const InputChoice* Case::input(const Scenario& s, const std::string& row) const {
+  if (const auto own = s.inputs.find(row); own != s.inputs.end()) return &own->second;
+  const Scenario& b = base();
+  const auto shared = b.inputs.find(row);
+  return shared == b.inputs.end() ? nullptr : &shared->second;
+}
+
+Case newCase(const std::string& company, Date valuationDate) {
+  Case c;
+  c.company = company;
+  c.valuationDate = valuationDate;
+  c.scenarios = {{"worst", "Worst", 0.25, {}, {}}, {kBase, "Base", 0.5, {}, {}},
+                 {"best", "Best", 0.25, {}, {}}};
+  return c;
+}
+
+namespace {
+
+class FaultFinder {
+ public:
+  FaultFinder(const Case& c, const model::Model& m) : case_(c), model_(m) {}
+
+  std::vector<std::string> run() {
+    if (case_.horizon < kShortestHorizon || case_.horizon > kLongestHorizon) {
+      say("the horizon is " + std::to_string(case_.horizon) + " years; it can be 3 to 15");
+    }
+    if (case_.scenario(kBase) == nullptr) say("there is no scenario 'base'");
+    std::set<std::string> ids;
+    for (const Scenario& s : case_.scenarios) {
+      if (!ids.insert(s.id).second) say("two scenarios are called '" + s.id + "'");
+      if (!(s.probability >= 0 && s.probability <= 1)) {
+        say("the probability of " + s.label + " is " + plainNumber(s.probability) +
+            "; it can be 0 to 1");
+      }
+      for (const auto& [row, a] : s.drivers) checkDriver(s, row, a);
+      for (const auto& [row, choice] : s.inputs) checkInput(s, row, choice);
+    }
+    return std::move(faults_);
+  }
+
+ private:
+  void say(std::string text) { faults_.push_back(std::move(text)); }
+
+  const model::Row* find(const std::string& name, model::Role role) {
+    const int index = model_.find(name);
+    if (index >= 0 && model_.rows[static_cast<size_t>(index)].role == role) {
+      return &model_.rows[static_cast<size_t>(index)];
+    }
+    say("the model has no " + std::string(model::roleWord(role)) + " '" + name + "'");
+    return nullptr;
+  }
+
+  void checkRange(const Scenario& s, const model::Row& row, double x) {
+    if (row.range && (x < row.range->low || x > row.range->high || !std::isfinite(x))) {
+      say(row.label + " (" + s.label + "): " + plainNumber(x) + " is outside the allowed range " +
+          plainNumber(row.range->low) + " to " + plainNumber(row.range->high));
+    }
+  }
+
+  void checkDriver(const Scenario& s, const std::string& name, const Assumption& a) {
+    const model::Row* row = find(name, model::Role::Driver);
+    if (row == nullptr) return;
+    if (const std::string fault = faultOf(a.path, case_.horizon); !fault.empty()) {
+      say(row->label + " (" + s.label + "): " + fault);
+    }
+    if (a.path.level) checkRange(s, *row, *a.path.level);
+    if (a.path.start) checkRange(s, *row, *a.path.start);
+    for (const std::optional<double>& x : a.path.typed) {
+      if (x) checkRange(s, *row, *x);
+    }
+  }
+
+  void checkInput(const Scenario& s, const std::string& name, const InputChoice& choice) {
+    if (const model::Row* row = find(name, model::Role::Input)) {
+      checkRange(s, *row, choice.figure);
+    }
+  }
+
+  const Case& case_;
+  const model::Model& model_;
+  std::vector<std::string> faults_;
+};
+
+}  // namespace
+
+std::vector<std::string> faultsOf(const Case& c, const model::Model& m) {
+  return FaultFinder(c, m).run();
+}
+
+}  // namespace zl

@@ -1,0 +1,82 @@
+#pragma once
+// The analyst's assumptions for one company, as one immutable value. An edit makes another value.
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/model/syntax.h"
+#include "core/outlook/path.h"
+#include "core/period/date.h"
+
+namespace zl {
+
+/// Who assumed something, when and why. `reason` may be empty; the window marks that softly.
+struct Provenance {
+  std::string reason;
+  std::string author;
+  std::string at;  ///< ISO 8601, given by the caller
+  friend bool operator==(const Provenance&, const Provenance&) = default;
+};
+
+struct Assumption {
+  Path path;
+  Provenance said;
+  friend bool operator==(const Assumption&, const Assumption&) = default;
+};
+
+struct InputChoice {
+  double figure = 0;
+  Provenance said;
+  friend bool operator==(const InputChoice&, const InputChoice&) = default;
+};
+
+/// Base holds the assumptions; every other scenario only what differs from base.
+struct Scenario {
+  std::string id;
+  std::string label;
+  double probability = 0;
+  std::map<std::string, Assumption> drivers;
+  std::map<std::string, InputChoice> inputs;
+  friend bool operator==(const Scenario&, const Scenario&) = default;
+};
+
+struct PeerChoice {
+  bool in = true;
+  std::string reason;
+  friend bool operator==(const PeerChoice&, const PeerChoice&) = default;
+};
+
+struct Case {
+  std::string company;
+  std::string model = "standard";
+  int horizon = 10;  ///< forecast years, 3 to 15
+  Date valuationDate{};
+  std::vector<Scenario> scenarios;          ///< in order of display: worst, base, best
+  std::map<int, std::string> exceptional;   ///< fiscal year -> reason
+  std::map<std::string, PeerChoice> peers;  ///< "peer id/multiple id" -> in or out by hand
+  std::map<std::string, std::string> notes; ///< row name -> free text
+
+  [[nodiscard]] const Scenario* scenario(const std::string& id) const;
+  [[nodiscard]] int indexOf(const std::string& id) const;  ///< -1 when there is none
+  [[nodiscard]] const Scenario& base() const;
+  /// The assumption in force: the scenario's own, else base's, else none (the model's default).
+  [[nodiscard]] const Assumption* driver(const Scenario& s, const std::string& row) const;
+  [[nodiscard]] const InputChoice* input(const Scenario& s, const std::string& row) const;
+
+  friend bool operator==(const Case&, const Case&) = default;
+};
+
+inline constexpr const char* kBase = "base";
+inline constexpr int kShortestHorizon = 3;
+inline constexpr int kLongestHorizon = 15;
+
+/// An empty case with worst, base and best at 25, 50 and 25 per cent.
+Case newCase(const std::string& company, Date valuationDate);
+
+/// Everything that is wrong with a case against its model, empty when nothing is. A case with
+/// faults is never stored.
+std::vector<std::string> faultsOf(const Case& c, const model::Model& m);
+
+}  // namespace zl

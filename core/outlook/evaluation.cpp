@@ -1,0 +1,180 @@
+#include "core/outlook/evaluation.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace zl {
+
+using model::Cell;
+
+Result<std::shared_ptr<const CompiledModel>> compileModel(const model::Model& m, model::Layout l) {
+  Result<model::Program> program = model::compile(m, l);
+  if (!program) return tl::unexpected(program.error());
+  return std::make_shared<const CompiledModel>(CompiledModel{m, std::move(*program)});
+}
+
+std::vector<Figure> driverFigures(const model::Model& m, const model::HistoryTable& history,
+                                  const Case& c, const Scenario& s, int row) {
+  const model::Row& r = m.rows[static_cast<size_t>(row)];
+  const Figure last = history.at(row, history.layout().baseColumn());
+  Path path;
+  if (const Assumption* a = c.driver(s, r.name)) {
+    path = a->path;
+  } else if (r.preset && !r.preset->last) {
+    path.level = r.preset->level;
+  }
+  return figuresOf(path, last, history.layout().forecastYears);
+}
+
+namespace {
+
+/// Figures of everything that the program reads and does not compute, for one scenario.
+class InputFinder {
+ public:
+  InputFinder(const CompiledModel& compiled, const model::HistoryTable& history, const Case& c,
+              const Scenario& s, const Givens& givens)
+      : compiled_(compiled), history_(history), case_(c), scenario_(s), givens_(givens) {}
+
+  Figure operator()(Cell cell) {
+    const model::Row& row = compiled_.model.rows[static_cast<size_t>(cell.row)];
+    switch (row.role) {
+      case model::Role::Given: {
+        const auto found = givens_.find(row.name);
+        return found == givens_.end() ? Figure::absent(row.label + " is not known")
+                                      : found->second;
+      }
+      case model::Role::Input:
+        if (const InputChoice* choice = case_.input(scenario_, row.name)) {
+          return Figure::of(choice->figure);
+        }
+        return row.preset ? Figure::of(row.preset->level)
+                          : Figure::absent(row.label + " has not been chosen");
+      case model::Role::Driver:
+      case model::Role::Row: break;
+    }
+    const model::Layout& layout = compiled_.program.layout;
+    if (!layout.isForecast(cell.column)) return history_.at(cell.row, cell.column);
+    std::vector<Figure>& path = paths_[cell.row];
+    if (path.empty()) {
+      path = driverFigures(compiled_.model, history_, case_, scenario_, cell.row);
+    }
+    const Figure& figure = path[static_cast<size_t>(cell.column - layout.historyYears)];
+    if (figure.hasValue()) return figure;
+    return Figure::absent(row.label + " has no path and no last actual to hold");
+  }
+
+ private:
+  const CompiledModel& compiled_;
+  const model::HistoryTable& history_;
+  const Case& case_;
+  const Scenario& scenario_;
+  const Givens& givens_;
+  std::map<int, std::vector<Figure>> paths_;
+};
+
+}  // namespace
+
+Evaluation::Evaluation(std::shared_ptr<const CompiledModel> compiled,
+                       std::shared_ptr<const model::HistoryTable> history, Case c,
+                       const Givens& givens)
+    : compiled_(std::move(compiled)), history_(std::move(history)), case_(std::move(c)) {
+  const model::Program& p = compiled_->program;
+  model::LaneInputs lanes(p, scenarios());
+  for (int s = 0; s < scenarios(); ++s) {
+    InputFinder find(*compiled_, *history_, case_, case_.scenarios[static_cast<size_t>(s)], givens);
+    std::map<Cell, Figure> seen;
+    for (size_t i = 0; i < p.inputs.size(); ++i) {
+      Figure figure = find(p.inputs[i].cell);
+      lanes.set(i, s, figure.orNaN());
+      seen.emplace(p.inputs[i].cell, std::move(figure));
+    }
+    // What the program happens not to read is still shown and traced.
+    for (size_t r = 0; r < model().rows.size(); ++r) {
+      const model::Row& row = model().rows[r];
+      if (row.role == model::Role::Row) continue;
+      const bool path = row.role == model::Role::Driver;
+      const int from = path ? layout().historyYears : 0;
+      const int to = path ? layout().columns() : 1;
+      for (int column = from; column < to; ++column) {
+        const Cell cell{static_cast<int>(r), column};
+        if (seen.find(cell) == seen.end()) seen.emplace(cell, find(cell));
+      }
+    }
+    inputs_.push_back(std::move(seen));
+  }
+  std::vector<std::uint32_t> outputs(p.firstConstant);
+  for (std::uint32_t slot = 0; slot < p.firstConstant; ++slot) outputs[slot] = slot;
+  lanes_ = model::evaluate(p, lanes, outputs);
+}
+
+Figure Evaluation::figure(int row, int column, int scenario) const {
+  std::vector<Cell> open;
+  if (model().rows[static_cast<size_t>(row)].timing == model::Timing::Constant) column = 0;
+  return look({row, column}, scenario, open);
+}
+
+Figure Evaluation::look(Cell cell, int scenario, std::vector<Cell>& open) const {
+  const auto& inputs = inputs_[static_cast<size_t>(scenario)];
+  if (const auto input = inputs.find(cell); input != inputs.end()) return input->second;
+  const model::Row& row = model().rows[static_cast<size_t>(cell.row)];
+  if (row.timing != model::Timing::Constant && !layout().isForecast(cell.column)) {
+    return history_->at(cell.row, cell.column);
+  }
+  const std::int32_t slot = program().slot(cell);
+  if (slot < 0) return Figure::absent();
+  const double number = lanes_.at(static_cast<size_t>(slot), scenario);
+  if (std::isfinite(number)) return Figure::of(number);
+  return explain(cell, scenario, open);
+}
+
+Figure Evaluation::explain(Cell cell, int scenario, std::vector<Cell>& open) const {
+  if (std::find(open.begin(), open.end(), cell) != open.end()) {
+    const std::string rows = unsettledRows(scenario);
+    return Figure::notMeaningful(rows.empty() ? "part of a circular group without a value"
+                                              : "did not settle: " + rows);
+  }
+  open.push_back(cell);
+  const model::Row& row = model().rows[static_cast<size_t>(cell.row)];
+  const model::Expr* rule = model::ruleOf(row, layout(), cell.column);
+  Figure figure = model::interpret(model(), layout(), *rule, cell.column,
+                                   [&](Cell c) { return look(c, scenario, open); });
+  open.pop_back();
+  // The interpreter follows the same rules; a value here can only stem from an unsettled group.
+  if (figure.hasValue()) return Figure::notMeaningful("did not settle: " + unsettledRows(scenario));
+  return figure;
+}
+
+std::string Evaluation::unsettledRows(int scenario) const {
+  const std::int32_t which = lanes_.unsettled[static_cast<size_t>(scenario)];
+  return which < 0 ? std::string() : program().circles[static_cast<size_t>(which)].rows;
+}
+
+Figure Evaluation::figure(const std::string& row, int column, int scenario) const {
+  const int index = model().find(row);
+  if (index < 0) return Figure::absent("the model has no row '" + row + "'");
+  return figure(index, column, scenario);
+}
+
+Figure Evaluation::constant(const std::string& row, int scenario) const {
+  return figure(row, 0, scenario);
+}
+
+Figure weightedValue(const Evaluation& e, const std::string& row) {
+  double sum = 0;
+  for (const Scenario& s : e.caseOf().scenarios) sum += s.probability;
+  if (std::fabs(sum - 1) > 1e-9) {
+    return Figure::notMeaningful("the probabilities do not sum to one");
+  }
+  double value = 0;
+  for (int i = 0; i < e.scenarios(); ++i) {
+    const Scenario& s = e.caseOf().scenarios[static_cast<size_t>(i)];
+    const Figure figure = e.constant(row, i);
+    if (!figure.hasValue()) {
+      return Figure::notMeaningful(s.label + " has no value: " + figure.reason());
+    }
+    value += s.probability * figure.value();
+  }
+  return Figure::of(value);
+}
+
+}  // namespace zl

@@ -1,0 +1,69 @@
+#pragma once
+// All figures of one case: every row, every year, every scenario. A pure function of the case,
+// the filed history and the market's givens.
+
+#include <map>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "core/model/evaluate.h"
+#include "core/model/interpret.h"
+#include "core/outlook/case.h"
+
+namespace zl {
+
+/// A model with its program for one horizon; shared by everything that evaluates it.
+struct CompiledModel {
+  model::Model model;
+  model::Program program;
+};
+
+Result<std::shared_ptr<const CompiledModel>> compileModel(const model::Model& m, model::Layout l);
+
+/// What the market, the record and the calendar say, by row name; a row without an entry is absent.
+using Givens = std::map<std::string, Figure>;
+
+class Evaluation {
+ public:
+  Evaluation(std::shared_ptr<const CompiledModel> compiled,
+             std::shared_ptr<const model::HistoryTable> history, Case c, const Givens& givens);
+
+  [[nodiscard]] const Case& caseOf() const { return case_; }
+  [[nodiscard]] const model::Model& model() const { return compiled_->model; }
+  [[nodiscard]] const model::Layout& layout() const { return compiled_->program.layout; }
+  [[nodiscard]] const model::Program& program() const { return compiled_->program; }
+  [[nodiscard]] int scenarios() const { return static_cast<int>(case_.scenarios.size()); }
+
+  /// A figure with its reason where it has none. Constant rows ignore the column.
+  [[nodiscard]] Figure figure(int row, int column, int scenario) const;
+  [[nodiscard]] Figure figure(const std::string& row, int column, int scenario) const;
+  /// A constant row's figure.
+  [[nodiscard]] Figure constant(const std::string& row, int scenario) const;
+  /// Rounds the circular groups needed; negative `unsettled` entries mean that all settled.
+  [[nodiscard]] int rounds() const { return lanes_.rounds; }
+  [[nodiscard]] bool settled(int scenario) const {
+    return lanes_.unsettled[static_cast<size_t>(scenario)] < 0;
+  }
+  [[nodiscard]] std::string unsettledRows(int scenario) const;
+
+ private:
+  Figure explain(model::Cell cell, int scenario, std::vector<model::Cell>& open) const;
+  Figure look(model::Cell cell, int scenario, std::vector<model::Cell>& open) const;
+
+  std::shared_ptr<const CompiledModel> compiled_;
+  std::shared_ptr<const model::HistoryTable> history_;
+  Case case_;
+  model::LaneResults lanes_;
+  std::vector<std::map<model::Cell, Figure>> inputs_;  ///< per scenario: what was not computed
+};
+
+/// The path figures of a driver in a scenario as the model reads them, clipped by nothing.
+std::vector<Figure> driverFigures(const model::Model& m, const model::HistoryTable& history,
+                                  const Case& c, const Scenario& s, int row);
+
+/// Sum of probability times value; not meaningful when the probabilities do not sum to one or a
+/// scenario has no value (naming it).
+Figure weightedValue(const Evaluation& e, const std::string& row);
+
+}  // namespace zl

@@ -1,0 +1,129 @@
+#include <algorithm>
+
+#include "core/history/statistics.h"
+#include "core/peers/peer.h"
+
+namespace zl {
+namespace {
+
+Figure ratioOf(const Figure& numerator, const Figure& metric, const char* whyNot) {
+  if (const Figure* gap = decidingGap({&numerator, &metric})) return *gap;
+  if (metric.value() <= 0) return Figure::notMeaningful(whyNot);
+  if (numerator.value() < 0) return Figure::notMeaningful("more net cash than market value");
+  return numerator / metric;
+}
+
+Figure multipleOf(const Peer& peer, Multiple m, const SpotRates& rates, Date target) {
+  if (m == Multiple::PriceToEarnings) {
+    return ratioOf(marketEquity(peer, rates),
+                   alignedMetric(peer.years, &PeerYear::netIncome, target), "earnings not positive");
+  }
+  return ratioOf(enterpriseValue(peer, rates), alignedMetric(peer.years, &PeerYear::ebitda, target),
+                 "EBITDA not positive");
+}
+
+MultipleCell cellOf(const Subject& subject, const Peer& peer, Multiple m, const SpotRates& rates,
+                    const std::map<std::string, PeerChoice>& choices) {
+  MultipleCell cell;
+  cell.multiple = multipleOf(peer, m, rates, subject.target);
+  // No choice can bring these two back in.
+  if (peer.id == subject.id) {
+    cell.reason = "the subject itself";
+    return cell;
+  }
+  if (!cell.multiple.hasValue()) {
+    cell.reason = cell.multiple.reason();
+    return cell;
+  }
+  cell.in = true;
+  if (const auto choice = choices.find(peerChoiceKey(peer.id, m)); choice != choices.end()) {
+    cell.in = choice->second.in;
+    cell.byHand = true;
+    cell.reason = choice->second.reason;
+  }
+  return cell;
+}
+
+MultipleStatistics statisticsOf(const std::vector<double>& included) {
+  MultipleStatistics s;
+  std::vector<Figure> figures;
+  double reciprocals = 0;
+  for (double x : included) {
+    figures.push_back(Figure::of(x));
+    if (x > 0) {
+      reciprocals += 1 / x;
+      ++s.harmonicCount;
+    }
+  }
+  const Statistics d = describe(figures);
+  s.count = d.count;
+  s.low = d.low;
+  s.lowerQuartile = d.lowerQuartile;
+  s.median = d.median;
+  s.mean = d.mean;
+  s.upperQuartile = d.upperQuartile;
+  s.high = d.high;
+  s.harmonicMean = s.harmonicCount > 0 ? Figure::of(s.harmonicCount / reciprocals)
+                                       : Figure::absent("no positive multiple");
+  return s;
+}
+
+void markOutliers(std::vector<PeerRow>& rows, Multiple m, const MultipleStatistics& s) {
+  if (s.count < 5) return;
+  const double spread = s.upperQuartile.value() - s.lowerQuartile.value();
+  const double low = s.lowerQuartile.value() - 1.5 * spread;
+  const double high = s.upperQuartile.value() + 1.5 * spread;
+  for (PeerRow& row : rows) {
+    MultipleCell& cell = row.cells.at(m);
+    cell.outlier = cell.in && (cell.multiple.value() < low || cell.multiple.value() > high);
+  }
+}
+
+Figure impliedPerShare(const Subject& subject, Multiple m, const Figure& multiple) {
+  const Figure& metric =
+      m == Multiple::PriceToEarnings ? subject.netIncome : subject.ebitda;
+  if (metric.hasValue() && metric.value() <= 0) {
+    return Figure::notMeaningful(m == Multiple::PriceToEarnings ? "the subject's earnings are not positive"
+                                                                : "the subject's EBITDA is not positive");
+  }
+  Figure equity = multiple * metric;
+  if (m == Multiple::EvToEbitda) equity = equity - subject.claims;
+  const Figure perShare = equity / subject.dilutedShares * subject.quoteRate;
+  if (perShare.hasValue() && perShare.value() < 0) return Figure::of(0);
+  return perShare;
+}
+
+}  // namespace
+
+CrossCheck crossCheck(const Subject& subject, const std::vector<Peer>& peers,
+                      const SpotRates& rates, const std::map<std::string, PeerChoice>& choices) {
+  CrossCheck check;
+  for (const Peer& peer : peers) {
+    PeerRow row;
+    row.id = peer.id;
+    row.name = peer.name;
+    row.remark = peer.remark;
+    row.revenue = alignedMetric(peer.years, &PeerYear::revenue, subject.target) *
+                  spot(rates, peer.currency, subject.currency);
+    if (row.revenue.hasValue() && subject.revenue.hasValue() && subject.revenue.value() > 0) {
+      const double scale = row.revenue.value() / subject.revenue.value();
+      row.outOfScale = scale > kScaleLimit || scale < 1 / kScaleLimit;
+    }
+    for (Multiple m : kMultiples) row.cells[m] = cellOf(subject, peer, m, rates, choices);
+    check.rows.push_back(std::move(row));
+  }
+  for (Multiple m : kMultiples) {
+    std::vector<double> included;
+    for (const PeerRow& row : check.rows) {
+      if (row.cells.at(m).in) included.push_back(row.cells.at(m).multiple.value());
+    }
+    const MultipleStatistics s = statisticsOf(included);
+    markOutliers(check.rows, m, s);
+    check.implied[m] = {impliedPerShare(subject, m, s.low), impliedPerShare(subject, m, s.median),
+                        impliedPerShare(subject, m, s.mean), impliedPerShare(subject, m, s.high)};
+    check.statistics[m] = s;
+  }
+  return check;
+}
+
+}  // namespace zl

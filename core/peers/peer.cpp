@@ -1,0 +1,63 @@
+#include "core/peers/peer.h"
+
+#include <chrono>
+
+namespace zl {
+
+const char* multipleId(Multiple m) {
+  return m == Multiple::PriceToEarnings ? "price-earnings" : "ev-ebitda";
+}
+
+const char* multipleLabel(Multiple m) {
+  return m == Multiple::PriceToEarnings ? "Price to earnings" : "EV to EBITDA";
+}
+
+std::string peerChoiceKey(const std::string& peer, Multiple m) {
+  return peer + "/" + multipleId(m);
+}
+
+Figure alignedMetric(const std::vector<PeerYear>& years, Figure PeerYear::*metric, Date target) {
+  using std::chrono::year_month_day;
+  const year_month_day t(target);
+  for (size_t i = 0; i < years.size(); ++i) {
+    const year_month_day end(years[i].end);
+    const int gap = (static_cast<int>(t.year()) - static_cast<int>(end.year())) * 12 +
+                    static_cast<int>(static_cast<unsigned>(t.month())) -
+                    static_cast<int>(static_cast<unsigned>(end.month()));
+    if (gap < 0 || gap > 11) continue;
+    const int months = 12 - gap;  // months of FY_a inside the target twelve months
+    if (months == 12) return years[i].*metric;
+    if (i + 1 >= years.size()) {
+      return Figure::absent("the next fiscal year is not reported yet");
+    }
+    return years[i].*metric * Figure::of(months / 12.0) +
+           years[i + 1].*metric * Figure::of((12 - months) / 12.0);
+  }
+  return Figure::absent("no fiscal year ends in the twelve months compared");
+}
+
+Figure spot(const SpotRates& rates, const std::string& from, const std::string& to) {
+  if (from == to) return Figure::of(1);
+  if (const auto direct = rates.find({from, to}); direct != rates.end()) {
+    return Figure::of(direct->second);
+  }
+  if (const auto inverse = rates.find({to, from}); inverse != rates.end()) {
+    return Figure::of(1) / Figure::of(inverse->second);
+  }
+  return Figure::absent("there is no exchange rate from " + from + " to " + to);
+}
+
+Figure marketEquity(const Peer& peer, const SpotRates& rates) {
+  if (peer.price.hasValue() && peer.price.value() <= 0) {
+    return Figure::notMeaningful("the price is not positive");
+  }
+  return peer.price / Figure::of(peer.minorPerMajor) *
+         spot(rates, peer.priceCurrency, peer.currency) * peer.shares;
+}
+
+Figure enterpriseValue(const Peer& peer, const SpotRates& rates) {
+  return marketEquity(peer, rates) + peer.debt + peer.leases + peer.preferred + peer.minorities +
+         peer.pension - peer.cash - peer.associates;
+}
+
+}  // namespace zl

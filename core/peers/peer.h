@@ -1,0 +1,110 @@
+#pragma once
+// Comparable companies and their multiples.
+
+#include <map>
+#include <string>
+#include <vector>
+
+#include "core/outlook/case.h"
+#include "core/period/date.h"
+#include "core/quantity/figure.h"
+
+namespace zl {
+
+/// One fiscal year of a peer, in its reporting currency.
+struct PeerYear {
+  Date end;
+  Figure revenue;
+  Figure ebitda;      ///< before one-offs, on the subject's lease basis
+  Figure netIncome;   ///< to common shareholders
+};
+
+/// One peer. Claims are those of its last balance sheet, in its reporting currency.
+struct Peer {
+  std::string id;
+  std::string name;
+  std::string currency;        ///< reporting currency
+  std::string priceCurrency;   ///< currency of the price, major unit
+  double minorPerMajor = 1;    ///< the price's units in one major unit
+  Figure price;                ///< in listing units
+  Date priceDate{};
+  Figure shares;               ///< diluted
+  Figure debt, leases, preferred, minorities, pension, cash, associates;
+  std::vector<PeerYear> years; ///< ascending by end
+  std::string remark;          ///< why it is comparable, or what is odd about it
+};
+
+enum class Multiple { PriceToEarnings, EvToEbitda };
+inline constexpr Multiple kMultiples[] = {Multiple::PriceToEarnings, Multiple::EvToEbitda};
+const char* multipleId(Multiple m);
+const char* multipleLabel(Multiple m);
+
+/// m/12 * FY_a + (12 - m)/12 * FY_b for the twelve months that end at `target`: FY_a ends inside
+/// them, FY_b is the next; absent when FY_b is needed and missing, or no year ends inside.
+Figure alignedMetric(const std::vector<PeerYear>& years, Figure PeerYear::*metric, Date target);
+
+/// Spot rates by pair: units of `to` for one `from`. The same currency is 1.
+using SpotRates = std::map<std::pair<std::string, std::string>, double>;
+Figure spot(const SpotRates& rates, const std::string& from, const std::string& to);
+
+/// Price times shares in the peer's reporting currency.
+Figure marketEquity(const Peer& peer, const SpotRates& rates);
+/// Market equity + debt + leases + preferred + minorities + pension - cash - associates.
+Figure enterpriseValue(const Peer& peer, const SpotRates& rates);
+
+/// One cell of the cross-check: a multiple, whether it counts, and why.
+struct MultipleCell {
+  Figure multiple;
+  bool in = false;
+  bool byHand = false;    ///< the analyst's choice, else the rules'
+  bool outlier = false;   ///< beyond 1.5 interquartile ranges outside the quartiles (n >= 5)
+  std::string reason;
+};
+
+struct PeerRow {
+  std::string id;
+  std::string name;
+  Figure revenue;         ///< aligned, in the subject's currency, for size
+  bool outOfScale = false;
+  std::string remark;
+  std::map<Multiple, MultipleCell> cells;
+};
+
+struct MultipleStatistics {
+  int count = 0;
+  Figure low, lowerQuartile, median, mean, harmonicMean, upperQuartile, high;
+  int harmonicCount = 0;
+};
+
+/// What the subject brings: its own figures in its reporting currency.
+struct Subject {
+  std::string id;
+  std::string currency;
+  Date target{};              ///< end of the twelve months that multiples are aligned to
+  Figure revenue, netIncome, ebitda;
+  Figure dilutedShares;
+  Figure quoteRate;           ///< listing units per unit of reporting currency, per share
+  Figure claims;              ///< what lies between enterprise value and equity: EV = equity + claims
+};
+
+struct ImpliedValue {
+  Figure low, median, mean, high;   ///< per share, in the subject's listing units
+};
+
+struct CrossCheck {
+  std::vector<PeerRow> rows;
+  std::map<Multiple, MultipleStatistics> statistics;
+  std::map<Multiple, ImpliedValue> implied;
+};
+
+/// A peer with more than this times, or less than one such part of, the subject's revenue is out
+/// of scale.
+inline constexpr double kScaleLimit = 8.0;
+
+CrossCheck crossCheck(const Subject& subject, const std::vector<Peer>& peers,
+                      const SpotRates& rates, const std::map<std::string, PeerChoice>& choices);
+
+/// The key of a choice in Case::peers.
+std::string peerChoiceKey(const std::string& peer, Multiple m);
+
+}  // namespace zl
