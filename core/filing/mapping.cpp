@@ -11,6 +11,8 @@
 namespace zl {
 namespace {
 
+constexpr std::ptrdiff_t kMostYears = 40;
+
 /// Money, shares and plain numbers only; another currency is not the company's own figure.
 bool isForeign(const std::string& unit, const std::string& currency) {
   if (unit == "shares" || unit == "pure" || unit.empty()) return false;
@@ -50,6 +52,8 @@ class Builder {
     }
     std::vector<FiscalYear> list;
     for (Date end : ends) list.push_back({end});
+    // More years than a horizon can hold beside the forecast: the latest are the ones that matter.
+    if (std::ssize(list) > kMostYears) list.erase(list.begin(), list.end() - kMostYears);
     return list;
   }
 

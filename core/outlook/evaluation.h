@@ -30,6 +30,7 @@ class Evaluation {
              std::shared_ptr<const model::HistoryTable> history, Case c, const Givens& givens);
 
   [[nodiscard]] const Case& caseOf() const { return case_; }
+  [[nodiscard]] const std::shared_ptr<const CompiledModel>& compiled() const { return compiled_; }
   [[nodiscard]] const model::Model& model() const { return compiled_->model; }
   [[nodiscard]] const model::Layout& layout() const { return compiled_->program.layout; }
   [[nodiscard]] const model::Program& program() const { return compiled_->program; }

@@ -1,0 +1,48 @@
+// Writes the demo's files:  demo-generator FOLDER [SEED]
+// The same seed gives the same bytes. See docs/demo.md for the story.
+
+#include <cstdio>
+#include <cstdlib>
+#include <filesystem>
+#include <fstream>
+
+#include "demo/generator/writers.h"
+
+namespace {
+
+void write(const std::filesystem::path& path, const std::string& text) {
+  std::filesystem::create_directories(path.parent_path());
+  std::ofstream out(path, std::ios::binary);
+  if (!(out << text)) {
+    std::fprintf(stderr, "cannot write %s\n", path.c_str());
+    std::exit(1);
+  }
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  if (argc < 2) {
+    std::fprintf(stderr, "usage: demo-generator FOLDER [SEED]\n");
+    return 2;
+  }
+  const std::filesystem::path folder = argv[1];
+  demo::Random random(argc > 2 ? std::strtoull(argv[2], nullptr, 10) : 20260430);
+  const demo::Story story = demo::simulate();
+  for (size_t i = 0; i < story.years.size(); ++i) {
+    const long long number = story.years[i].at("year");
+    const demo::Year& year = number == 2022 ? story.restated2022AsFirstFiled : story.years[i];
+    const demo::Year* before = i > 0 ? &story.years[i - 1] : nullptr;
+    const std::string name = "annual-" + std::to_string(number);
+    if (number >= 2020) {
+      write(folder / "filings" / (name + ".xbrl"), demo::xbrlReport(year, before));
+    } else {
+      write(folder / "filings" / (name + ".csv"), demo::csvReport(year, before));
+    }
+  }
+  write(folder / "company.json", demo::companyRecord(story));
+  write(folder / "prices.csv", demo::priceTable(random));
+  write(folder / "peers.csv", demo::peerTable());
+  write(folder / "rates.csv", demo::rateTable());
+  write(folder / "case.json", demo::caseText());
+}

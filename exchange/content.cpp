@@ -1,0 +1,119 @@
+#include "exchange/content.h"
+
+#include <algorithm>
+#include <cstdint>
+
+namespace zl::exchange {
+
+const char* contentKindText(ContentKind kind) {
+  switch (kind) {
+    case ContentKind::XbrlInstance: return "XBRL 2.1 instance";
+    case ContentKind::FactTable: return "CSV fact table";
+    case ContentKind::PriceTable: return "CSV price table";
+    case ContentKind::PeerTable: return "CSV peer table";
+    case ContentKind::RateTable: return "CSV rate table";
+    case ContentKind::CompanyRecord: return "company record";
+    case ContentKind::CaseText: return "case";
+  }
+  return "";
+}
+
+namespace {
+
+bool startsWith(std::string_view text, std::string_view start) {
+  return text.substr(0, start.size()) == start;
+}
+
+std::string_view withoutMark(std::string_view content) {
+  return startsWith(content, "\xEF\xBB\xBF") ? content.substr(3) : content;
+}
+
+tl::unexpected<Error> wrongKind(const std::string& name, const std::string& found) {
+  return fail(ErrorKind::WrongKind, "this is " + found, name,
+              "Give an XBRL 2.1 instance (XML), a CSV table in a documented layout, or a JSON "
+              "record or case");
+}
+
+Result<ContentKind> recogniseXml(std::string_view content, const std::string& name) {
+  // Only the opening of the file is looked at; the reader checks the rest.
+  const std::string_view head = content.substr(0, 65536);
+  if (head.find("http://www.xbrl.org/2003/instance") != std::string_view::npos &&
+      head.find("<html") == std::string_view::npos) {
+    return ContentKind::XbrlInstance;
+  }
+  if (head.find("<html") != std::string_view::npos) return wrongKind(name, "a web page");
+  return wrongKind(name, "XML of another kind than an XBRL instance");
+}
+
+Result<ContentKind> recogniseCsv(std::string_view content, const std::string& name) {
+  std::string head(content.substr(0, std::min(content.find('\n'), std::size_t{4096})));
+  std::erase(head, '"');
+  std::erase(head, ' ');
+  if (startsWith(head, "concept,")) return ContentKind::FactTable;
+  if (startsWith(head, "date,close")) return ContentKind::PriceTable;
+  if (startsWith(head, "peer,")) return ContentKind::PeerTable;
+  if (startsWith(head, "rate,")) return ContentKind::RateTable;
+  return wrongKind(name, "text whose first line names none of the documented CSV layouts "
+                         "(concept,... date,close peer,... rate,...)");
+}
+
+}  // namespace
+
+Result<ContentKind> recognise(std::string_view content, const std::string& name) {
+  content = withoutMark(content);
+  const std::size_t first = content.find_first_not_of(" \t\r\n");
+  if (first == std::string_view::npos) {
+    return fail(ErrorKind::BadInput, "the file is empty", name, "Give a file with content");
+  }
+  if (content.size() > kLargestFile) {
+    return fail(ErrorKind::TooLarge, "the file is larger than 1 GiB", name, "Split it");
+  }
+  const std::string_view text = content.substr(first);
+  if (startsWith(text, "PK\x03\x04")) return wrongKind(name, "an archive or a workbook");
+  if (startsWith(text, "%PDF")) return wrongKind(name, "a PDF document");
+  if (startsWith(text, "SQLite format 3")) return wrongKind(name, "a database, perhaps a book");
+  if (text[0] == '<') return recogniseXml(text, name);
+  if (startsWith(text, "\xFF\xFE") || startsWith(text, "\xFE\xFF")) {
+    // UTF-16 XML is allowed; the XML library converts it.
+    const bool xml = content.find('<') != std::string_view::npos;
+    return xml ? Result<ContentKind>(ContentKind::XbrlInstance)
+               : wrongKind(name, "text in UTF-16; save it as UTF-8");
+  }
+  if (text[0] == '{') {
+    const std::string_view head = text.substr(0, 4096);
+    if (head.find("\"zealous-ledger-company\"") != std::string_view::npos) {
+      return ContentKind::CompanyRecord;
+    }
+    if (head.find("\"zealous-ledger-case\"") != std::string_view::npos) return ContentKind::CaseText;
+    return wrongKind(name, "JSON that is neither a company record nor a case");
+  }
+  if (text.substr(0, 4096).find('\0') != std::string_view::npos) {
+    return wrongKind(name, "binary data");
+  }
+  return recogniseCsv(text, name);
+}
+
+std::string digestOf(std::string_view content) {
+  std::uint64_t hash = 1469598103934665603ull;
+  for (char c : content) {
+    hash ^= static_cast<unsigned char>(c);
+    hash *= 1099511628211ull;
+  }
+  return std::to_string(hash) + "-" + std::to_string(content.size());
+}
+
+std::size_t firstBadUtf8(std::string_view text) {
+  std::size_t i = 0;
+  while (i < text.size()) {
+    const auto c = static_cast<unsigned char>(text[i]);
+    const std::size_t length = c < 0x80 ? 1 : (c >> 5) == 6 ? 2 : (c >> 4) == 14 ? 3 : (c >> 3) == 30 ? 4 : 0;
+    if (length == 0 || i + length > text.size()) return i;
+    for (std::size_t k = 1; k < length; ++k) {
+      if ((static_cast<unsigned char>(text[i + k]) >> 6) != 2) return i;
+    }
+    i += length;
+  }
+  return std::string_view::npos;
+}
+
+}  // namespace zl::exchange

@@ -1,0 +1,27 @@
+#pragma once
+// What a file's content is, judged by the content itself; the name only breaks ties.
+
+#include <string>
+#include <string_view>
+
+#include "core/quantity/error.h"
+
+namespace zl::exchange {
+
+enum class ContentKind { XbrlInstance, FactTable, PriceTable, PeerTable, RateTable, CompanyRecord, CaseText };
+
+const char* contentKindText(ContentKind kind);
+
+/// Largest file read, in bytes; larger ones are refused before they are loaded.
+inline constexpr std::size_t kLargestFile = 1u << 30;
+
+Result<ContentKind> recognise(std::string_view content, const std::string& name);
+
+/// 64-bit FNV-1a of the content and its length, as text. Tells the same file given twice; it is no
+/// protection against forgery.
+std::string digestOf(std::string_view content);
+
+/// Position of the first byte that is not UTF-8, or npos.
+std::size_t firstBadUtf8(std::string_view text);
+
+}  // namespace zl::exchange

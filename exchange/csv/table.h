@@ -1,0 +1,40 @@
+#pragma once
+// CSV text (RFC 4180) to rows of cells with a header, within stated bounds.
+
+#include <map>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/quantity/error.h"
+
+namespace zl::exchange {
+
+struct CsvRow {
+  int line = 0;  ///< line of the file on which the row ends, for messages
+  std::vector<std::string> cells;
+};
+
+class CsvTable {
+ public:
+  /// Comma or semicolon separated (judged by the header line), UTF-8. Refuses quoting faults, rows
+  /// with more cells than the header, text that is not UTF-8, cells over 64 KiB, over 4,096
+  /// columns. A row with fewer cells has empty ones.
+  static Result<CsvTable> read(std::string_view content, const std::string& source);
+
+  [[nodiscard]] const std::vector<CsvRow>& rows() const { return rows_; }
+  /// Index of a column by its header, -1 when there is none.
+  [[nodiscard]] int column(const std::string& header) const;
+  /// The cell, trimmed; empty where the column does not exist or the row is short.
+  [[nodiscard]] const std::string& cell(const CsvRow& row, const std::string& header) const;
+  [[nodiscard]] std::string where(const CsvRow& row) const;
+  /// Fails with one message naming the first header that is missing.
+  [[nodiscard]] Status require(const std::vector<std::string>& headers) const;
+
+ private:
+  std::string source_;
+  std::map<std::string, int> columns_;
+  std::vector<CsvRow> rows_;
+};
+
+}  // namespace zl::exchange

@@ -1,0 +1,220 @@
+#include "exchange/csv/tables.h"
+
+#include <algorithm>
+#include <charconv>
+#include <cmath>
+#include <set>
+
+#include "core/quantity/decimal.h"
+#include "exchange/content.h"
+#include "exchange/csv/table.h"
+
+namespace zl::exchange {
+namespace {
+
+/// Reads cells of one row and remembers the first fault.
+class RowReader {
+ public:
+  RowReader(const CsvTable& table, const CsvRow& row) : table_(table), row_(row) {}
+
+  std::string text(const char* column) { return table_.cell(row_, column); }
+
+  std::string needed(const char* column) {
+    std::string s = text(column);
+    if (s.empty()) fault(std::string("the cell '") + column + "' is empty");
+    return s;
+  }
+
+  std::optional<Date> optionalDate(const char* column) {
+    const std::string s = text(column);
+    if (s.empty()) return std::nullopt;
+    const std::optional<Date> date = parseDate(s);
+    if (!date) fault("'" + s + "' in '" + column + "' is not a date of the form 2025-12-31");
+    return date;
+  }
+
+  Date date(const char* column) {
+    if (needed(column).empty()) return {};
+    return optionalDate(column).value_or(Date{});
+  }
+
+  Figure figure(const char* column) {
+    const std::string s = text(column);
+    if (s.empty()) return Figure::absent("not given");
+    double number = 0;
+    const auto [end, code] = std::from_chars(s.data(), s.data() + s.size(), number);
+    if (code != std::errc() || end != s.data() + s.size() || !std::isfinite(number)) {
+      fault("'" + s + "' in '" + column + "' is not a number");
+      return {};
+    }
+    return Figure::of(number);
+  }
+
+  double number(const char* column) {
+    if (needed(column).empty()) return 0;
+    return figure(column).valueOr(0);
+  }
+
+  void fault(const std::string& what) {
+    if (error_.what.empty()) {
+      error_ = {ErrorKind::BadInput, what, table_.where(row_),
+                "The layouts are described in docs/formats/csv.md"};
+    }
+  }
+  [[nodiscard]] Status status() const {
+    if (error_.what.empty()) return {};
+    return tl::unexpected(error_);
+  }
+  [[nodiscard]] std::string where() const { return table_.where(row_); }
+
+ private:
+  const CsvTable& table_;
+  const CsvRow& row_;
+  Error error_;
+};
+
+Result<CsvTable> tableWith(std::string_view content, const std::string& name,
+                           const std::vector<std::string>& headers) {
+  Result<CsvTable> table = CsvTable::read(content, name);
+  if (!table) return table;
+  if (Status s = table->require(headers); !s) return tl::unexpected(s.error());
+  return table;
+}
+
+Fact factOf(RowReader& row) {
+  Fact fact;
+  fact.concept_name = row.needed("concept");
+  fact.label = row.text("label");
+  fact.period.start = row.optionalDate("start");
+  fact.period.end = row.date("end");
+  if (fact.period.start && *fact.period.start > fact.period.end) {
+    row.fault("the period ends before it starts");
+  }
+  fact.unit = row.needed("unit");
+  fact.text = row.text("value");
+  fact.nil = fact.text.empty();
+  if (!fact.nil && !Decimal::parse(fact.text)) {
+    row.fault("'" + fact.text + "' is not a plain decimal number");
+  }
+  const std::string decimals = row.text("decimals");
+  if (decimals == "INF") {
+    fact.exact = true;
+  } else if (!decimals.empty()) {
+    int places = 0;
+    const auto [end, code] =
+        std::from_chars(decimals.data(), decimals.data() + decimals.size(), places);
+    if (code != std::errc() || end != decimals.data() + decimals.size() || std::abs(places) > 30) {
+      row.fault("'" + decimals + "' in 'decimals' is neither INF nor a whole number of -30 to 30");
+    }
+    fact.decimals = places;
+  }
+  return fact;
+}
+
+}  // namespace
+
+Result<Filing> readFactTable(std::string_view content, const std::string& name) {
+  Result<CsvTable> table =
+      tableWith(content, name, {"concept", "start", "end", "unit", "decimals", "value"});
+  if (!table) return tl::unexpected(table.error());
+  Filing filing;
+  filing.document.name = name;
+  filing.document.kind = contentKindText(ContentKind::FactTable);
+  for (const CsvRow& r : table->rows()) {
+    RowReader row(*table, r);
+    Fact fact = factOf(row);
+    if (Status s = row.status(); !s) return tl::unexpected(s.error());
+    fact.place = "line " + std::to_string(r.line);
+    if (fact.period.isFullYear() &&
+        (!filing.document.periodEnd || fact.period.end > *filing.document.periodEnd)) {
+      filing.document.periodEnd = fact.period.end;
+    }
+    filing.facts.push_back(std::move(fact));
+  }
+  if (filing.facts.empty()) {
+    return fail(ErrorKind::BadInput, "the table has a header and no facts", name);
+  }
+  return filing;
+}
+
+Result<std::vector<PricePoint>> readPrices(std::string_view content, const std::string& name) {
+  Result<CsvTable> table = tableWith(content, name, {"date", "close"});
+  if (!table) return tl::unexpected(table.error());
+  std::vector<PricePoint> prices;
+  for (const CsvRow& r : table->rows()) {
+    RowReader row(*table, r);
+    const PricePoint point{row.date("date"), row.number("close")};
+    if (point.close <= 0) row.fault("the close " + row.text("close") + " is not positive");
+    if (Status s = row.status(); !s) return tl::unexpected(s.error());
+    prices.push_back(point);
+  }
+  std::sort(prices.begin(), prices.end(),
+            [](const PricePoint& a, const PricePoint& b) { return a.date < b.date; });
+  for (std::size_t i = 1; i < prices.size(); ++i) {
+    if (prices[i].date == prices[i - 1].date) {
+      return fail(ErrorKind::BadInput, "two closes are given for " + dateText(prices[i].date), name,
+                  "Keep one row a day");
+    }
+  }
+  if (prices.empty()) return fail(ErrorKind::BadInput, "the table has no prices", name);
+  return prices;
+}
+
+Result<std::vector<Peer>> readPeers(std::string_view content, const std::string& name) {
+  Result<CsvTable> table = tableWith(
+      content, name, {"peer", "name", "currency", "price", "price_currency", "minor_per_major",
+                      "price_date", "shares", "year_end", "revenue", "ebitda", "net_income"});
+  if (!table) return tl::unexpected(table.error());
+  std::vector<Peer> peers;
+  for (const CsvRow& r : table->rows()) {
+    RowReader row(*table, r);
+    const std::string id = row.needed("peer");
+    auto at = std::find_if(peers.begin(), peers.end(), [&](const Peer& p) { return p.id == id; });
+    if (at == peers.end()) {
+      Peer p;
+      p.id = id;
+      p.name = row.needed("name");
+      p.currency = row.needed("currency");
+      p.priceCurrency = row.needed("price_currency");
+      p.minorPerMajor = row.number("minor_per_major");
+      if (p.minorPerMajor <= 0) row.fault("minor_per_major must be positive");
+      p.price = row.figure("price");
+      p.priceDate = row.date("price_date");
+      p.shares = row.figure("shares");
+      p.debt = row.figure("debt");
+      p.leases = row.figure("leases");
+      p.preferred = row.figure("preferred");
+      p.minorities = row.figure("minorities");
+      p.pension = row.figure("pension");
+      p.cash = row.figure("cash");
+      p.associates = row.figure("associates");
+      p.remark = row.text("remark");
+      at = peers.insert(peers.end(), std::move(p));
+    }
+    PeerYear year{row.date("year_end"), row.figure("revenue"), row.figure("ebitda"),
+                  row.figure("net_income")};
+    if (Status s = row.status(); !s) return tl::unexpected(s.error());
+    if (!at->years.empty() && at->years.back().end >= year.end) {
+      return fail(ErrorKind::BadInput, "the fiscal years of " + id + " must ascend", row.where());
+    }
+    at->years.push_back(std::move(year));
+  }
+  if (peers.empty()) return fail(ErrorKind::BadInput, "the table has no peers", name);
+  return peers;
+}
+
+Result<std::vector<MarketRate>> readRates(std::string_view content, const std::string& name) {
+  Result<CsvTable> table = tableWith(content, name, {"rate", "date", "figure", "source"});
+  if (!table) return tl::unexpected(table.error());
+  std::vector<MarketRate> rates;
+  for (const CsvRow& r : table->rows()) {
+    RowReader row(*table, r);
+    MarketRate rate{row.needed("rate"), row.date("date"), row.number("figure"), row.text("source")};
+    if (Status s = row.status(); !s) return tl::unexpected(s.error());
+    rates.push_back(std::move(rate));
+  }
+  if (rates.empty()) return fail(ErrorKind::BadInput, "the table has no rates", name);
+  return rates;
+}
+
+}  // namespace zl::exchange

@@ -1,0 +1,25 @@
+#pragma once
+// The documented CSV layouts (docs/formats/csv.md) to core values.
+
+#include <string_view>
+#include <vector>
+
+#include "core/capital/rates.h"
+#include "core/filing/fact.h"
+#include "core/peers/peer.h"
+#include "core/quantity/error.h"
+
+namespace zl::exchange {
+
+/// concept,label,start,end,unit,decimals,value — one fact a row; empty start: a balance.
+Result<Filing> readFactTable(std::string_view content, const std::string& name);
+/// date,close — ascending or not; the result ascends. One row a day.
+Result<std::vector<PricePoint>> readPrices(std::string_view content, const std::string& name);
+/// peer,name,currency,price,price_currency,minor_per_major,price_date,shares,debt,leases,
+/// preferred,minorities,pension,cash,associates,year_end,revenue,ebitda,net_income,remark —
+/// one row a peer and fiscal year; empty cells are absent, never zero.
+Result<std::vector<Peer>> readPeers(std::string_view content, const std::string& name);
+/// rate,date,figure,source
+Result<std::vector<MarketRate>> readRates(std::string_view content, const std::string& name);
+
+}  // namespace zl::exchange

@@ -1,0 +1,177 @@
+#include "exchange/json/case_json.h"
+
+namespace zl::exchange {
+namespace {
+
+Json toJson(const Provenance& p) {
+  return {{"reason", p.reason}, {"author", p.author}, {"at", p.at}};
+}
+
+Json toJson(const Path& path) {
+  Json j{{"shape", shapeWord(path.shape)}};
+  if (path.level) j["level"] = *path.level;
+  if (path.start) j["start"] = *path.start;
+  if (path.from != 0) j["from"] = path.from;
+  if (path.to != 0) j["to"] = path.to;
+  if (path.shape == Shape::Fade) j["half_life"] = path.halfLife;
+  if (!path.typed.empty()) {
+    Json typed = Json::array();
+    for (const std::optional<double>& x : path.typed) typed.push_back(x ? Json(*x) : Json());
+    j["typed"] = std::move(typed);
+  }
+  return j;
+}
+
+Json toJson(const Scenario& s) {
+  Json drivers = Json::object();
+  for (const auto& [row, a] : s.drivers) {
+    drivers[row] = {{"path", toJson(a.path)}, {"said", toJson(a.said)}};
+  }
+  Json inputs = Json::object();
+  for (const auto& [row, choice] : s.inputs) {
+    inputs[row] = {{"figure", choice.figure}, {"said", toJson(choice.said)}};
+  }
+  return {{"id", s.id}, {"label", s.label}, {"probability", s.probability},
+          {"drivers", std::move(drivers)}, {"inputs", std::move(inputs)}};
+}
+
+Provenance provenanceOf(ObjectReader& parent) {
+  const Json* m = parent.member("said");
+  if (m == nullptr) return {};
+  ObjectReader r(*m, parent.path() + "/said");
+  Provenance p{r.optionalText("reason"), r.optionalText("author"), r.optionalText("at")};
+  r.finish();
+  return p;
+}
+
+Path pathOf(const Json& json, const std::string& where) {
+  ObjectReader r(json, where);
+  Path path;
+  const std::string shape = r.text("shape");
+  const std::optional<Shape> known = shapeOf(shape);
+  if (!known) r.fault("there is no shape '" + shape + "' (hold, typed, glide, fade)");
+  path.shape = *known;
+  path.level = r.optionalNumber("level");
+  path.start = r.optionalNumber("start");
+  if (r.member("from") != nullptr) path.from = r.whole("from");
+  if (r.member("to") != nullptr) path.to = r.whole("to");
+  path.halfLife = r.numberOr("half_life", 3.0);
+  if (const Json* typed = r.member("typed")) {
+    if (!typed->is_array() || typed->size() > kLongestHorizon) {
+      r.fault("'typed' must be a list of at most 15 years");
+    }
+    for (const Json& x : *typed) {
+      if (!x.is_null() && !x.is_number()) r.fault("'typed' holds numbers and nulls");
+      path.typed.push_back(x.is_null() ? std::nullopt : std::optional(x.get<double>()));
+    }
+  }
+  r.finish();
+  return path;
+}
+
+Scenario scenarioOf(const Json& json, const std::string& where) {
+  ObjectReader r(json, where);
+  Scenario s;
+  s.id = r.text("id");
+  s.label = r.text("label");
+  s.probability = r.number("probability");
+  if (const Json* drivers = r.member("drivers")) {
+    ObjectReader shape(*drivers, where + "/drivers");
+    for (const auto& [row, value] : drivers->items()) {
+      ObjectReader a(value, where + "/drivers/" + row);
+      const Json* path = a.member("path");
+      if (path == nullptr) a.fault("'path' is missing");
+      s.drivers[row] = {pathOf(*path, a.path() + "/path"), provenanceOf(a)};
+      a.finish();
+    }
+  }
+  if (const Json* inputs = r.member("inputs")) {
+    ObjectReader shape(*inputs, where + "/inputs");
+    for (const auto& [row, value] : inputs->items()) {
+      ObjectReader choice(value, where + "/inputs/" + row);
+      s.inputs[row] = {choice.number("figure"), provenanceOf(choice)};
+      choice.finish();
+    }
+  }
+  r.finish();
+  return s;
+}
+
+Case caseOf(const Json& json, const std::string& source) {
+  ObjectReader r(json, source);
+  if (r.text("format") != "zealous-ledger-case") r.fault("this is not a case");
+  if (const int version = r.whole("version"); version != kCaseVersion) {
+    r.fault("the case has version " + std::to_string(version) + "; this program reads version 1");
+  }
+  Case c;
+  c.company = r.text("company");
+  c.model = r.text("model");
+  c.horizon = r.whole("horizon");
+  c.valuationDate = r.date("valuation_date");
+  const Json* scenarios = r.member("scenarios");
+  if (scenarios == nullptr || !scenarios->is_array() || scenarios->size() > 20) {
+    r.fault("'scenarios' must be a list of at most 20");
+  }
+  for (std::size_t i = 0; i < scenarios->size(); ++i) {
+    c.scenarios.push_back(scenarioOf((*scenarios)[i], source + "/scenarios/" + std::to_string(i)));
+  }
+  if (const Json* years = r.member("exceptional_years")) {
+    if (!years->is_array()) r.fault("'exceptional_years' must be a list");
+    for (const Json& year : *years) {
+      ObjectReader y(year, source + "/exceptional_years");
+      const int number = y.whole("year");
+      c.exceptional[number] = y.text("reason");
+      y.finish();
+    }
+  }
+  if (const Json* peers = r.member("peers")) {
+    ObjectReader shape(*peers, source + "/peers");
+    for (const auto& [key, value] : peers->items()) {
+      ObjectReader choice(value, source + "/peers/" + key);
+      const bool in = choice.truth("in");
+      c.peers[key] = {in, choice.optionalText("reason")};
+      choice.finish();
+    }
+  }
+  if (const Json* notes = r.member("notes")) {
+    ObjectReader texts(*notes, source + "/notes");
+    for (const auto& [row, value] : notes->items()) c.notes[row] = texts.text(row.c_str());
+  }
+  r.finish();
+  return c;
+}
+
+}  // namespace
+
+Json toJson(const Case& c) {
+  Json scenarios = Json::array();
+  for (const Scenario& s : c.scenarios) scenarios.push_back(toJson(s));
+  Json years = Json::array();
+  for (const auto& [year, reason] : c.exceptional) {
+    years.push_back({{"year", year}, {"reason", reason}});
+  }
+  Json peers = Json::object();
+  for (const auto& [key, choice] : c.peers) {
+    peers[key] = {{"in", choice.in}, {"reason", choice.reason}};
+  }
+  return {{"format", "zealous-ledger-case"},
+          {"version", kCaseVersion},
+          {"company", c.company},
+          {"model", c.model},
+          {"horizon", c.horizon},
+          {"valuation_date", dateText(c.valuationDate)},
+          {"scenarios", std::move(scenarios)},
+          {"exceptional_years", std::move(years)},
+          {"peers", std::move(peers)},
+          {"notes", c.notes}};
+}
+
+Result<Case> caseFromJson(const Json& json, const std::string& source) {
+  try {
+    return caseOf(json, source);
+  } catch (const JsonFault& fault) {
+    return tl::unexpected(fault.error);
+  }
+}
+
+}  // namespace zl::exchange

@@ -1,0 +1,16 @@
+#pragma once
+// A case to JSON and back without loss (docs/formats/case.schema.json).
+
+#include "core/outlook/case.h"
+#include "exchange/json/reader.h"
+
+namespace zl::exchange {
+
+inline constexpr int kCaseVersion = 1;
+
+Json toJson(const Case& c);
+/// Unknown members, other versions and wrong types are refused; the values themselves are checked
+/// against the model by faultsOf().
+Result<Case> caseFromJson(const Json& json, const std::string& source);
+
+}  // namespace zl::exchange

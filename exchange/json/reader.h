@@ -1,0 +1,53 @@
+#pragma once
+// Reads JSON objects strictly: a missing, mistyped or unknown member is one message with its path.
+
+#include <nlohmann/json.hpp>
+#include <optional>
+#include <set>
+#include <string>
+#include <string_view>
+
+#include "core/period/date.h"
+#include "core/quantity/error.h"
+
+namespace zl::exchange {
+
+using Json = nlohmann::json;
+
+/// Parses text; nesting deeper than 64 and duplicate surprises are refused with the byte's place.
+Result<Json> parseJson(std::string_view text, const std::string& source);
+
+/// Thrown inside the readers of this folder only; readers return it as a value.
+struct JsonFault {
+  Error error;
+};
+
+class ObjectReader {
+ public:
+  ObjectReader(const Json& object, std::string path);
+
+  std::string text(const char* key);
+  std::string optionalText(const char* key);
+  double number(const char* key);
+  double numberOr(const char* key, double otherwise);
+  std::optional<double> optionalNumber(const char* key);
+  int whole(const char* key);
+  bool truth(const char* key);
+  Date date(const char* key);
+  /// The member as it is; nullptr when it is missing.
+  const Json* member(const char* key);
+  /// Fails when a member was never asked for: a typing slip must not pass unseen.
+  void finish() const;
+
+  [[noreturn]] void fault(const std::string& what) const;
+  [[nodiscard]] const std::string& path() const { return path_; }
+
+ private:
+  const Json& needed(const char* key);
+
+  const Json& object_;
+  std::string path_;
+  std::set<std::string> asked_;
+};
+
+}  // namespace zl::exchange

@@ -1,0 +1,139 @@
+#include "services/edits.h"
+
+#include <algorithm>
+#include <functional>
+
+namespace zl::services {
+namespace {
+
+const std::string& rowLabel(const model::Model& m, const std::string& row) {
+  const int index = m.find(row);
+  return index < 0 ? row : m.rows[static_cast<size_t>(index)].label;
+}
+
+Scenario* find(Case& c, const std::string& id) {
+  const int index = c.indexOf(id);
+  return index < 0 ? nullptr : &c.scenarios[static_cast<size_t>(index)];
+}
+
+std::string inScenario(const Case& c, const std::string& id) {
+  const Scenario* s = c.scenario(id);
+  return " (" + (s == nullptr ? id : s->label) + ")";
+}
+
+/// Ids that the case does not have leave it unchanged; the caller names what exists.
+CaseEdit changed(const Case& c, const std::string& scenario, std::string label,
+                 const std::function<void(Case&, Scenario&)>& change) {
+  CaseEdit edit{c, std::move(label) + inScenario(c, scenario)};
+  if (Scenario* s = find(edit.after, scenario)) change(edit.after, *s);
+  return edit;
+}
+
+}  // namespace
+
+CaseEdit setDriver(const Case& c, const model::Model& m, const std::string& scenario,
+                   const std::string& row, const Path& path, const Provenance& said) {
+  return changed(c, scenario, "Set " + rowLabel(m, row), [&](Case& next, Scenario& s) {
+    const auto base = next.base().drivers.find(row);
+    const bool sameAsBase = scenario != kBase && base != next.base().drivers.end() &&
+                            base->second.path == path;
+    if (sameAsBase) {
+      s.drivers.erase(row);
+    } else {
+      s.drivers[row] = {path, said};
+    }
+  });
+}
+
+CaseEdit clearDriver(const Case& c, const model::Model& m, const std::string& scenario,
+                     const std::string& row) {
+  return changed(c, scenario, "Reset " + rowLabel(m, row),
+                 [&](Case&, Scenario& s) { s.drivers.erase(row); });
+}
+
+CaseEdit setReason(const Case& c, const model::Model& m, const std::string& scenario,
+                   const std::string& row, const Provenance& said) {
+  return changed(c, scenario, "Reason for " + rowLabel(m, row), [&](Case& next, Scenario& s) {
+    if (s.drivers.count(row) > 0) {
+      s.drivers[row].said = said;
+    } else if (s.inputs.count(row) > 0) {
+      s.inputs[row].said = said;
+    } else if (const Assumption* inherited = next.driver(s, row)) {
+      s.drivers[row] = {inherited->path, said};
+    } else {
+      s.drivers[row] = {Path{}, said};
+    }
+  });
+}
+
+CaseEdit setInput(const Case& c, const model::Model& m, const std::string& scenario,
+                  const std::string& row, double figure, const Provenance& said) {
+  return changed(c, scenario, "Set " + rowLabel(m, row), [&](Case& next, Scenario& s) {
+    const auto base = next.base().inputs.find(row);
+    const bool sameAsBase = scenario != kBase && base != next.base().inputs.end() &&
+                            base->second.figure == figure;
+    if (sameAsBase) {
+      s.inputs.erase(row);
+    } else {
+      s.inputs[row] = {figure, said};
+    }
+  });
+}
+
+CaseEdit setProbability(const Case& c, const std::string& scenario, double probability) {
+  return changed(c, scenario, "Set probability",
+                 [&](Case&, Scenario& s) { s.probability = probability; });
+}
+
+CaseEdit setExceptional(const Case& c, int year, const std::optional<std::string>& reason) {
+  CaseEdit edit{c, (reason ? "Flag " : "Unflag ") + std::to_string(year) + " as exceptional"};
+  if (reason) {
+    edit.after.exceptional[year] = *reason;
+  } else {
+    edit.after.exceptional.erase(year);
+  }
+  return edit;
+}
+
+CaseEdit setPeerChoice(const Case& c, const std::string& key, const std::string& label,
+                       const std::optional<PeerChoice>& choice) {
+  CaseEdit edit{c, label};
+  if (choice) {
+    edit.after.peers[key] = *choice;
+  } else {
+    edit.after.peers.erase(key);
+  }
+  return edit;
+}
+
+CaseEdit setHorizon(const Case& c, int years) {
+  CaseEdit edit{c, "Set horizon to " + std::to_string(years) + " years"};
+  edit.after.horizon = years;
+  // Years that no longer exist cannot be shaped; typed figures beyond the end are kept unseen.
+  for (Scenario& s : edit.after.scenarios) {
+    for (auto& [row, a] : s.drivers) {
+      if (a.path.to > years) a.path.to = 0;
+      a.path.from = std::min(a.path.from, a.path.shape == Shape::Glide ? years - 1 : years);
+    }
+  }
+  return edit;
+}
+
+CaseEdit setValuationDate(const Case& c, Date date) {
+  CaseEdit edit{c, "Set valuation date to " + dateText(date)};
+  edit.after.valuationDate = date;
+  return edit;
+}
+
+CaseEdit setNote(const Case& c, const model::Model& m, const std::string& row,
+                 const std::string& text) {
+  CaseEdit edit{c, "Note on " + rowLabel(m, row)};
+  if (text.empty()) {
+    edit.after.notes.erase(row);
+  } else {
+    edit.after.notes[row] = text;
+  }
+  return edit;
+}
+
+}  // namespace zl::services

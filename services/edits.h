@@ -1,0 +1,37 @@
+#pragma once
+// Edits: functions from case to case. Each gives the label that the journal and the undo menu show.
+
+#include <optional>
+#include <string>
+
+#include "core/model/syntax.h"
+#include "core/outlook/case.h"
+
+namespace zl::services {
+
+struct CaseEdit {
+  Case after;
+  std::string label;
+};
+
+/// Sets a driver's path in a scenario. In a scenario other than base a path equal to base's is no
+/// difference and is removed.
+CaseEdit setDriver(const Case& c, const model::Model& m, const std::string& scenario,
+                   const std::string& row, const Path& path, const Provenance& said);
+/// Follows base again (or, in base, the model's default).
+CaseEdit clearDriver(const Case& c, const model::Model& m, const std::string& scenario,
+                     const std::string& row);
+CaseEdit setReason(const Case& c, const model::Model& m, const std::string& scenario,
+                   const std::string& row, const Provenance& said);
+CaseEdit setInput(const Case& c, const model::Model& m, const std::string& scenario,
+                  const std::string& row, double figure, const Provenance& said);
+CaseEdit setProbability(const Case& c, const std::string& scenario, double probability);
+CaseEdit setExceptional(const Case& c, int year, const std::optional<std::string>& reason);
+/// Without a choice the rules decide again.
+CaseEdit setPeerChoice(const Case& c, const std::string& key, const std::string& label,
+                       const std::optional<PeerChoice>& choice);
+CaseEdit setHorizon(const Case& c, int years);
+CaseEdit setValuationDate(const Case& c, Date date);
+CaseEdit setNote(const Case& c, const model::Model& m, const std::string& row, const std::string& text);
+
+}  // namespace zl::services

@@ -1,0 +1,82 @@
+#include "services/resources.h"
+
+#include <cstdlib>
+#include <filesystem>
+#include <fstream>
+#include <sstream>
+
+#include "core/model/parser.h"
+#include "exchange/content.h"
+
+namespace zl::services {
+
+namespace fs = std::filesystem;
+
+Result<std::string> readFile(const std::string& path) {
+  std::error_code error;
+  const fs::file_status status = fs::status(path, error);
+  if (!fs::exists(status)) return fail(ErrorKind::NotFound, "there is no such file", path);
+  if (!fs::is_regular_file(status)) return fail(ErrorKind::WrongKind, "this is not a file", path);
+  const auto size = fs::file_size(path, error);
+  if (!error && size > exchange::kLargestFile) {
+    return fail(ErrorKind::TooLarge, "the file is larger than 1 GiB", path, "Split it");
+  }
+  std::ifstream in(path, std::ios::binary);
+  std::string content(error ? 0 : static_cast<std::size_t>(size), '\0');
+  if (!in || !in.read(content.data(), static_cast<std::streamsize>(content.size()))) {
+    return fail(ErrorKind::Storage, "the file cannot be read", path, "Check your rights to it");
+  }
+  return content;
+}
+
+Status writeFile(const std::string& path, const std::string& content) {
+  const std::string beside = path + ".part";
+  {
+    std::ofstream out(beside, std::ios::binary | std::ios::trunc);
+    if (!out || !out.write(content.data(), static_cast<std::streamsize>(content.size())) || !out.flush()) {
+      return fail(ErrorKind::Storage, "the file cannot be written", path, "Check the folder and the disk");
+    }
+  }
+  std::error_code error;
+  fs::rename(beside, path, error);
+  if (error) return fail(ErrorKind::Storage, "the file cannot be replaced: " + error.message(), path);
+  return {};
+}
+
+std::string fileName(const std::string& path) { return fs::path(path).filename().string(); }
+
+Result<std::shared_ptr<const Resources>> Resources::load() {
+  std::vector<std::string> folders;
+  if (const char* set = std::getenv("ZEALOUS_LEDGER_DATA")) folders.emplace_back(set);
+  folders.emplace_back(ZEALOUS_INSTALLED_DATA);
+  folders.emplace_back(ZEALOUS_SOURCE_DATA);
+  for (const std::string& folder : folders) {
+    if (fs::exists(fs::path(folder) / "models/standard.model")) return loadFrom(folder);
+  }
+  return fail(ErrorKind::NotFound, "the product's models and rules are missing",
+              folders.front(), "Set ZEALOUS_LEDGER_DATA to the folder that holds models/ and rules/");
+}
+
+Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& folder) {
+  auto resources = std::make_shared<Resources>();
+  resources->folder = folder;
+  const auto text = [&](const char* name) { return readFile((fs::path(folder) / name).string()); };
+  const Result<std::string> modelText = text("models/standard.model");
+  const Result<std::string> rulesText = text("rules/standard.rules");
+  const Result<std::string> tiesText = text("rules/standard.ties");
+  for (const Result<std::string>* t : {&modelText, &rulesText, &tiesText}) {
+    if (!*t) return tl::unexpected(t->error());
+  }
+  Result<model::Model> model = model::parseModel(*modelText, "models/standard.model");
+  if (!model) return tl::unexpected(model.error());
+  Result<MappingRules> rules = MappingRules::parse(*rulesText, "rules/standard.rules");
+  if (!rules) return tl::unexpected(rules.error());
+  Result<std::vector<Tie>> ties = parseTies(*tiesText, "rules/standard.ties");
+  if (!ties) return tl::unexpected(ties.error());
+  resources->model = std::move(*model);
+  resources->rules = std::move(*rules);
+  resources->ties = std::move(*ties);
+  return std::shared_ptr<const Resources>(std::move(resources));
+}
+
+}  // namespace zl::services

@@ -1,0 +1,32 @@
+#pragma once
+// What ships with the product: the model, the mapping rules, the ties, the demo's files.
+
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "core/filing/mapping.h"
+#include "core/filing/tie.h"
+#include "core/model/syntax.h"
+#include "core/quantity/error.h"
+
+namespace zl::services {
+
+struct Resources {
+  std::string folder;
+  model::Model model;
+  MappingRules rules;
+  std::vector<Tie> ties;
+
+  /// Looks in $ZEALOUS_LEDGER_DATA, then where the program was installed, then in its source.
+  static Result<std::shared_ptr<const Resources>> load();
+  static Result<std::shared_ptr<const Resources>> loadFrom(const std::string& folder);
+};
+
+/// Reads a file whole; refuses folders, missing files and files over the importer's limit.
+Result<std::string> readFile(const std::string& path);
+/// Writes through a temporary file beside it, so that a failure leaves the old content.
+Status writeFile(const std::string& path, const std::string& content);
+std::string fileName(const std::string& path);
+
+}  // namespace zl::services

@@ -1,0 +1,68 @@
+#pragma once
+// One company open in one book: what it is now, and everything that can be done to it.
+
+#include <functional>
+#include <memory>
+
+#include "services/edits.h"
+#include "services/importer.h"
+#include "services/snapshot.h"
+
+namespace zl::services {
+
+/// Who works here and what time it is; the layers below have no clock.
+struct Desk {
+  std::string author;
+  std::function<std::string()> now;  ///< ISO 8601
+  std::function<Date()> today;
+  static Desk ofThisMachine();
+};
+
+class Session {
+ public:
+  static Result<std::unique_ptr<Session>> open(const std::string& path, const std::string& company,
+                                               std::shared_ptr<const Resources> resources, Desk desk);
+  /// Brings files into a book (making the book and the company as needed) as one edit. On any
+  /// fault nothing is stored. Files already in the book unchanged are passed over with a warning.
+  struct ImportResult {
+    std::vector<ImportPreview> files;
+    std::vector<std::string> warnings;
+  };
+  static Result<ImportResult> import(const std::string& path, const std::string& company,
+                                     const std::vector<ImportFile>& files, const Resources& resources,
+                                     const Desk& desk);
+
+  [[nodiscard]] const std::shared_ptr<const Snapshot>& now() const { return snapshot_; }
+  [[nodiscard]] const std::string& path() const { return book_.path(); }
+  [[nodiscard]] const std::string& companyId() const { return company_; }
+  [[nodiscard]] Provenance said(std::string reason) const;
+
+  /// The snapshot a case would give; stores nothing. Fast enough to call while a point is dragged.
+  [[nodiscard]] Result<std::shared_ptr<const Snapshot>> preview(const Case& c) const;
+  /// Checks, evaluates, stores and shows an edit; on failure nothing has changed. An edit that
+  /// changes nothing is not journalled.
+  Status apply(const CaseEdit& edit);
+  Status undo();
+  Status redo();
+  /// What undo and redo would do; empty when there is nothing.
+  [[nodiscard]] std::string undoLabel() const;
+  [[nodiscard]] std::string redoLabel() const;
+  Result<ImportResult> importFiles(const std::vector<ImportFile>& files);
+  Result<std::vector<store::JournalEntry>> journal() { return book_.journal(company_); }
+  Result<std::string> documentContent(std::int64_t id) { return book_.content(id); }
+
+ private:
+  Session(store::Book book, std::string company, std::shared_ptr<const Resources> resources, Desk desk);
+  Status reload();
+  Status step(bool undo);
+
+  store::Book book_;
+  std::string company_;
+  std::shared_ptr<const Resources> resources_;
+  Desk desk_;
+  std::shared_ptr<const Snapshot> snapshot_;
+  std::vector<store::JournalEntry> journal_;
+  std::int64_t head_ = 0;
+};
+
+}  // namespace zl::services

@@ -1,0 +1,137 @@
+#include "services/snapshot.h"
+
+#include "core/quantity/number_text.h"
+
+namespace zl::services {
+namespace {
+
+using GivenMap = std::map<std::string, GivenFigure>;
+
+void giveMarket(const Evidence& e, Date date, GivenMap& givens) {
+  const Listing& listing = e.company.listing;
+  if (const std::optional<PricePoint> close = closeAt(e.prices, date)) {
+    givens["price"] = {Figure::of(close->close), "close of " + dateText(close->date) + ", " + listing.unit};
+  } else {
+    givens["price"] = {Figure::absent("no price on or before " + dateText(date)), "price table"};
+  }
+  const Figure fx = spot(spotRatesAt(e.rates, date), e.company.currency, listing.currency);
+  givens["quote_rate"] = {
+      fx * Figure::of(listing.minorPerMajor) * Figure::of(listing.sharesPerListed),
+      "spot " + e.company.currency + "/" + listing.currency + " x " + plainNumber(listing.minorPerMajor) +
+          " " + listing.unit + " x " + plainNumber(listing.sharesPerListed) + " shares per listed security"};
+}
+
+void giveRecord(const Evidence& e, GivenMap& givens) {
+  const Company& c = e.company;
+  const std::string& source = e.companySource;
+  givens["shares_now"] = {c.shares > 0 ? Figure::of(c.shares) : Figure::absent("no share count"), source};
+  givens["options"] = {Figure::of(c.options), source};
+  givens["option_strike"] = {Figure::of(c.optionStrike), source};
+  givens["unvested_shares"] = {Figure::of(c.unvestedShares), source};
+  givens["convertible_shares"] = {Figure::of(c.convertibleShares), source};
+  givens["convertible_face"] = {Figure::of(c.convertibleFace), source};
+}
+
+void giveStub(const Evidence& e, Date valuation, GivenMap& givens) {
+  const Date base = e.statements.years().back().end;
+  const Date next = addYears(base, 1);
+  const std::string source = "valuation date " + dateText(valuation) + " between " + dateText(base) +
+                             " and " + dateText(next);
+  if (const std::optional<Stub> stub = stubFor(valuation, base, next)) {
+    givens["stub"] = {Figure::of(stub->remaining), source};
+  } else {
+    givens["stub"] = {Figure::notMeaningful("the valuation date " + dateText(valuation) +
+                                            " is not in the first forecast year; roll the model forward"),
+                      source};
+  }
+}
+
+Figure inputOf(const model::Model& m, const Case& c, int row) {
+  const model::Row& r = m.rows[static_cast<size_t>(row)];
+  if (const InputChoice* choice = c.input(c.base(), r.name)) return Figure::of(choice->figure);
+  return r.preset ? Figure::of(r.preset->level) : Figure::absent(r.label + " has not been chosen");
+}
+
+/// Base-case inputs that history rules may read; history is the same for every scenario.
+bool sameInputs(const Case& a, const Case& b) { return a.base().inputs == b.base().inputs; }
+
+Subject subjectOf(const Snapshot& s, int base) {
+  const Evaluation& e = *s.evaluation;
+  const int lane = e.caseOf().indexOf(kBase);
+  Subject subject;
+  subject.id = s.company().id;
+  subject.currency = s.company().currency;
+  subject.target = s.years().back().end;
+  subject.revenue = e.figure("revenue", base, lane);
+  subject.netIncome = e.figure("net_income_common", base, lane);
+  subject.ebitda = e.figure("ebitda", base, lane);
+  subject.dilutedShares = e.constant("diluted_shares", lane);
+  subject.quoteRate = s.givens.at("quote_rate").figure;
+  subject.claims = e.constant("net_debt_dated", lane) + e.constant("other_claims", lane) -
+                   e.figure("associates", base, lane);
+  return subject;
+}
+
+}  // namespace
+
+std::string Snapshot::periodOf(int column) const {
+  const int filed = evaluation->layout().historyYears;
+  if (column < filed) return std::to_string(years()[static_cast<size_t>(column)].label());
+  return std::to_string(years().back().label() + column - filed + 1) + "E";
+}
+
+const store::StoredDocument* Snapshot::document(std::int64_t id) const {
+  for (const store::StoredDocument& d : evidence->documents) {
+    if (d.document.id == id) return &d;
+  }
+  return nullptr;
+}
+
+Result<std::shared_ptr<const Snapshot>> makeSnapshot(std::shared_ptr<const Resources> resources,
+                                                     std::shared_ptr<const Evidence> evidence,
+                                                     const Case& c, const Snapshot* before) {
+  const model::Model& m = resources->model;
+  const std::vector<std::string> faults = faultsOf(c, m);
+  if (!faults.empty()) return fail(ErrorKind::BadInput, faults.front(), evidence->company.name);
+  if (evidence->statements.years().empty()) {
+    return fail(ErrorKind::BadInput, "no full fiscal year has been filed", evidence->company.name,
+                "Import at least one annual report");
+  }
+  auto s = std::make_shared<Snapshot>();
+  const model::Layout layout{static_cast<int>(evidence->statements.years().size()), c.horizon};
+  const bool sameEvidence = before != nullptr && before->evidence == evidence;
+  const bool sameLayout = sameEvidence && before->caseOf().horizon == c.horizon;
+
+  giveMarket(*evidence, c.valuationDate, s->givens);
+  giveRecord(*evidence, s->givens);
+  giveStub(*evidence, c.valuationDate, s->givens);
+
+  if (sameLayout && sameInputs(before->caseOf(), c)) {
+    s->history = before->history;
+  } else {
+    s->history = std::make_shared<const model::HistoryTable>(
+        m, layout,
+        [&](const std::string& row, int column) { return evidence->statements.at(row, column).figure; },
+        [&](int row) { return inputOf(m, c, row); });
+  }
+  std::shared_ptr<const CompiledModel> compiled;
+  if (sameLayout) {
+    compiled = before->evaluation->compiled();
+  } else {
+    Result<std::shared_ptr<const CompiledModel>> fresh = compileModel(m, layout);
+    if (!fresh) return tl::unexpected(fresh.error());
+    compiled = *fresh;
+  }
+  Givens plain;
+  for (const auto& [row, given] : s->givens) plain[row] = given.figure;
+  s->resources = std::move(resources);
+  s->evidence = std::move(evidence);
+  s->evaluation = std::make_shared<const Evaluation>(compiled, s->history, c, plain);
+  s->crossCheck = crossCheck(subjectOf(*s, layout.baseColumn()), s->evidence->peers,
+                             spotRatesAt(s->evidence->rates, c.valuationDate), c.peers);
+  s->findings = monitor({*s->evaluation, *s->history, s->evidence->statements, s->evidence->facts,
+                         s->resources->ties, s->crossCheck});
+  return std::shared_ptr<const Snapshot>(std::move(s));
+}
+
+}  // namespace zl::services

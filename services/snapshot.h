@@ -1,0 +1,59 @@
+#pragma once
+// Everything there is to show about one company at one moment. A value: views read it, nobody
+// changes it, and an edit makes another one.
+
+#include <map>
+#include <memory>
+#include <optional>
+
+#include "core/capital/rates.h"
+#include "core/filing/company.h"
+#include "core/monitor/finding.h"
+#include "core/outlook/evaluation.h"
+#include "core/peers/peer.h"
+#include "services/resources.h"
+#include "store/book.h"
+
+namespace zl::services {
+
+/// What came in from outside, read and standardised. Shared by all snapshots until an import.
+struct Evidence {
+  Company company;
+  std::string companySource;  ///< document the record comes from
+  std::vector<store::StoredDocument> documents;
+  std::vector<Fact> facts;
+  StandardStatements statements;
+  std::vector<PricePoint> prices;
+  std::vector<MarketRate> rates;
+  std::vector<Peer> peers;
+};
+
+/// A given with its origin, for traces.
+struct GivenFigure {
+  Figure figure;
+  std::string source;
+};
+
+struct Snapshot {
+  std::shared_ptr<const Resources> resources;
+  std::shared_ptr<const Evidence> evidence;
+  std::map<std::string, GivenFigure> givens;
+  std::shared_ptr<const model::HistoryTable> history;
+  std::shared_ptr<const Evaluation> evaluation;
+  CrossCheck crossCheck;
+  std::vector<Finding> findings;
+
+  [[nodiscard]] const Case& caseOf() const { return evaluation->caseOf(); }
+  [[nodiscard]] const Company& company() const { return evidence->company; }
+  [[nodiscard]] const std::vector<FiscalYear>& years() const { return evidence->statements.years(); }
+  [[nodiscard]] std::string periodOf(int column) const;  ///< "2025", "2026E"
+  [[nodiscard]] const store::StoredDocument* document(std::int64_t id) const;
+};
+
+/// Evaluates a case on the evidence. `before` lends what has not changed (compiled model, history).
+/// Fails when the case has faults, or the evidence has no full fiscal year to start from.
+Result<std::shared_ptr<const Snapshot>> makeSnapshot(std::shared_ptr<const Resources> resources,
+                                                     std::shared_ptr<const Evidence> evidence,
+                                                     const Case& c, const Snapshot* before);
+
+}  // namespace zl::services

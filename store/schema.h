@@ -1,0 +1,53 @@
+#pragma once
+// The book's tables, by version. docs/formats/book.md describes them.
+
+namespace zl::store {
+
+inline constexpr int kApplicationId = 0x5A4C4247;  // "ZLBG" in the file's header
+inline constexpr int kSchemaVersion = 1;
+
+inline constexpr const char* kSchema1 = R"(
+CREATE TABLE documents(
+  id INTEGER PRIMARY KEY,
+  company TEXT NOT NULL,
+  name TEXT NOT NULL,
+  kind TEXT NOT NULL,
+  digest TEXT NOT NULL,
+  period_end TEXT,
+  imported_at TEXT NOT NULL,
+  content BLOB NOT NULL,
+  active INTEGER NOT NULL DEFAULT 1);
+CREATE INDEX documents_by_company ON documents(company);
+CREATE TABLE concepts(id INTEGER PRIMARY KEY, name TEXT NOT NULL UNIQUE);
+CREATE TABLE facts(
+  id INTEGER PRIMARY KEY,
+  document INTEGER NOT NULL REFERENCES documents(id),
+  concept INTEGER NOT NULL REFERENCES concepts(id),
+  label TEXT,
+  period_start TEXT,
+  period_end TEXT NOT NULL,
+  unit TEXT NOT NULL,
+  text TEXT NOT NULL,
+  decimals INTEGER,
+  exact INTEGER NOT NULL,
+  nil INTEGER NOT NULL,
+  segments TEXT,
+  place TEXT NOT NULL);
+CREATE INDEX facts_by_document ON facts(document);
+CREATE TABLE cases(company TEXT PRIMARY KEY, text TEXT NOT NULL);
+CREATE TABLE journal(
+  number INTEGER PRIMARY KEY AUTOINCREMENT,
+  company TEXT NOT NULL,
+  at TEXT NOT NULL,
+  author TEXT NOT NULL,
+  label TEXT NOT NULL,
+  forward TEXT NOT NULL,
+  backward TEXT NOT NULL,
+  state INTEGER NOT NULL DEFAULT 0);
+CREATE INDEX journal_by_company ON journal(company, number);
+CREATE TABLE journal_documents(
+  entry INTEGER NOT NULL REFERENCES journal(number),
+  document INTEGER NOT NULL REFERENCES documents(id));
+)";
+
+}  // namespace zl::store
