@@ -13,18 +13,18 @@ struct Drivers {
 // with a working-capital squeeze (2025).
 constexpr Drivers kDrivers[] = {
     // growth cost   expense capex receiv invent payable except impair  net borrowing (thousands)
-    {0.000, 0.560, 0.285, 0.042, 58, 96, 52, 0, 0, 2000},
-    {0.050, 0.560, 0.284, 0.042, 58, 96, 52, 0, 0, 0},
-    {0.040, 0.555, 0.283, 0.044, 57, 95, 52, 0, 0, -3000},
-    {0.060, 0.550, 0.282, 0.045, 57, 94, 53, 0, 0, -2000},
-    {0.070, 0.548, 0.280, 0.048, 56, 94, 53, 0, 0, 0},
-    {0.030, 0.550, 0.281, 0.050, 57, 96, 52, 4100, 0, 5000},
-    {0.110, 0.545, 0.272, 0.085, 58, 98, 54, 0, 0, 30000},
-    {0.170, 0.540, 0.264, 0.105, 60, 102, 56, 0, 0, 45000},
-    {0.140, 0.542, 0.265, 0.095, 62, 108, 55, 0, 0, 38000},
-    {0.020, 0.552, 0.273, 0.062, 64, 117, 50, 0, 0, 12000},
-    {-0.060, 0.571, 0.288, 0.046, 68, 127, 45, 21400, 0, 24000},
-    {-0.030, 0.578, 0.291, 0.041, 71, 134, 41, 34300, 26500, 33000},
+    {0.000, 0.570, 0.306, 0.042, 58, 96, 52, 0, 0, 2000},
+    {0.050, 0.570, 0.305, 0.042, 58, 96, 52, 0, 0, 0},
+    {0.040, 0.566, 0.303, 0.044, 57, 95, 52, 0, 0, -3000},
+    {0.060, 0.562, 0.301, 0.045, 57, 94, 53, 0, 0, -2000},
+    {0.070, 0.559, 0.300, 0.048, 56, 94, 53, 0, 0, 0},
+    {0.030, 0.562, 0.302, 0.050, 57, 96, 52, 4100, 0, 5000},
+    {0.110, 0.557, 0.293, 0.078, 58, 98, 54, 0, 0, 20000},
+    {0.170, 0.552, 0.286, 0.094, 60, 102, 56, 0, 0, 38000},
+    {0.140, 0.554, 0.287, 0.083, 62, 108, 55, 0, 0, 34000},
+    {0.020, 0.562, 0.293, 0.056, 64, 115, 51, 0, 0, 12000},
+    {-0.060, 0.579, 0.305, 0.044, 68, 126, 45, 21400, 0, 16000},
+    {-0.030, 0.586, 0.309, 0.041, 73, 147, 40, 34300, 26500, 34000},
 };
 
 Thousands whole(double x) { return std::llround(x); }
@@ -81,7 +81,7 @@ void incomeStatement(const Drivers& d, const Year& before, Year& y, bool first) 
   y["interest_expense"] = whole(claims * (y["revenue"] > 700000 ? 0.047 : 0.039));
   y["interest_income"] = whole(static_cast<double>(get(before, "cash")) * 0.012);
   y["pretax_profit"] = y["ebit"] - y["interest_expense"] + y["interest_income"];
-  y["tax"] = whole(static_cast<double>(y["pretax_profit"]) * (y["pretax_profit"] > 0 ? 0.255 : 0.12));
+  y["tax"] = whole(static_cast<double>(y["pretax_profit"]) * (y["pretax_profit"] > 0 ? 0.244 + 0.003 * static_cast<double>(y["year"] % 5) : 0.12));
   y["net_income"] = y["pretax_profit"] - y["tax"];
   y["minority_income"] = whole(static_cast<double>(y["net_income"]) * 0.028);
 }
@@ -111,7 +111,7 @@ void cashFlow(const Drivers& d, const Year& before, Year& y) {
   y["lease_principal"] = whole(0.215 * static_cast<double>(get(before, "lease_liabilities")));
   y["net_borrowing"] = whole(d.debt);
   const Thousands common = y["net_income"] - y["minority_income"];
-  y["dividends"] = common > 0 ? whole(0.42 * static_cast<double>(common)) : 4200;
+  y["dividends"] = common > 0 ? whole((0.36 + 0.02 * static_cast<double>(y["year"] % 4)) * static_cast<double>(common)) : 4200;
   y["minority_dividends"] = y["minority_income"] > 0 ? whole(0.5 * static_cast<double>(y["minority_income"])) : 0;
   y["buybacks"] = y["year"] == 2019 ? 9000 : 0;
   y["net_cash_movement"] = y["operating_cash_flow"] - y["plant_bought"] - y["intangibles_bought"] + y["disposals"] -

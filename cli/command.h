@@ -1,0 +1,51 @@
+#pragma once
+// One command of the line: declares its arguments, then runs.
+
+#include <CLI/CLI.hpp>
+#include <memory>
+#include <ostream>
+#include <string>
+
+#include "services/session.h"
+
+namespace zl::cli {
+
+struct Context {
+  std::ostream& out;
+  std::ostream& err;
+  std::shared_ptr<const services::Resources> resources;
+  const services::Desk& desk;
+};
+
+class Command {
+ public:
+  virtual ~Command() = default;
+  [[nodiscard]] virtual const char* name() const = 0;
+  [[nodiscard]] virtual const char* purpose() const = 0;
+  virtual void declare(CLI::App& app) = 0;
+  virtual Status run(Context& context) = 0;
+};
+
+/// A command on one company of an existing book.
+class SessionCommand : public Command {
+ public:
+  void declare(CLI::App& app) override;
+  Status run(Context& context) override;
+
+ protected:
+  virtual void declareMore(CLI::App&) {}
+  virtual Status runOn(services::Session& session, Context& context) = 0;
+  bool json_ = false;
+
+ private:
+  std::string book_;
+  std::string company_;
+};
+
+std::vector<std::unique_ptr<Command>> viewCommands();
+std::vector<std::unique_ptr<Command>> editCommands();
+
+/// Index of a scenario by id or label; fails naming those there are.
+Result<int> scenarioIndex(const Case& c, const std::string& name);
+
+}  // namespace zl::cli

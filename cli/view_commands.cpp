@@ -1,0 +1,128 @@
+#include "cli/command.h"
+#include "services/demo.h"
+#include "services/report.h"
+
+namespace zl::cli {
+namespace {
+
+using services::Session;
+
+class ValueCommand : public SessionCommand {
+  const char* name() const override { return "value"; }
+  const char* purpose() const override { return "Values per share by scenario, with the price and the cross-check"; }
+  Status runOn(Session& session, Context& c) override {
+    c.out << (json_ ? services::valueJson(*session.now()).dump(2) + "\n" : services::valueText(*session.now()));
+    return {};
+  }
+};
+
+class CheckCommand : public SessionCommand {
+  const char* name() const override { return "check"; }
+  const char* purpose() const override { return "Everything the monitors found"; }
+  Status runOn(Session& session, Context& c) override {
+    c.out << (json_ ? services::findingsJson(*session.now()).dump(2) + "\n" : services::findingsText(*session.now()));
+    return {};
+  }
+};
+
+class FactsCommand : public SessionCommand {
+  const char* name() const override { return "facts"; }
+  const char* purpose() const override { return "All filed facts with their place of origin, as CSV or JSON"; }
+  Status runOn(Session& session, Context& c) override {
+    c.out << (json_ ? services::factsJson(*session.now()).dump(2) + "\n" : services::factsText(*session.now()));
+    return {};
+  }
+};
+
+class StatementsCommand : public SessionCommand {
+  const char* name() const override { return "statements"; }
+  const char* purpose() const override { return "All rows by year, filed and projected, as CSV or JSON"; }
+  void declareMore(CLI::App& app) override { app.add_option("--scenario", scenario_, "worst, base or best"); }
+  Status runOn(Session& session, Context& c) override {
+    const Result<int> scenario = scenarioIndex(session.now()->caseOf(), scenario_);
+    if (!scenario) return tl::unexpected(scenario.error());
+    c.out << (json_ ? services::statementsJson(*session.now(), *scenario).dump(2) + "\n"
+                    : services::statementsText(*session.now(), *scenario));
+    return {};
+  }
+  std::string scenario_ = kBase;
+};
+
+class TraceCommand : public SessionCommand {
+  const char* name() const override { return "trace"; }
+  const char* purpose() const override { return "Where a figure comes from, down to filed facts and assumptions"; }
+  void declareMore(CLI::App& app) override {
+    app.add_option("ROW", row_, "Name of the row, as in the model")->required();
+    app.add_option("--year", year_, "Fiscal year; the base year when left out");
+    app.add_option("--scenario", scenario_, "worst, base or best");
+    app.add_option("--depth", depth_, "How many steps down")->check(CLI::Range(0, 12));
+  }
+  Status runOn(Session& session, Context& c) override {
+    const services::Snapshot& s = *session.now();
+    const model::Model& m = s.evaluation->model();
+    const int row = m.find(row_);
+    if (row < 0) return fail(ErrorKind::NotFound, "the model has no row '" + row_ + "'", {}, "'zledger statements' lists them");
+    const model::Layout& layout = s.evaluation->layout();
+    int column = layout.baseColumn();
+    if (m.rows[static_cast<size_t>(row)].timing == model::Timing::Constant) {
+      column = 0;
+    } else if (year_ != 0) {
+      column = layout.baseColumn() + year_ - s.years().back().label();
+      if (column < 0 || column >= layout.columns()) {
+        return fail(ErrorKind::BadInput, std::to_string(year_) + " is outside " + s.periodOf(0) + " to " +
+                                             s.periodOf(layout.columns() - 1));
+      }
+    }
+    const Result<int> scenario = scenarioIndex(s.caseOf(), scenario_);
+    if (!scenario) return tl::unexpected(scenario.error());
+    c.out << (json_ ? services::traceJson(s, {row, column}, *scenario, depth_).dump(2) + "\n"
+                    : services::traceText(s, {row, column}, *scenario, depth_));
+    return {};
+  }
+  std::string row_;
+  int year_ = 0;
+  int depth_ = 2;
+  std::string scenario_ = kBase;
+};
+
+class ExportCommand : public SessionCommand {
+  const char* name() const override { return "export"; }
+  const char* purpose() const override { return "The company's case as JSON, to be applied again without loss"; }
+  Status runOn(Session& session, Context& c) override {
+    if (!json_) return fail(ErrorKind::Unsupported, "a case is exported as JSON", {}, "Add --json");
+    c.out << services::caseText(*session.now());
+    return {};
+  }
+};
+
+class JournalCommand : public SessionCommand {
+  const char* name() const override { return "journal"; }
+  const char* purpose() const override { return "Who changed what, when"; }
+  Status runOn(Session& session, Context& c) override {
+    const auto journal = session.journal();
+    if (!journal) return tl::unexpected(journal.error());
+    for (const store::JournalEntry& e : *journal) {
+      const char* state = e.state == store::JournalEntry::State::Done     ? ""
+                          : e.state == store::JournalEntry::State::Undone ? "  (undone)"
+                                                                          : "  (undone, then replaced)";
+      c.out << e.number << "  " << e.at << "  " << e.author << "  " << e.label << state << '\n';
+    }
+    return {};
+  }
+};
+
+}  // namespace
+
+std::vector<std::unique_ptr<Command>> viewCommands() {
+  std::vector<std::unique_ptr<Command>> list;
+  list.push_back(std::make_unique<ValueCommand>());
+  list.push_back(std::make_unique<CheckCommand>());
+  list.push_back(std::make_unique<StatementsCommand>());
+  list.push_back(std::make_unique<FactsCommand>());
+  list.push_back(std::make_unique<TraceCommand>());
+  list.push_back(std::make_unique<ExportCommand>());
+  list.push_back(std::make_unique<JournalCommand>());
+  return list;
+}
+
+}  // namespace zl::cli

@@ -1,0 +1,43 @@
+#pragma once
+// What the command line prints and other programs read: values, statements, facts, findings and
+// traces as JSON and as text. The same figures as the pages.
+
+#include <nlohmann/json.hpp>
+#include <string>
+
+#include "core/outlook/trace.h"
+#include "services/snapshot.h"
+
+namespace zl::services {
+
+using Json = nlohmann::json;
+
+/// A number, or {"absent": why} or {"not_meaningful": why}: never a zero for either.
+Json figureJson(const Figure& figure);
+
+/// Values per share by scenario with the price, what they rest on and the cross-check.
+Json valueJson(const Snapshot& s);
+std::string valueText(const Snapshot& s);
+
+/// Standard lines and ratios by period for one scenario.
+Json statementsJson(const Snapshot& s, int scenario);
+std::string statementsText(const Snapshot& s, int scenario);
+
+Json factsJson(const Snapshot& s);
+std::string factsText(const Snapshot& s);
+
+Json findingsJson(const Snapshot& s);
+std::string findingsText(const Snapshot& s);
+
+/// Walks from a figure down to filed facts, assumptions and givens, `depth` steps at most.
+Json traceJson(const Snapshot& s, model::Cell cell, int scenario, int depth);
+std::string traceText(const Snapshot& s, model::Cell cell, int scenario, int depth);
+
+/// In words, what the last step of a trace stands on: document and place, or who assumed it and
+/// why, or where a given comes from. One line each.
+std::vector<std::string> sourceLines(const Snapshot& s, const TraceStep& step);
+
+/// Growth rates that the exit multiple implies under the scenario's own terminal rule, ascending.
+std::vector<double> impliedGrowthOf(const Snapshot& s, int scenario);
+
+}  // namespace zl::services

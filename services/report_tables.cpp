@@ -1,0 +1,113 @@
+#include <fmt/core.h>
+
+#include "core/quantity/number_text.h"
+#include "services/report.h"
+
+namespace zl::services {
+namespace {
+
+const char* severityWord(Severity s) {
+  switch (s) {
+    case Severity::Note: return "note";
+    case Severity::Warning: return "warning";
+    case Severity::Fault: return "fault";
+  }
+  return "";
+}
+
+bool isYearly(const model::Row& row) { return row.timing != model::Timing::Constant; }
+
+std::string documentName(const Snapshot& s, const Fact& fact) {
+  const store::StoredDocument* d = s.document(fact.document);
+  return d == nullptr ? std::string("document not found") : d->document.name;
+}
+
+}  // namespace
+
+Json statementsJson(const Snapshot& s, int scenario) {
+  const Evaluation& e = *s.evaluation;
+  Json periods = Json::array();
+  for (int c = 0; c < e.layout().columns(); ++c) periods.push_back(s.periodOf(c));
+  Json rows = Json::array();
+  for (size_t r = 0; r < e.model().rows.size(); ++r) {
+    const model::Row& row = e.model().rows[r];
+    if (!isYearly(row)) continue;
+    Json figures = Json::array();
+    for (int c = 0; c < e.layout().columns(); ++c) figures.push_back(figureJson(e.figure(static_cast<int>(r), c, scenario)));
+    rows.push_back({{"row", row.name}, {"label", row.label}, {"group", row.group},
+                    {"kind", model::kindWord(row.kind)}, {"figures", std::move(figures)}});
+  }
+  return {{"company", s.company().id}, {"scenario", s.caseOf().scenarios[static_cast<size_t>(scenario)].id},
+          {"currency", s.company().currency}, {"periods", std::move(periods)}, {"rows", std::move(rows)}};
+}
+
+std::string statementsText(const Snapshot& s, int scenario) {
+  const Evaluation& e = *s.evaluation;
+  std::string out = "row,label,unit";
+  for (int c = 0; c < e.layout().columns(); ++c) out += "," + s.periodOf(c);
+  out += '\n';
+  for (size_t r = 0; r < e.model().rows.size(); ++r) {
+    const model::Row& row = e.model().rows[r];
+    if (!isYearly(row)) continue;
+    const bool money = row.kind == Kind::Money;
+    out += fmt::format("{},\"{}\",{}", row.name, row.label, money ? s.company().currency : model::kindWord(row.kind));
+    for (int c = 0; c < e.layout().columns(); ++c) {
+      const Figure f = e.figure(static_cast<int>(r), c, scenario);
+      out += "," + (f.hasValue() ? plainNumber(f.value()) : std::string(f.isNotMeaningful() ? "nm" : ""));
+    }
+    out += '\n';
+  }
+  return out;
+}
+
+Json factsJson(const Snapshot& s) {
+  Json list = Json::array();
+  for (const Fact& f : s.evidence->facts) {
+    Json segments = Json::object();
+    for (const Segment& g : f.segments) segments[g.axis] = g.member;
+    Json fact{{"concept", f.concept_name}, {"period", f.period.text()}, {"unit", f.unit},
+              {"value", f.nil ? Json() : Json(f.text)}, {"document", documentName(s, f)}, {"place", f.place},
+              {"mapped", s.resources->rules.mentions(f.concept_name)}};
+    if (f.exact) {
+      fact["decimals"] = "INF";
+    } else if (f.decimals) {
+      fact["decimals"] = *f.decimals;
+    }
+    if (!f.segments.empty()) fact["segments"] = std::move(segments);
+    list.push_back(std::move(fact));
+  }
+  return list;
+}
+
+std::string factsText(const Snapshot& s) {
+  std::string out = "concept,period,unit,value,segments,document,place\n";
+  for (const Fact& f : s.evidence->facts) {
+    std::string segments;
+    for (const Segment& g : f.segments) segments += (segments.empty() ? "" : " ") + g.axis + "=" + g.member;
+    out += fmt::format("{},{},{},{},{},{},{}\n", f.concept_name, f.period.text(), f.unit, f.nil ? "nil" : f.text,
+                       segments, documentName(s, f), f.place);
+  }
+  return out;
+}
+
+Json findingsJson(const Snapshot& s) {
+  Json list = Json::array();
+  for (const Finding& f : s.findings) {
+    Json item{{"monitor", f.monitor}, {"severity", severityWord(f.severity)}, {"stop", stopWord(f.stop)}, {"text", f.text}};
+    if (!f.row.empty()) item["row"] = f.row;
+    if (f.column >= 0) item["period"] = s.periodOf(f.column);
+    list.push_back(std::move(item));
+  }
+  return list;
+}
+
+std::string findingsText(const Snapshot& s) {
+  if (s.findings.empty()) return "no findings\n";
+  std::string out;
+  for (const Finding& f : s.findings) {
+    out += fmt::format("{:<8} {:<11} {}: {}\n", severityWord(f.severity), stopWord(f.stop), f.monitor, f.text);
+  }
+  return out;
+}
+
+}  // namespace zl::services

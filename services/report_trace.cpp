@@ -1,0 +1,123 @@
+#include <fmt/core.h>
+
+#include "core/quantity/number_text.h"
+#include "services/report.h"
+
+namespace zl::services {
+namespace {
+
+const char* sourceWord(TraceStep::Source source) {
+  switch (source) {
+    case TraceStep::Source::Derived: return "derived";
+    case TraceStep::Source::Filed: return "filed";
+    case TraceStep::Source::NoneReported: return "none reported";
+    case TraceStep::Source::NotFiled: return "not filed";
+    case TraceStep::Source::Assumed: return "assumed";
+    case TraceStep::Source::Preset: return "preset";
+    case TraceStep::Source::Given: return "given";
+  }
+  return "";
+}
+
+std::string shownWithUnit(const Snapshot& s, const TraceLink& link) {
+  if (!link.figure.hasValue()) {
+    return (link.figure.isNotMeaningful() ? "not meaningful: " : "absent: ") + link.figure.reason();
+  }
+  const std::string unit = unitText(link.kind, s.company().currency, s.company().listing.unit);
+  return figureText(link.figure, link.kind) + (unit.empty() ? "" : " " + unit);
+}
+
+std::string titleOf(const TraceLink& link) {
+  return link.label + (link.period.empty() ? "" : " " + link.period);
+}
+
+std::string whoSaid(const Provenance& said, const std::string& scenario) {
+  std::string text = "assumed in " + scenario;
+  if (!said.author.empty()) text += " by " + said.author;
+  if (!said.at.empty()) text += " on " + said.at.substr(0, 10);
+  return text + (said.reason.empty() ? "; no reason given" : ": " + said.reason);
+}
+
+}  // namespace
+
+std::vector<std::string> sourceLines(const Snapshot& s, const TraceStep& step) {
+  std::vector<std::string> lines;
+  switch (step.source) {
+    case TraceStep::Source::Filed:
+      for (const LineCell::Part& part : step.facts) {
+        const Fact& f = s.evidence->facts[part.fact];
+        const store::StoredDocument* d = s.document(f.document);
+        lines.push_back(fmt::format("{}{} = {} {} for {}; {}, {}", part.weight < 0 ? "less " : "", f.concept_name,
+                                    f.text, f.unit, f.period.text(), d == nullptr ? "?" : d->document.name, f.place));
+      }
+      break;
+    case TraceStep::Source::NoneReported:
+      lines.emplace_back("no document reports this line; taken as none reported");
+      break;
+    case TraceStep::Source::NotFiled:
+      lines.emplace_back("no document reports this figure");
+      break;
+    case TraceStep::Source::Assumed:
+      if (step.assumption != nullptr) {
+        lines.push_back(fmt::format("path: {}", shapeWord(step.assumption->path.shape)));
+        lines.push_back(whoSaid(step.assumption->said, step.inheritedFrom));
+      } else {
+        lines.push_back(whoSaid(step.choice->said, step.inheritedFrom));
+      }
+      break;
+    case TraceStep::Source::Preset:
+      lines.emplace_back("the model's preset; nobody has decided on it yet");
+      break;
+    case TraceStep::Source::Given: {
+      const int row = step.self.cell.row;
+      const auto given = s.givens.find(s.evaluation->model().rows[static_cast<size_t>(row)].name);
+      lines.push_back(given == s.givens.end() ? "not known" : given->second.source);
+      break;
+    }
+    case TraceStep::Source::Derived: break;
+  }
+  return lines;
+}
+
+Json traceJson(const Snapshot& s, model::Cell cell, int scenario, int depth) {
+  const TraceStep step = trace(*s.evaluation, s.evidence->statements, cell, scenario);
+  Json json{{"row", s.evaluation->model().rows[static_cast<size_t>(cell.row)].name},
+            {"label", step.self.label}, {"period", step.self.period},
+            {"figure", figureJson(step.self.figure)}, {"source", sourceWord(step.source)}};
+  if (!step.formula.empty()) {
+    json["formula"] = step.formula;
+    json["with_values"] = step.formulaWithValues;
+  }
+  const std::vector<std::string> sources = sourceLines(s, step);
+  if (!sources.empty()) json["from"] = sources;
+  if (depth > 0 && !step.inputs.empty()) {
+    Json inputs = Json::array();
+    for (const TraceLink& link : step.inputs) inputs.push_back(traceJson(s, link.cell, scenario, depth - 1));
+    json["inputs"] = std::move(inputs);
+  }
+  return json;
+}
+
+namespace {
+
+void appendTrace(const Snapshot& s, model::Cell cell, int scenario, int depth, int indent, std::string& out) {
+  const TraceStep step = trace(*s.evaluation, s.evidence->statements, cell, scenario);
+  const std::string margin(static_cast<size_t>(indent) * 2, ' ');
+  out += fmt::format("{}{} = {}  [{}]\n", margin, titleOf(step.self), shownWithUnit(s, step.self), sourceWord(step.source));
+  if (!step.formula.empty()) {
+    out += fmt::format("{}  rule   {}\n{}  values {}\n", margin, step.formula, margin, step.formulaWithValues);
+  }
+  for (const std::string& line : sourceLines(s, step)) out += fmt::format("{}  {}\n", margin, line);
+  if (depth <= 0) return;
+  for (const TraceLink& link : step.inputs) appendTrace(s, link.cell, scenario, depth - 1, indent + 1, out);
+}
+
+}  // namespace
+
+std::string traceText(const Snapshot& s, model::Cell cell, int scenario, int depth) {
+  std::string out;
+  appendTrace(s, cell, scenario, depth, 0, out);
+  return out;
+}
+
+}  // namespace zl::services
