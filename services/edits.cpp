@@ -45,6 +45,28 @@ CaseEdit setDriver(const Case& c, const model::Model& m, const std::string& scen
   });
 }
 
+CaseEdit typeDriverYears(const Case& c, const model::Model& m, const std::string& scenario,
+                         const std::string& row, const std::vector<Figure>& current,
+                         const std::map<int, double>& typed, Provenance said) {
+  Path path;
+  path.shape = Shape::Typed;
+  for (size_t year = 0; year < current.size(); ++year) {
+    const auto own = typed.find(static_cast<int>(year));
+    if (own != typed.end()) {
+      path.typed.emplace_back(own->second);
+    } else {
+      path.typed.push_back(current[year].hasValue() ? std::optional(current[year].value())
+                                                    : std::nullopt);
+    }
+  }
+  if (said.reason.empty()) {
+    if (const Scenario* s = c.scenario(scenario)) {
+      if (const Assumption* before = c.driver(*s, row)) said.reason = before->said.reason;
+    }
+  }
+  return setDriver(c, m, scenario, row, path, said);
+}
+
 CaseEdit clearDriver(const Case& c, const model::Model& m, const std::string& scenario,
                      const std::string& row) {
   return changed(c, scenario, "Reset " + rowLabel(m, row),

@@ -1,6 +1,7 @@
 #pragma once
 // Edits: functions from case to case. Each gives the label that the journal and the undo menu show.
 
+#include <map>
 #include <optional>
 #include <string>
 
@@ -18,6 +19,11 @@ struct CaseEdit {
 /// difference and is removed.
 CaseEdit setDriver(const Case& c, const model::Model& m, const std::string& scenario,
                    const std::string& row, const Path& path, const Provenance& said);
+/// Types figures for single forecast years (counted from 0); the other years keep what `current`
+/// says they are, so that a drag never moves its neighbours. Keeps the reason that stood.
+CaseEdit typeDriverYears(const Case& c, const model::Model& m, const std::string& scenario,
+                         const std::string& row, const std::vector<Figure>& current,
+                         const std::map<int, double>& typed, Provenance said);
 /// Follows base again (or, in base, the model's default).
 CaseEdit clearDriver(const Case& c, const model::Model& m, const std::string& scenario,
                      const std::string& row);

@@ -21,7 +21,7 @@ std::string companyRecord(const Story& story) {
   "shares": )"
       << story.years.back().at("shares") << R"(000,
   "options": 1850000,
-  "option_strike": 610,
+  "option_strike": 690,
   "unvested_shares": 320000,
   "convertible_shares": 4200000,
   "convertible_face": 52000000
@@ -38,7 +38,7 @@ std::string priceTable(Random& random) {
   };
   constexpr Point kPoints[] = {{"2014-05-02", 412}, {"2016-06-01", 505}, {"2018-09-03", 690}, {"2020-03-20", 470},
                                {"2021-11-15", 1240}, {"2022-10-03", 1130}, {"2023-12-01", 985}, {"2024-07-15", 640},
-                               {"2025-08-01", 545}, {"2026-04-30", 604}};
+                               {"2025-08-01", 655}, {"2026-04-30", 742}};
   std::ostringstream out;
   out << "date,close\n";
   constexpr size_t kLegs = std::size(kPoints) - 1;

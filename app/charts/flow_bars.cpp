@@ -1,0 +1,88 @@
+#include "app/charts/flow_bars.h"
+
+#include <QPainter>
+#include <algorithm>
+
+#include "app/charts/axis.h"
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+
+namespace zl::app {
+
+FlowBars::FlowBars(QWidget* parent) : QWidget(parent) {
+  setObjectName(QStringLiteral("flowBars"));
+  setAccessibleName(tr("Free cash flow by year"));
+  setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+}
+
+void FlowBars::setContent(QStringList periods, std::vector<Figure> history, std::vector<FlowSeries> series, QString unit) {
+  periods_ = std::move(periods);
+  history_ = std::move(history);
+  series_ = std::move(series);
+  unit_ = std::move(unit);
+  update();
+}
+
+void FlowBars::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  const Theme& t = theme();
+  painter.fillRect(rect(), t.paper);
+  if (periods_.isEmpty()) return;
+  painter.setRenderHint(QPainter::Antialiasing);
+  double low = 0, high = 0;
+  const auto take = [&](const std::vector<Figure>& figures) {
+    for (const Figure& f : figures) {
+      low = std::min(low, f.valueOr(0));
+      high = std::max(high, f.valueOr(0));
+    }
+  };
+  take(history_);
+  for (const FlowSeries& s : series_) take(s.figures);
+  if (high <= low) high = low + 1;
+  const double line = QFontMetricsF(font()).height();
+  const double pad = (high - low) * 0.08;
+  const Scale y{low - pad, high + pad, height() - line - 6.0, line + 8.0};
+  const double left = 56;
+  const double step = (width() - left - 16) / periods_.size();
+  for (double tick : roundTicks(y.low, y.high, std::max(2, height() / 40))) {
+    painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
+    painter.drawLine(QPointF(left, y.at(tick)), QPointF(width() - 16, y.at(tick)));
+    painter.setPen(t.quiet);
+    drawTabular(painter, {0, y.at(tick) - 8, left - 8, 16}, zl::app::text(groupedNumber(tick / 1e6, 0, false)), Qt::AlignRight);
+  }
+  const int filed = static_cast<int>(history_.size());
+  const auto bar = [&](double x, double w, const Figure& f, const QColor& color) {
+    if (!f.hasValue()) return;
+    const double top = y.at(std::max(0.0, f.value()));
+    const double bottom = y.at(std::min(0.0, f.value()));
+    painter.fillRect(QRectF(x, top, w, std::max(1.0, bottom - top)), color);
+  };
+  for (int c = 0; c < periods_.size(); ++c) {
+    const double x = left + c * step;
+    if (c < filed) {
+      bar(x + step * 0.3, step * 0.4, history_[static_cast<size_t>(c)], t.quiet);
+    } else {
+      const double w = step * 0.78 / static_cast<double>(std::max<size_t>(1, series_.size()));
+      for (size_t k = 0; k < series_.size(); ++k) {
+        bar(x + step * 0.11 + static_cast<double>(k) * w, w - 1, series_[k].figures[static_cast<size_t>(c - filed)], t.scenario(series_[k].scenario));
+      }
+    }
+    painter.setPen(t.quiet);
+    painter.drawText(QRectF(x - 10, height() - line - 2, step + 20, line), Qt::AlignHCenter, periods_[c]);
+  }
+  painter.setPen(QPen(t.wideRule, 1, Qt::DashLine));
+  painter.drawLine(QPointF(left + filed * step, line + 8), QPointF(left + filed * step, height() - line - 6));
+  painter.setPen(t.quiet);
+  painter.drawText(QPointF(8, line), tr("Free cash flow to the firm, %1").arg(unit_));
+  double x = width() - 16;
+  for (auto s = series_.rbegin(); s != series_.rend(); ++s) {
+    const double w = QFontMetricsF(font()).horizontalAdvance(s->label);
+    x -= w;
+    painter.setPen(t.scenario(s->scenario));
+    painter.drawText(QPointF(x, line), s->label);
+    drawScenarioMark(painter, s->scenario, {x - 9, line - 4}, 8);
+    x -= 26;
+  }
+}
+
+}  // namespace zl::app

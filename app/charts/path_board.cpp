@@ -1,0 +1,308 @@
+#include "app/charts/path_board.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <algorithm>
+
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+
+namespace zl::app {
+namespace {
+constexpr double kLeft = 52, kRight = 62, kTop = 26, kBottom = 22, kReach = 11;
+}
+
+PathBoard::PathBoard(QWidget* parent) : QWidget(parent) {
+  setObjectName(QStringLiteral("pathBoard"));
+  setFocusPolicy(Qt::StrongFocus);
+  setMouseTracking(true);
+  setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+}
+
+void PathBoard::setContent(BoardContent content) {
+  const bool sameDriver = content.title == content_.title;
+  content_ = std::move(content);
+  const int years = static_cast<int>(content_.periods.size()) - static_cast<int>(content_.history.size());
+  focusYear_ = sameDriver ? std::clamp(focusYear_, 0, std::max(0, years - 1)) : 0;
+  setAccessibleName(tr("Path of %1").arg(content_.title));
+  if (dragYear_ < 0) rescale();  // the scale holds still under the hand
+  update();
+}
+
+const BoardPath* PathBoard::chosenPath() const {
+  if (content_.chosen < 0 || content_.chosen >= static_cast<int>(content_.paths.size())) return nullptr;
+  return &content_.paths[static_cast<size_t>(content_.chosen)];
+}
+
+void PathBoard::rescale() {
+  double low = 1e300, high = -1e300;
+  const auto take = [&](const std::vector<Figure>& figures) {
+    for (const Figure& f : figures) {
+      if (!f.hasValue()) continue;
+      low = std::min(low, f.value());
+      high = std::max(high, f.value());
+    }
+  };
+  take(content_.history);
+  for (const BoardPath& p : content_.paths) {
+    take(p.figures);
+    take(p.ghost);
+  }
+  if (low > high) {
+    low = 0;
+    high = content_.kind == Kind::Days ? 100 : 0.1;
+  }
+  double pad = (high - low) * 0.22;
+  if (pad <= 0) pad = std::max(std::fabs(high) * 0.3, content_.kind == Kind::Days ? 5.0 : 0.01);
+  y_ = {low - pad, high + pad, height() - kBottom, kTop};
+}
+
+void PathBoard::resizeEvent(QResizeEvent*) { rescale(); }
+
+double PathBoard::xOf(int column) const {
+  const auto columns = static_cast<double>(std::max<qsizetype>(2, content_.periods.size()));
+  return kLeft + (column + 0.5) * (width() - kLeft - kRight) / columns;
+}
+
+QPointF PathBoard::pointOf(int year) const {
+  const BoardPath* path = chosenPath();
+  if (path == nullptr || year < 0 || year >= static_cast<int>(path->figures.size())) return {};
+  const Figure& f = path->figures[static_cast<size_t>(year)];
+  return {xOf(static_cast<int>(content_.history.size()) + year), y_.at(f.valueOr(y_.low))};
+}
+
+double PathBoard::clipped(double figure) const { return std::clamp(figure, content_.low, content_.high); }
+
+/// A hand's breadth of precision: a hundredth of the axis, rounded to 1, 2 or 5.
+double PathBoard::stepSize() const {
+  const std::vector<double> ticks = roundTicks(y_.low, y_.high, 100);
+  return ticks.size() > 1 ? ticks[1] - ticks[0] : 0.001;
+}
+
+void PathBoard::paintAxes(QPainter& painter) const {
+  const Theme& t = theme();
+  const QFontMetricsF metrics(font());
+  for (double tick : roundTicks(y_.low, y_.high, std::max(2, height() / 44))) {
+    const double y = y_.at(tick);
+    painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
+    painter.drawLine(QPointF(kLeft, y), QPointF(width() - kRight, y));
+    painter.setPen(t.quiet);
+    const int places = content_.kind == Kind::Ratio && std::fabs(y_.high - y_.low) < 0.05 ? 1 : 0;
+    const QString label = content_.kind == Kind::Ratio
+                              ? zl::app::text(groupedNumber(tick * 100, places, false))
+                              : zl::app::text(groupedNumber(tick, std::fabs(y_.high - y_.low) < 5 ? 1 : 0, false));
+    drawTabular(painter, {0, y - 8, kLeft - 8, 16}, label, Qt::AlignRight);
+  }
+  const double step = xOf(1) - xOf(0);
+  const double needed = metrics.horizontalAdvance(QStringLiteral("2026E")) + 6;
+  const int every = std::max(1, static_cast<int>(std::ceil(needed / step)));
+  for (int c = 0; c < content_.periods.size(); ++c) {
+    if (every > 1 && (static_cast<int>(content_.periods.size()) - 1 - c) % every != 0) continue;
+    painter.setPen(t.quiet);
+    painter.drawText(QRectF(xOf(c) - 30, height() - kBottom + 3, 60, kBottom), Qt::AlignHCenter | Qt::AlignTop,
+                     content_.periods[c]);
+  }
+}
+
+void PathBoard::paintHistory(QPainter& painter) const {
+  const Theme& t = theme();
+  const int filed = static_cast<int>(content_.history.size());
+  if (content_.spread.count >= 2) {
+    QColor band = t.quiet;
+    band.setAlphaF(0.10f);
+    const double top = y_.at(content_.spread.upperQuartile.value());
+    const double bottom = y_.at(content_.spread.lowerQuartile.value());
+    painter.fillRect(QRectF(kLeft, top, width() - kLeft - kRight, std::max(1.0, bottom - top)), band);
+    const double median = y_.at(content_.spread.median.value());
+    painter.setPen(QPen(t.quiet, 1, Qt::DashLine));
+    painter.drawLine(QPointF(kLeft, median), QPointF(width() - kRight, median));
+    painter.drawText(QRectF(kLeft + 4, median - 17, 200, 15), Qt::AlignLeft | Qt::AlignBottom,
+                     tr("median of %1 years").arg(content_.spread.count));
+  }
+  const double half = (xOf(1) - xOf(0)) / 2;
+  for (int c = 0; c < filed; ++c) {
+    if (c < static_cast<int>(content_.exceptional.size()) && content_.exceptional[static_cast<size_t>(c)]) {
+      painter.fillRect(QRectF(xOf(c) - half, kTop, 2 * half, height() - kTop - kBottom),
+                       QBrush(t.wideRule, Qt::BDiagPattern));
+    }
+  }
+  painter.setPen(QPen(t.ink, 1));
+  for (int c = 1; c < filed; ++c) {
+    const Figure& a = content_.history[static_cast<size_t>(c - 1)];
+    const Figure& b = content_.history[static_cast<size_t>(c)];
+    if (a.hasValue() && b.hasValue()) painter.drawLine(QPointF(xOf(c - 1), y_.at(a.value())), QPointF(xOf(c), y_.at(b.value())));
+  }
+  painter.setBrush(t.ink);
+  for (int c = 0; c < filed; ++c) {
+    const Figure& f = content_.history[static_cast<size_t>(c)];
+    if (f.hasValue()) painter.drawEllipse(QPointF(xOf(c), y_.at(f.value())), 2.6, 2.6);
+  }
+  painter.setPen(QPen(t.wideRule, 1));
+  const double edge = xOf(filed) - half;
+  painter.drawLine(QPointF(edge, kTop), QPointF(edge, height() - kBottom));
+}
+
+void PathBoard::paintPath(QPainter& painter, const BoardPath& path, bool chosen) const {
+  const Theme& t = theme();
+  const QColor color = t.scenario(path.scenario);
+  const int filed = static_cast<int>(content_.history.size());
+  const auto line = [&](const std::vector<Figure>& figures, const QPen& pen) {
+    painter.setPen(pen);
+    QPointF before;
+    bool joined = filed > 0 && content_.history.back().hasValue();
+    if (joined) before = {xOf(filed - 1), y_.at(content_.history.back().value())};
+    for (size_t i = 0; i < figures.size(); ++i) {
+      if (!figures[i].hasValue()) {
+        joined = false;
+        continue;
+      }
+      const QPointF point(xOf(filed + static_cast<int>(i)), y_.at(figures[i].value()));
+      if (joined) painter.drawLine(before, point);
+      before = point;
+      joined = true;
+    }
+  };
+  if (!path.ghost.empty()) {
+    QColor faint = color;
+    faint.setAlphaF(0.45f);
+    line(path.ghost, QPen(faint, 1, Qt::DotLine));
+  }
+  line(path.figures, QPen(color, chosen ? 2.2 : 1.2, path.inherited && !chosen ? Qt::DashLine : Qt::SolidLine));
+  for (size_t i = 0; i < path.figures.size(); ++i) {
+    if (!path.figures[i].hasValue()) continue;
+    const QPointF point(xOf(filed + static_cast<int>(i)), y_.at(path.figures[i].value()));
+    if (chosen) {
+      const bool held = dragYear_ == static_cast<int>(i);
+      drawScenarioMark(painter, path.scenario, point, held ? 13 : 9, true);
+      if (hasFocus() && focusYear_ == static_cast<int>(i)) {
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(t.accent, 1.4));
+        painter.drawEllipse(point, 9, 9);
+      }
+    }
+  }
+}
+
+void PathBoard::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  const Theme& t = theme();
+  painter.fillRect(rect(), t.paper);
+  if (content_.periods.isEmpty()) return;
+  painter.setRenderHint(QPainter::Antialiasing);
+  QFont bold = font();
+  bold.setBold(true);
+  painter.setFont(bold);
+  painter.setPen(t.ink);
+  const double titleWidth = QFontMetricsF(bold).horizontalAdvance(content_.title);
+  painter.drawText(QRectF(8, 3, width() - 16, 20), Qt::AlignLeft | Qt::AlignVCenter, content_.title);
+  painter.setFont(font());
+  painter.setPen(t.quiet);
+  painter.drawText(QRectF(14 + titleWidth, 3, width() - 20 - titleWidth, 20), Qt::AlignLeft | Qt::AlignVCenter, content_.unit);
+  paintAxes(painter);
+  paintHistory(painter);
+  for (int i = 0; i < static_cast<int>(content_.paths.size()); ++i) {
+    if (i != content_.chosen) paintPath(painter, content_.paths[static_cast<size_t>(i)], false);
+  }
+  if (const BoardPath* path = chosenPath()) paintPath(painter, *path, true);
+
+  // Direct labels at the right end, moved apart where they would touch.
+  std::vector<std::pair<double, const BoardPath*>> ends;
+  for (const BoardPath& p : content_.paths) {
+    if (!p.figures.empty() && p.figures.back().hasValue()) ends.emplace_back(y_.at(p.figures.back().value()), &p);
+  }
+  std::sort(ends.begin(), ends.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+  double floor = -1e9;
+  for (auto& [y, p] : ends) {
+    y = std::max(y, floor + 15);
+    floor = y;
+    painter.setPen(t.scenario(p->scenario));
+    painter.drawText(QRectF(width() - kRight + 2, y - 8, kRight - 2, 16), Qt::AlignLeft | Qt::AlignVCenter, p->label);
+  }
+  const BoardPath* path = chosenPath();
+  const int shown = dragYear_ >= 0 ? dragYear_ : (hasFocus() ? focusYear_ : -1);
+  if (path != nullptr && shown >= 0 && shown < static_cast<int>(path->figures.size())) {
+    const QPointF at = pointOf(shown);
+    const Figure& f = path->figures[static_cast<size_t>(shown)];
+    QString words = zl::app::text(figureText(f, content_.kind));
+    const double figure = f.valueOr(0);
+    if (figure <= content_.low || figure >= content_.high) words += tr("  at its limit");
+    const double w = tabularWidth(QFontMetricsF(font()), words) + 10;
+    const QRectF box(std::min(at.x() + 10, width() - w - 2), std::max(kTop, at.y() - 26), w, 19);
+    painter.setPen(QPen(t.wideRule, 1));
+    painter.setBrush(t.paper);
+    painter.drawRect(box);
+    painter.setPen(t.ink);
+    drawTabular(painter, box, words, Qt::AlignHCenter);
+  }
+}
+
+int PathBoard::yearAt(QPointF position, int path) const {
+  const BoardPath& p = content_.paths[static_cast<size_t>(path)];
+  const int filed = static_cast<int>(content_.history.size());
+  for (size_t i = 0; i < p.figures.size(); ++i) {
+    if (!p.figures[i].hasValue()) continue;
+    const QPointF point(xOf(filed + static_cast<int>(i)), y_.at(p.figures[i].value()));
+    const QPointF d = position - point;
+    if (d.x() * d.x() + d.y() * d.y() <= kReach * kReach) return static_cast<int>(i);
+  }
+  return -1;
+}
+
+void PathBoard::mousePressEvent(QMouseEvent* event) {
+  if (event->button() != Qt::LeftButton || chosenPath() == nullptr) return;
+  int year = yearAt(event->position(), content_.chosen);
+  if (year < 0) {
+    for (int i = 0; i < static_cast<int>(content_.paths.size()) && year < 0; ++i) {
+      if (i == content_.chosen) continue;
+      year = yearAt(event->position(), i);
+      if (year >= 0) Q_EMIT pathChosen(i);
+    }
+  }
+  if (year < 0) return;
+  dragYear_ = focusYear_ = year;
+  dragFigure_ = content_.paths[static_cast<size_t>(content_.chosen)].figures[static_cast<size_t>(year)].valueOr(0);
+  update();
+}
+
+void PathBoard::mouseMoveEvent(QMouseEvent* event) {
+  if (dragYear_ < 0) {
+    const bool over = chosenPath() != nullptr && yearAt(event->position(), content_.chosen) >= 0;
+    setCursor(over ? Qt::SizeVerCursor : Qt::ArrowCursor);
+    return;
+  }
+  const double step = stepSize();
+  dragFigure_ = clipped(std::round(y_.figure(event->position().y()) / step) * step);
+  Q_EMIT dragging(dragYear_, dragFigure_);
+}
+
+void PathBoard::mouseReleaseEvent(QMouseEvent*) {
+  if (dragYear_ < 0) return;
+  const int year = dragYear_;
+  dragYear_ = -1;
+  Q_EMIT dropped(year, dragFigure_);
+}
+
+void PathBoard::keyPressEvent(QKeyEvent* event) {
+  const BoardPath* path = chosenPath();
+  if (path == nullptr) return;
+  const int years = static_cast<int>(path->figures.size());
+  const double before = path->figures[static_cast<size_t>(focusYear_)].valueOr(0);
+  const double step = stepSize() * (event->modifiers() & Qt::ShiftModifier ? 5 : 1);
+  switch (event->key()) {
+    case Qt::Key_Left: focusYear_ = std::max(0, focusYear_ - 1); break;
+    case Qt::Key_Right: focusYear_ = std::min(years - 1, focusYear_ + 1); break;
+    case Qt::Key_Up: Q_EMIT dropped(focusYear_, clipped(std::round((before + step) / step) * step)); break;
+    case Qt::Key_Down: Q_EMIT dropped(focusYear_, clipped(std::round((before - step) / step) * step)); break;
+    case Qt::Key_Escape:
+      if (dragYear_ >= 0) {
+        dragYear_ = -1;
+        Q_EMIT cancelled();
+      }
+      break;
+    default: QWidget::keyPressEvent(event); return;
+  }
+  update();
+}
+
+}  // namespace zl::app

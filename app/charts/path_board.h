@@ -1,0 +1,78 @@
+#pragma once
+// The path of one driver: history as dots, the scenarios' paths as lines whose points can be
+// dragged or nudged by key, behind them the band of its own history.
+
+#include <QWidget>
+#include <vector>
+
+#include "app/charts/axis.h"
+#include "core/history/statistics.h"
+#include "core/quantity/figure.h"
+#include "core/quantity/kind.h"
+
+namespace zl::app {
+
+struct BoardPath {
+  QString scenario;
+  QString label;
+  std::vector<Figure> figures;  ///< one per forecast year
+  std::vector<Figure> ghost;    ///< before the edit; empty when nothing is being edited
+  bool inherited = false;       ///< follows base
+};
+
+struct BoardContent {
+  QString title;
+  QString unit;
+  Kind kind = Kind::Ratio;
+  QStringList periods;            ///< history, then forecast
+  std::vector<Figure> history;
+  std::vector<bool> exceptional;  ///< per history year
+  Statistics spread;              ///< of the history that counts
+  std::vector<BoardPath> paths;
+  int chosen = 1;                 ///< the path that edits go to
+  double low = -1e9, high = 1e9;  ///< allowed range
+};
+
+class PathBoard : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit PathBoard(QWidget* parent = nullptr);
+  void setContent(BoardContent content);
+  [[nodiscard]] QSize minimumSizeHint() const override { return {320, 170}; }
+  /// Where a forecast year's point of the chosen path stands, in widget coordinates.
+  [[nodiscard]] QPointF pointOf(int year) const;
+
+ Q_SIGNALS:
+  void dragging(int year, double figure);  ///< while the mouse is down
+  void dropped(int year, double figure);
+  void cancelled();
+  void pathChosen(int path);
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+  void mouseMoveEvent(QMouseEvent* event) override;
+  void mouseReleaseEvent(QMouseEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
+  void resizeEvent(QResizeEvent* event) override;
+
+ private:
+  void rescale();
+  void paintHistory(QPainter& painter) const;
+  void paintPath(QPainter& painter, const BoardPath& path, bool chosen) const;
+  void paintAxes(QPainter& painter) const;
+  [[nodiscard]] double xOf(int column) const;
+  [[nodiscard]] double clipped(double figure) const;
+  [[nodiscard]] int yearAt(QPointF position, int path) const;
+  [[nodiscard]] double stepSize() const;
+  [[nodiscard]] const BoardPath* chosenPath() const;
+
+  BoardContent content_;
+  Scale y_;
+  int dragYear_ = -1;
+  int focusYear_ = 0;
+  double dragFigure_ = 0;
+};
+
+}  // namespace zl::app

@@ -1,0 +1,105 @@
+#include "app/charts/range_chart.h"
+
+#include <QPainter>
+#include <algorithm>
+
+#include "app/charts/axis.h"
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+
+namespace zl::app {
+namespace {
+constexpr double kRow = 34;
+QString shown(double x) { return text(figureText(Figure::of(x), Kind::Quote)); }
+}  // namespace
+
+RangeChart::RangeChart(QWidget* parent) : QWidget(parent) {
+  setObjectName(QStringLiteral("ranges"));
+  setAccessibleName(tr("Value ranges by method against the price"));
+  setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+}
+
+QSize RangeChart::sizeHint() const { return {500, static_cast<int>(kRow * static_cast<double>(std::max<size_t>(1, ranges_.size()))) + 62}; }
+
+void RangeChart::setContent(std::vector<MethodRange> ranges, std::optional<double> price, std::optional<double> buyBelow, QString unit) {
+  ranges_ = std::move(ranges);
+  price_ = price;
+  buyBelow_ = buyBelow;
+  unit_ = std::move(unit);
+  updateGeometry();
+  update();
+}
+
+void RangeChart::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  const Theme& t = theme();
+  painter.fillRect(rect(), t.paper);
+  painter.setRenderHint(QPainter::Antialiasing);
+  double low = price_.value_or(1e300);
+  double high = price_.value_or(0);
+  for (const MethodRange& r : ranges_) {
+    if (!r.whyNot.isEmpty()) continue;
+    low = std::min(low, r.low);
+    high = std::max(high, r.high);
+  }
+  if (buyBelow_) low = std::min(low, *buyBelow_);
+  if (low > high) return;
+  const double pad = std::max((high - low) * 0.12, high * 0.02 + 1e-9);
+  const Scale x{std::max(0.0, low - pad), high + pad, 230, width() - 40.0};
+  const double top = 26;
+  const double bottom = top + kRow * static_cast<double>(ranges_.size());
+  for (double tick : roundTicks(x.low, x.high, std::max(3, width() / 110))) {
+    painter.setPen(QPen(t.rule, 1));
+    painter.drawLine(QPointF(x.at(tick), top), QPointF(x.at(tick), bottom));
+    painter.setPen(t.quiet);
+    drawTabular(painter, {x.at(tick) - 40, bottom + 3, 80, 16}, text(groupedNumber(tick, 0, false)), Qt::AlignHCenter);
+  }
+  painter.setPen(t.quiet);
+  painter.drawText(QRectF(8, bottom + 3, 200, 16), Qt::AlignLeft, tr("%1 per share").arg(unit_));
+  double y = top;
+  for (const MethodRange& r : ranges_) {
+    painter.setPen(t.ink);
+    painter.drawText(QRectF(8, y, 214, kRow), Qt::AlignLeft | Qt::AlignVCenter, r.label);
+    const double middle = y + kRow / 2;
+    if (!r.whyNot.isEmpty()) {
+      painter.setPen(t.quiet);
+      painter.drawText(QRectF(x.from, y, x.to - x.from, kRow), Qt::AlignLeft | Qt::AlignVCenter, QStringLiteral("·  ") + r.whyNot);
+      y += kRow;
+      continue;
+    }
+    QColor fill = r.scenarios ? t.base : t.quiet;
+    fill.setAlphaF(0.30f);
+    painter.fillRect(QRectF(x.at(r.low), middle - 6, std::max(2.0, x.at(r.high) - x.at(r.low)), 12), fill);
+    painter.setPen(t.quiet);
+    const double lowWidth = tabularWidth(QFontMetricsF(font()), shown(r.low));
+    drawTabular(painter, {x.at(r.low) - lowWidth - 6, middle - 8, lowWidth, 16}, shown(r.low), Qt::AlignLeft);
+    drawTabular(painter, {x.at(r.high) + 6, middle - 8, 80, 16}, shown(r.high), Qt::AlignLeft);
+    if (r.middle) {
+      if (r.scenarios) {
+        drawScenarioMark(painter, QStringLiteral("base"), {x.at(*r.middle), middle}, 12);
+      } else {
+        painter.setPen(QPen(t.ink, 2));
+        painter.drawLine(QPointF(x.at(*r.middle), middle - 7), QPointF(x.at(*r.middle), middle + 7));
+      }
+    }
+    y += kRow;
+  }
+  if (buyBelow_) {
+    painter.setPen(QPen(t.base, 1.4, Qt::DashLine));
+    painter.drawLine(QPointF(x.at(*buyBelow_), top), QPointF(x.at(*buyBelow_), bottom));
+  }
+  if (price_) {
+    painter.setPen(QPen(t.price, 2));
+    painter.drawLine(QPointF(x.at(*price_), top - 4), QPointF(x.at(*price_), bottom));
+    const QString label = tr("price %1").arg(shown(*price_));
+    const bool left = buyBelow_ && *buyBelow_ > *price_;
+    painter.drawText(QRectF(x.at(*price_) - (left ? 126 : -6), 2, 120, 18), left ? Qt::AlignRight : Qt::AlignLeft, label);
+    if (buyBelow_) {
+      painter.setPen(t.base);
+      painter.drawText(QRectF(x.at(*buyBelow_) - (left ? -6 : 206), 2, 200, 18), left ? Qt::AlignLeft : Qt::AlignRight,
+                       tr("buy below %1").arg(shown(*buyBelow_)));
+    }
+  }
+}
+
+}  // namespace zl::app

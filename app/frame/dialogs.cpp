@@ -1,0 +1,32 @@
+#include <QFileDialog>
+#include <QInputDialog>
+#include <QRegularExpression>
+
+#include "app/frame/main_window.h"
+
+namespace zl::app {
+
+Dialogs Dialogs::native() {
+  Dialogs d;
+  const QString books = QObject::tr("Books (*.zledger);;All files (*)");
+  const QString cases = QObject::tr("Cases (*.json);;All files (*)");
+  d.openBook = [books](QWidget* w) { return QFileDialog::getOpenFileName(w, QObject::tr("Open a book"), {}, books); };
+  d.newBook = [books](QWidget* w) {
+    QString path = QFileDialog::getSaveFileName(w, QObject::tr("Name the new book"), {}, books);
+    if (!path.isEmpty() && !path.endsWith(QLatin1String(".zledger"))) path += QLatin1String(".zledger");
+    return path;
+  };
+  d.openFiles = [](QWidget* w) {
+    return QFileDialog::getOpenFileNames(w, QObject::tr("Choose filings and tables"), {},
+                                         QObject::tr("Filings and tables (*.xbrl *.xml *.csv *.json);;All files (*)"));
+  };
+  d.openCase = [cases](QWidget* w) { return QFileDialog::getOpenFileName(w, QObject::tr("Apply a case"), {}, cases); };
+  d.saveCase = [cases](QWidget* w) { return QFileDialog::getSaveFileName(w, QObject::tr("Export the case"), {}, cases); };
+  d.companyName = [](QWidget* w) {
+    const QString name = QInputDialog::getText(w, QObject::tr("Start a company"), QObject::tr("Short name of the company, one word"));
+    return name.trimmed().toLower().replace(QRegularExpression(QStringLiteral("[\\s/\\\\]+")), QStringLiteral("-"));
+  };
+  return d;
+}
+
+}  // namespace zl::app

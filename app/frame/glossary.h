@@ -1,0 +1,28 @@
+#pragma once
+// Every row of the model with its definition, rule and unit, searchable.
+
+#include <QDialog>
+
+#include "core/model/syntax.h"
+
+class QTextBrowser;
+
+namespace zl::app {
+
+class Glossary : public QDialog {
+  Q_OBJECT
+
+ public:
+  explicit Glossary(const model::Model& model, QWidget* parent = nullptr);
+
+ private:
+  void fill(const QString& filter);
+
+  const model::Model& model_;
+  QTextBrowser* text_;
+};
+
+/// Where the demo book lives for this user.
+QString demoBookPath();
+
+}  // namespace zl::app

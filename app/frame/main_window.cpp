@@ -1,0 +1,293 @@
+#include "app/frame/main_window.h"
+
+#include <QActionGroup>
+#include <QCloseEvent>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QMenuBar>
+#include <QStatusBar>
+#include <QVBoxLayout>
+
+#include "app/frame/glossary.h"
+#include "app/pages/capital_page.h"
+#include "app/pages/cash_value_page.h"
+#include "app/pages/history_page.h"
+#include "app/pages/peers_page.h"
+#include "app/pages/verdict_page.h"
+
+namespace zl::app {
+namespace {
+constexpr int kMostRecent = 6;
+}
+
+MainWindow::MainWindow(std::shared_ptr<const services::Resources> resources, services::Desk desk, Dialogs dialogs,
+                       QWidget* parent)
+    : QMainWindow(parent),
+      resources_(resources),
+      desk_(desk),
+      dialogs_(std::move(dialogs)),
+      bench_(std::move(resources), std::move(desk)) {
+  setObjectName(QStringLiteral("mainWindow"));
+  setWindowTitle(tr("Zealous Ledger"));
+  setWindowIcon(QIcon(QStringLiteral(":/icon.svg")));
+  makeFrame();
+  makeActions();
+  connectBench();
+  resize(1280, 800);
+  restoreGeometry(settings_.value(QStringLiteral("geometry")).toByteArray());
+  splitter_->restoreState(settings_.value(QStringLiteral("splitter")).toByteArray());
+  start_->setRecent(recent());
+  refreshActions();
+}
+
+void MainWindow::makeFrame() {
+  body_ = new QStackedWidget(this);
+  start_ = new StartPanel(this);
+  body_->addWidget(start_);
+  auto* work = new QWidget(this);
+  auto* layout = new QVBoxLayout(work);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(0);
+  auto* middle = new QHBoxLayout;
+  middle->setSpacing(0);
+  route_ = new RoutePanel(bench_, work);
+  middle->addWidget(route_);
+  splitter_ = new QSplitter(Qt::Horizontal, work);
+  auto* centre = new QWidget(splitter_);
+  auto* centreLayout = new QVBoxLayout(centre);
+  centreLayout->setContentsMargins(0, 4, 0, 0);
+  centreLayout->setSpacing(2);
+  find_ = new FindBox(bench_, centre);
+  auto* findBar = new QHBoxLayout;
+  findBar->setContentsMargins(8, 0, 8, 0);
+  findBar->addWidget(find_);
+  centreLayout->addLayout(findBar);
+  pages_ = new QStackedWidget(centre);
+  centreLayout->addWidget(pages_, 1);
+  splitter_->addWidget(centre);
+  trace_ = new TracePanel(bench_, splitter_);
+  splitter_->addWidget(trace_);
+  splitter_->setStretchFactor(0, 1);
+  splitter_->setSizes({894, 230});
+  splitter_->setCollapsible(0, false);
+  middle->addWidget(splitter_, 1);
+  layout->addLayout(middle, 1);
+  rail_ = new ValueRail(bench_, work);
+  layout->addWidget(rail_);
+  body_->addWidget(work);
+  setCentralWidget(body_);
+  sum_ = new QLabel(this);
+  sum_->setObjectName(QStringLiteral("selectionSum"));
+  statusBar()->addPermanentWidget(sum_);
+
+  filings_ = new FilingsPage(bench_);
+  outlook_ = new OutlookPage(bench_);
+  for (Page* page : {static_cast<Page*>(filings_), static_cast<Page*>(new HistoryPage(bench_)), static_cast<Page*>(outlook_),
+                     static_cast<Page*>(new CapitalPage(bench_)), static_cast<Page*>(new CashValuePage(bench_)),
+                     static_cast<Page*>(new PeersPage(bench_)), static_cast<Page*>(new VerdictPage(bench_))}) {
+    pages_->addWidget(page);
+    pageOf_[page->stop()] = page;
+    connect(page, &Page::summed, sum_, &QLabel::setText);
+  }
+}
+
+void MainWindow::makeActions() {
+  makeFileMenu();
+  makeEditMenu();
+  makeViewMenu();
+  QMenu* help = menuBar()->addMenu(tr("&Help"));
+  QAction* glossary = help->addAction(tr("&Glossary…"), this, &MainWindow::showGlossary);
+  glossary->setShortcut(QKeySequence::HelpContents);
+  glossary->setObjectName(QStringLiteral("glossary"));
+}
+
+void MainWindow::makeFileMenu() {
+  QMenu* file = menuBar()->addMenu(tr("&File"));
+  QAction* fresh = file->addAction(tr("&New company from files…"), this, &MainWindow::startCompany);
+  fresh->setShortcut(QKeySequence::New);
+  QAction* open = file->addAction(tr("&Open book…"), this, [this] {
+    const QString path = dialogs_.openBook(this);
+    if (!path.isEmpty()) openBook(path);
+  });
+  open->setShortcut(QKeySequence::Open);
+  open->setObjectName(QStringLiteral("openBookAction"));
+  file->addAction(tr("Open &demo"), this, &MainWindow::openDemo);
+  file->addSeparator();
+  QAction* import = file->addAction(tr("&Import files…"), this, [this] {
+    go(Stop::Filings);
+    filings_->offer(dialogs_.openFiles(this));
+  });
+  import->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_I));
+  import->setObjectName(QStringLiteral("importAction"));
+  QAction* exportCase = file->addAction(tr("&Export case as JSON…"), this, [this] {
+    const QString path = dialogs_.saveCase(this);
+    if (!path.isEmpty() && bench_.exportCase(path)) bench_.say(tr("Exported the case to %1").arg(path));
+  });
+  QAction* applyCase = file->addAction(tr("&Apply case…"), this, [this] {
+    const QString path = dialogs_.openCase(this);
+    if (!path.isEmpty()) bench_.applyCase(path);
+  });
+  file->addSeparator();
+  QAction* quit = file->addAction(tr("&Quit"), this, &QWidget::close);
+  quit->setShortcut(QKeySequence::Quit);
+  needBook_ = {import, exportCase, applyCase};
+}
+
+void MainWindow::makeEditMenu() {
+  QMenu* edit = menuBar()->addMenu(tr("&Edit"));
+  undo_ = edit->addAction(tr("&Undo"), &bench_, &Workbench::undo);
+  undo_->setShortcut(QKeySequence::Undo);
+  undo_->setObjectName(QStringLiteral("undo"));
+  redo_ = edit->addAction(tr("&Redo"), &bench_, &Workbench::redo);
+  redo_->setShortcut(QKeySequence::Redo);
+  redo_->setObjectName(QStringLiteral("redo"));
+  edit->addSeparator();
+  QAction* find = edit->addAction(tr("&Find…"), this, [this] {
+    find_->setFocus();
+    find_->selectAll();
+  });
+  find->setShortcut(QKeySequence::Find);
+  needBook_.push_back(find);
+}
+
+void MainWindow::makeViewMenu() {
+  QMenu* view = menuBar()->addMenu(tr("&View"));
+  auto* trace = view->addAction(tr("&Trace"));
+  trace->setCheckable(true);
+  trace->setChecked(true);
+  trace->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_T));
+  connect(trace, &QAction::toggled, trace_, &QWidget::setVisible);
+  QAction* toTrace = view->addAction(tr("Go to the tra&ce"), this, [this] {
+    trace_->show();
+    if (auto* list = trace_->findChild<QWidget*>(QStringLiteral("traceInputs"))) list->setFocus();
+  });
+  toTrace->setShortcut(QKeySequence(Qt::Key_F6));
+  view->addSeparator();
+  auto* group = new QActionGroup(this);
+  const ThemeChoice chosen = static_cast<ThemeChoice>(settings_.value(QStringLiteral("theme"), 0).toInt());
+  const std::pair<ThemeChoice, QString> choices[] = {{ThemeChoice::System, tr("As the &system")},
+                                                     {ThemeChoice::Light, tr("&Light paper")},
+                                                     {ThemeChoice::Dark, tr("&Dark paper")}};
+  for (const auto& [choice, words] : choices) {
+    QAction* action = view->addAction(words);
+    action->setCheckable(true);
+    action->setChecked(choice == chosen);
+    group->addAction(action);
+    connect(action, &QAction::triggered, this, [this, c = choice] { chooseTheme(c); });
+  }
+}
+
+void MainWindow::connectBench() {
+  connect(&bench_, &Workbench::stopWanted, this, &MainWindow::go);
+  connect(&bench_, &Workbench::changed, this, &MainWindow::refreshActions);
+  connect(&bench_, &Workbench::said, this, [this](const QString& message, bool fault) {
+    QPalette p = statusBar()->palette();
+    p.setColor(QPalette::WindowText, fault ? theme().fault : theme().ink);
+    statusBar()->setPalette(p);
+    statusBar()->showMessage((fault ? QStringLiteral("■ ") : QString()) + message, fault ? 0 : 8000);
+  });
+  connect(find_, &FindBox::driverWanted, this, [this](const QString& driver) {
+    go(Stop::Outlook);
+    outlook_->choose(driver);
+  });
+  connect(filings_, &FilingsPage::filesWanted, this, [this] { filings_->offer(dialogs_.openFiles(this)); });
+  connect(start_, &StartPanel::demoWanted, this, &MainWindow::openDemo);
+  connect(start_, &StartPanel::filesWanted, this, &MainWindow::startCompany);
+  connect(start_, &StartPanel::bookWanted, this, [this] {
+    const QString path = dialogs_.openBook(this);
+    if (!path.isEmpty()) openBook(path);
+  });
+  connect(start_, &StartPanel::recentWanted, this, &MainWindow::openBook);
+}
+
+bool MainWindow::openBook(const QString& path) {
+  if (!bench_.open(path)) return false;
+  rememberRecent(path);
+  afterOpening();
+  return true;
+}
+
+bool MainWindow::openDemo() {
+  const QString path = demoBookPath();
+  if (QFileInfo::exists(path)) return openBook(path);
+  if (!bench_.makeDemo(path)) return false;
+  rememberRecent(path);
+  afterOpening();
+  return true;
+}
+
+void MainWindow::startCompany() {
+  const QStringList files = dialogs_.openFiles(this);
+  if (files.isEmpty()) return;
+  const QString book = dialogs_.newBook(this);
+  if (book.isEmpty()) return;
+  const QString id = dialogs_.companyName(this);
+  if (id.isEmpty()) return;
+  if (!bench_.makeBook(book, id, files)) return;
+  rememberRecent(book);
+  afterOpening();
+  go(Stop::Filings);
+}
+
+void MainWindow::afterOpening() {
+  body_->setCurrentIndex(1);
+  setWindowTitle(tr("%1 — %2 — Zealous Ledger").arg(text(bench_.now().company().name), QFileInfo(bench_.path()).fileName()));
+  trace_->look({bench_.now().evaluation->model().find("value_per_share"), 0}, bench_.scenario());
+  go(Stop::Verdict);
+}
+
+void MainWindow::go(Stop stop) {
+  const auto page = pageOf_.find(stop);
+  if (page == pageOf_.end()) return;
+  pages_->setCurrentWidget(page->second);
+  route_->setCurrent(stop);
+  sum_->clear();
+}
+
+void MainWindow::refreshActions() {
+  const QString undo = bench_.undoLabel();
+  const QString redo = bench_.redoLabel();
+  undo_->setEnabled(!undo.isEmpty());
+  redo_->setEnabled(!redo.isEmpty());
+  undo_->setText(undo.isEmpty() ? tr("&Undo") : tr("&Undo: %1").arg(undo));
+  redo_->setText(redo.isEmpty() ? tr("&Redo") : tr("&Redo: %1").arg(redo));
+  for (QAction* action : needBook_) action->setEnabled(bench_.isOpen());
+}
+
+QStringList MainWindow::recent() const {
+  QStringList list;
+  for (const QString& path : settings_.value(QStringLiteral("recent")).toStringList()) {
+    if (QFileInfo::exists(path)) list << path;
+  }
+  return list;
+}
+
+void MainWindow::rememberRecent(const QString& path) {
+  QStringList list = recent();
+  list.removeAll(path);
+  list.prepend(path);
+  while (list.size() > kMostRecent) list.removeLast();
+  settings_.setValue(QStringLiteral("recent"), list);
+  start_->setRecent(list);
+}
+
+void MainWindow::chooseTheme(ThemeChoice choice) {
+  settings_.setValue(QStringLiteral("theme"), static_cast<int>(choice));
+  applyTheme(*qApp, choice);
+  if (bench_.isOpen()) Q_EMIT bench_.changed();
+  update();
+}
+
+void MainWindow::showGlossary() {
+  auto* glossary = new Glossary(resources_->model, this);
+  glossary->setAttribute(Qt::WA_DeleteOnClose);
+  glossary->show();
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+  settings_.setValue(QStringLiteral("geometry"), saveGeometry());
+  settings_.setValue(QStringLiteral("splitter"), splitter_->saveState());
+  QMainWindow::closeEvent(event);
+}
+
+}  // namespace zl::app

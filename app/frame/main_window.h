@@ -1,0 +1,82 @@
+#pragma once
+// The frame: route, page, trace, value rail. Holds them together and nothing else.
+
+#include <QMainWindow>
+#include <QSettings>
+#include <QSplitter>
+#include <QStackedWidget>
+#include <functional>
+#include <map>
+
+#include "app/frame/find_box.h"
+#include "app/frame/route_panel.h"
+#include "app/frame/start_panel.h"
+#include "app/frame/trace_panel.h"
+#include "app/frame/value_rail.h"
+#include "app/look/theme.h"
+#include "app/pages/filings_page.h"
+#include "app/pages/outlook_page.h"
+
+namespace zl::app {
+
+/// Dialogs stand behind this, so that tests can answer them.
+struct Dialogs {
+  std::function<QString(QWidget*)> openBook;
+  std::function<QString(QWidget*)> newBook;
+  std::function<QStringList(QWidget*)> openFiles;
+  std::function<QString(QWidget*)> openCase;
+  std::function<QString(QWidget*)> saveCase;
+  std::function<QString(QWidget*)> companyName;
+  static Dialogs native();
+};
+
+class MainWindow : public QMainWindow {
+  Q_OBJECT
+
+ public:
+  MainWindow(std::shared_ptr<const services::Resources> resources, services::Desk desk, Dialogs dialogs,
+             QWidget* parent = nullptr);
+  [[nodiscard]] Workbench& bench() { return bench_; }
+  bool openBook(const QString& path);
+  bool openDemo();
+  void go(Stop stop);
+
+ protected:
+  void closeEvent(QCloseEvent* event) override;
+
+ private:
+  void makeFrame();
+  void makeActions();
+  void makeFileMenu();
+  void makeEditMenu();
+  void makeViewMenu();
+  void connectBench();
+  void startCompany();
+  void afterOpening();
+  void refreshActions();
+  void rememberRecent(const QString& path);
+  [[nodiscard]] QStringList recent() const;
+  void chooseTheme(ThemeChoice choice);
+  void showGlossary();
+
+  std::shared_ptr<const services::Resources> resources_;
+  services::Desk desk_;
+  Dialogs dialogs_;
+  Workbench bench_;
+  QSettings settings_;
+  QStackedWidget *body_, *pages_;
+  StartPanel* start_;
+  RoutePanel* route_;
+  TracePanel* trace_;
+  ValueRail* rail_;
+  FindBox* find_;
+  OutlookPage* outlook_;
+  FilingsPage* filings_;
+  QSplitter* splitter_;
+  QLabel* sum_;
+  std::map<Stop, Page*> pageOf_;
+  QAction *undo_ = nullptr, *redo_ = nullptr;
+  std::vector<QAction*> needBook_;
+};
+
+}  // namespace zl::app

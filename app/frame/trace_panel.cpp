@@ -1,0 +1,182 @@
+#include "app/frame/trace_panel.h"
+
+#include <QKeyEvent>
+#include <QVBoxLayout>
+
+#include "app/look/theme.h"
+#include "core/outlook/trace.h"
+#include "core/quantity/number_text.h"
+#include "services/report.h"
+
+namespace zl::app {
+namespace {
+
+constexpr int kCellRole = Qt::UserRole + 1;
+
+QLabel* addLabel(QVBoxLayout* layout, const char* name, QWidget* parent) {
+  auto* label = new QLabel(parent);
+  label->setObjectName(QString::fromLatin1(name));
+  label->setWordWrap(true);
+  label->setTextInteractionFlags(Qt::TextSelectableByMouse);
+  label->setTextFormat(Qt::PlainText);
+  layout->addWidget(label);
+  return label;
+}
+
+QString spaced(const std::string& rule) {
+  // Names of rows may break at their underscores when the panel is narrow.
+  return text(rule).replace(QLatin1Char('_'), QStringLiteral("_\u200B"));
+}
+
+}  // namespace
+
+TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), bench_(bench) {
+  setObjectName(QStringLiteral("trace"));
+  setAccessibleName(tr("Trace"));
+  setMinimumWidth(200);
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(12, 10, 10, 8);
+  layout->setSpacing(5);
+  title_ = addLabel(layout, "traceTitle", this);
+  figure_ = addLabel(layout, "traceFigure", this);
+  rule_ = addLabel(layout, "traceRule", this);
+  source_ = addLabel(layout, "traceSource", this);
+  QFont bold = title_->font();
+  bold.setBold(true);
+  title_->setFont(bold);
+  QFont large = bold;
+  large.setPointSizeF(large.pointSizeF() + 5);
+  figure_->setFont(large);
+  inputsTitle_ = addLabel(layout, "traceInputsTitle", this);
+  inputs_ = new QListWidget(this);
+  inputs_->setObjectName(QStringLiteral("traceInputs"));
+  inputs_->setAccessibleName(tr("What it stands on"));
+  layout->addWidget(inputs_, 3);
+  dependentsTitle_ = addLabel(layout, "traceDependentsTitle", this);
+  dependents_ = new QListWidget(this);
+  dependents_->setObjectName(QStringLiteral("traceDependents"));
+  dependents_->setAccessibleName(tr("What hangs on it"));
+  layout->addWidget(dependents_, 2);
+  help_ = addLabel(layout, "traceHelp", this);
+  note_ = new QLineEdit(this);
+  note_->setObjectName(QStringLiteral("traceNote"));
+  note_->setAccessibleName(tr("Note"));
+  note_->setPlaceholderText(tr("Note on this line"));
+  layout->addWidget(note_);
+  for (QListWidget* list : {inputs_, dependents_}) {
+    list->setFrameShape(QFrame::NoFrame);
+    list->installEventFilter(this);
+    list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    list->setTextElideMode(Qt::ElideMiddle);
+    connect(list, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { walkIn(item); });
+  }
+  connect(note_, &QLineEdit::editingFinished, this, [this] {
+    if (at_.row < 0 || !bench_.isOpen()) return;
+    const model::Model& m = bench_.now().evaluation->model();
+    bench_.apply(services::setNote(bench_.settled().caseOf(), m, m.rows[static_cast<size_t>(at_.row)].name,
+                                   note_->text().toStdString()));
+  });
+  connect(&bench_, &Workbench::focused, this, [this](model::Cell cell, int scenario) {
+    trail_.clear();
+    look(cell, scenario);
+  });
+  connect(&bench_, &Workbench::changed, this, &TracePanel::refresh);
+  connect(&bench_, &Workbench::opened, this, [this] { at_ = {-1, 0}; });
+}
+
+void TracePanel::look(model::Cell cell, int scenario) {
+  at_ = cell;
+  scenario_ = scenario < 0 ? bench_.scenario() : scenario;
+  refresh();
+}
+
+bool TracePanel::eventFilter(QObject* watched, QEvent* event) {
+  if (event->type() == QEvent::KeyPress) {
+    const auto* key = static_cast<QKeyEvent*>(event);
+    if (key->key() == Qt::Key_Backspace) {
+      walkOut();
+      return true;
+    }
+    if (key->key() == Qt::Key_Return || key->key() == Qt::Key_Enter) {
+      walkIn(static_cast<QListWidget*>(watched)->currentItem());
+      return true;
+    }
+  }
+  return QWidget::eventFilter(watched, event);
+}
+
+void TracePanel::walkIn(const QListWidgetItem* item) {
+  if (item == nullptr) return;
+  const QPoint cell = item->data(kCellRole).toPoint();
+  trail_.push_back(at_);
+  look({cell.x(), cell.y()}, scenario_);
+}
+
+void TracePanel::walkOut() {
+  if (trail_.empty()) return;
+  const model::Cell back = trail_.back();
+  trail_.pop_back();
+  look(back, scenario_);
+}
+
+void TracePanel::fillList(QListWidget* list, const std::vector<TraceLink>& links) const {
+  const int row = list->currentRow();
+  list->clear();
+  for (const TraceLink& link : links) {
+    QString label = text(link.label);
+    if (!link.period.empty()) label += QLatin1Char(' ') + text(link.period);
+    const std::string shown = figureText(link.figure, link.kind);
+    auto* item = new QListWidgetItem(text(shown.empty() ? "absent" : shown) + QStringLiteral("   ") + label, list);
+    item->setData(kCellRole, QPoint(link.cell.row, link.cell.column));
+    item->setToolTip(label + (link.figure.hasValue() ? QString() : QLatin1Char('\n') + text(link.figure.reason())));
+  }
+  if (!links.empty()) list->setCurrentRow(std::clamp(row, 0, static_cast<int>(links.size()) - 1));
+}
+
+void TracePanel::refresh() {
+  if (!bench_.isOpen()) return;
+  const services::Snapshot& s = bench_.now();
+  const model::Layout& layout = s.evaluation->layout();
+  if (at_.row < 0 || at_.row >= static_cast<int>(s.evaluation->model().rows.size()) || at_.column >= layout.columns()) {
+    at_ = {s.evaluation->model().find("value_per_share"), 0};
+    scenario_ = bench_.scenario();
+  }
+  scenario_ = std::min(scenario_, s.evaluation->scenarios() - 1);
+  const TraceStep step = trace(*s.evaluation, s.evidence->statements, at_, scenario_);
+  const model::Row& row = s.evaluation->model().rows[static_cast<size_t>(at_.row)];
+  QString title = text(step.self.label);
+  if (!step.self.period.empty()) title += QLatin1Char(' ') + text(step.self.period);
+  const bool byScenario = row.timing == model::Timing::Constant || layout.isForecast(at_.column);
+  if (byScenario) title += QStringLiteral(" · ") + text(s.caseOf().scenarios[static_cast<size_t>(scenario_)].label);
+  title_->setText(title);
+  const QString unit = text(unitText(row.kind, s.company().currency, s.company().listing.unit));
+  figure_->setText(step.self.figure.hasValue()
+                       ? text(figureText(step.self.figure, row.kind)) + QLatin1Char(' ') + unit
+                       : (step.self.figure.isNotMeaningful() ? tr("not meaningful") : tr("absent")));
+  QString rule;
+  if (!step.formula.empty()) rule = spaced(step.formula) + QStringLiteral("\n= ") + spaced(step.formulaWithValues);
+  rule_->setText(rule);
+  rule_->setVisible(!rule.isEmpty());
+  QStringList lines;
+  if (!step.self.figure.hasValue()) lines << text(step.self.figure.reason());
+  for (const std::string& line : services::sourceLines(s, step)) lines << text(line);
+  source_->setText(lines.join(QLatin1Char('\n')));
+  source_->setVisible(!lines.isEmpty());
+  help_->setText(text(step.help));
+  help_->setVisible(!step.help.empty());
+  fillList(inputs_, step.inputs);
+  fillList(dependents_, step.dependents);
+  inputsTitle_->setText(step.inputs.empty() ? tr("Stands on nothing further") : tr("Stands on (%1)").arg(step.inputs.size()));
+  dependentsTitle_->setText(tr("Hangs on it (%1)").arg(step.dependents.size()));
+  inputs_->setVisible(!step.inputs.empty());
+  dependents_->setVisible(!step.dependents.empty());
+  for (QLabel* label : {inputsTitle_, dependentsTitle_, help_}) {
+    QPalette p = label->palette();
+    p.setColor(QPalette::WindowText, theme().quiet);
+    label->setPalette(p);
+  }
+  const auto noteAt = s.caseOf().notes.find(row.name);
+  if (!note_->hasFocus()) note_->setText(noteAt == s.caseOf().notes.end() ? QString() : text(noteAt->second));
+}
+
+}  // namespace zl::app

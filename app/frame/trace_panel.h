@@ -1,0 +1,42 @@
+#pragma once
+// What is this number, from what, who said so, why, and what hangs on it. Enter walks into an
+// input, Backspace walks out again.
+
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QWidget>
+#include <vector>
+
+#include "app/workbench.h"
+#include "core/outlook/trace.h"
+
+namespace zl::app {
+
+class TracePanel : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit TracePanel(Workbench& bench, QWidget* parent = nullptr);
+  void look(model::Cell cell, int scenario);
+  [[nodiscard]] model::Cell current() const { return at_; }
+
+ protected:
+  bool eventFilter(QObject* watched, QEvent* event) override;
+
+ private:
+  void refresh();
+  void walkIn(const QListWidgetItem* item);
+  void walkOut();
+  void fillList(QListWidget* list, const std::vector<TraceLink>& links) const;
+
+  Workbench& bench_;
+  QLabel *title_, *figure_, *rule_, *source_, *help_, *inputsTitle_, *dependentsTitle_;
+  QListWidget *inputs_, *dependents_;
+  QLineEdit* note_;
+  model::Cell at_{-1, 0};
+  int scenario_ = 0;
+  std::vector<model::Cell> trail_;
+};
+
+}  // namespace zl::app

@@ -1,0 +1,48 @@
+#pragma once
+// The value rail: one axis in the listing's unit per share with the price as a stem, worst to best
+// as a band with base as a diamond, other methods as ticks, the buy-below price as a notch. While
+// something is edited the stored marks stay as ghosts and the change is written beside them.
+
+#include <QWidget>
+
+#include "app/charts/axis.h"
+#include "app/workbench.h"
+
+namespace zl::app {
+
+class ValueRail : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit ValueRail(Workbench& bench, QWidget* parent = nullptr);
+  [[nodiscard]] QSize sizeHint() const override;
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+  void mouseMoveEvent(QMouseEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+  void leaveEvent(QEvent* event) override;
+
+ private:
+  struct Mark {
+    QString label;
+    QString scenario;   ///< empty for price and other methods
+    double figure;
+    Stop stop;
+    model::Cell source;
+    int lane;
+    enum class Shape { Scenario, Tick, Price, Notch } shape;
+  };
+  std::vector<Mark> marksOf(const services::Snapshot& s) const;
+  const Mark* nearest(double x) const;
+  void paintMark(QPainter& painter, const Mark& mark, bool ghost) const;
+  void paintLabels(QPainter& painter, const std::vector<Mark>& ghosts) const;
+  void refresh();
+
+  Workbench& bench_;
+  std::vector<Mark> marks_;
+  Scale scale_;
+  double axisY_ = 0;
+};
+
+}  // namespace zl::app

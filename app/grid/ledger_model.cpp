@@ -1,0 +1,104 @@
+#include "app/grid/ledger_model.h"
+
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+
+namespace zl::app {
+
+void LedgerModel::fill(QStringList headers, std::vector<LedgerRow> rows, bool withTrend) {
+  const bool sameShape = headers == headers_ && rows.size() == rows_.size() && withTrend == withTrend_;
+  if (!sameShape) beginResetModel();
+  headers_ = std::move(headers);
+  rows_ = std::move(rows);
+  withTrend_ = withTrend;
+  if (!sameShape) {
+    endResetModel();
+  } else if (!rows_.empty()) {
+    Q_EMIT dataChanged(index(0, 0), index(rowCount() - 1, columnCount() - 1));
+  }
+}
+
+const LedgerCell* LedgerModel::cellAt(const QModelIndex& index) const {
+  if (!index.isValid()) return nullptr;
+  const LedgerRow& row = rows_[static_cast<size_t>(index.row())];
+  const int at = index.column() - firstColumn();
+  if (at < 0 || at >= static_cast<int>(row.cells.size())) return nullptr;
+  return &row.cells[static_cast<size_t>(at)];
+}
+
+bool LedgerModel::isFlagged(int column) const {
+  const int at = column - firstColumn();
+  return at >= 0 && at < static_cast<int>(flagged_.size()) && flagged_[static_cast<size_t>(at)];
+}
+
+QString LedgerModel::plainText(const QModelIndex& index) const {
+  if (const LedgerCell* cell = cellAt(index)) {
+    if (cell->words) return *cell->words;
+    return cell->figure.hasValue() ? text(plainNumber(cell->figure.value())) : QString();
+  }
+  return index.column() == 0 ? rows_[static_cast<size_t>(index.row())].label : QString();
+}
+
+int LedgerModel::rowCount(const QModelIndex& parent) const {
+  return parent.isValid() ? 0 : static_cast<int>(rows_.size());
+}
+
+int LedgerModel::columnCount(const QModelIndex& parent) const {
+  return parent.isValid() ? 0 : firstColumn() + static_cast<int>(headers_.size());
+}
+
+QVariant LedgerModel::data(const QModelIndex& index, int role) const {
+  const LedgerRow& row = rows_[static_cast<size_t>(index.row())];
+  const LedgerCell* cell = cellAt(index);
+  switch (role) {
+    case Qt::DisplayRole:
+      if (index.column() == 0) return row.unit.isEmpty() ? row.label : row.label + QStringLiteral(", ") + row.unit;
+      if (cell == nullptr) return {};
+      return cell->words ? *cell->words : text(figureText(cell->figure, row.kind));
+    case Qt::EditRole:
+      if (cell == nullptr || !cell->figure.hasValue()) return QString();
+      return text(plainNumber(cell->figure.value() / shownScale(row.kind)));
+    case Qt::ToolTipRole:
+      if (index.column() == 0) return row.label;
+      if (cell == nullptr) return {};
+      if (!cell->tip.isEmpty()) return cell->tip;
+      return cell->figure.hasValue() ? QString() : text(cell->figure.reason());
+    case Qt::AccessibleTextRole:
+      if (cell == nullptr) return row.label;
+      return row.label + QLatin1Char(' ') + headers_.value(index.column() - firstColumn()) + QStringLiteral(": ") +
+             (cell->figure.hasValue() || cell->words ? data(index, Qt::DisplayRole).toString()
+                                                     : text(cell->figure.reason()));
+    case Qt::TextAlignmentRole:
+      return QVariant::fromValue(index.column() == 0 ? Qt::AlignLeft | Qt::AlignVCenter
+                                                     : Qt::AlignRight | Qt::AlignVCenter);
+    default: return {};
+  }
+}
+
+QVariant LedgerModel::headerData(int section, Qt::Orientation orientation, int role) const {
+  if (orientation != Qt::Horizontal) return {};
+  if (role == Qt::TextAlignmentRole) {
+    return QVariant::fromValue(section == 0 ? Qt::AlignLeft | Qt::AlignVCenter : Qt::AlignRight | Qt::AlignVCenter);
+  }
+  if (role != Qt::DisplayRole) return {};
+  const int at = section - firstColumn();
+  if (at < 0) return section == 1 ? tr("trend") : QString();
+  return headers_.value(at) + (isFlagged(section) ? QStringLiteral(" ⚑") : QString());
+}
+
+Qt::ItemFlags LedgerModel::flags(const QModelIndex& index) const {
+  if (!index.isValid()) return Qt::NoItemFlags;
+  Qt::ItemFlags flags = Qt::ItemIsEnabled | Qt::ItemIsSelectable;
+  const LedgerCell* cell = cellAt(index);
+  if (cell != nullptr && cell->editable) flags |= Qt::ItemIsEditable;
+  return flags;
+}
+
+bool LedgerModel::setData(const QModelIndex& index, const QVariant& value, int role) {
+  const LedgerCell* cell = cellAt(index);
+  if (role != Qt::EditRole || cell == nullptr || !cell->editable) return false;
+  Q_EMIT typed(index.row(), index.column() - firstColumn(), value.toString());
+  return true;
+}
+
+}  // namespace zl::app

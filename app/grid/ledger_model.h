@@ -1,0 +1,81 @@
+#pragma once
+// Rows and cells as a ledger shows them. Filled by a page from a snapshot; computes nothing and
+// writes nothing: a typed text goes out as a signal.
+
+#include <QAbstractTableModel>
+#include <QStringList>
+#include <optional>
+#include <vector>
+
+#include "core/model/program.h"
+#include "core/quantity/figure.h"
+#include "core/quantity/kind.h"
+
+namespace zl::app {
+
+enum class Ink { Filed, Derived, Assumed, Plain };
+
+struct LedgerCell {
+  Figure figure;
+  Ink ink = Ink::Derived;
+  bool editable = false;
+  std::optional<QString> words;        ///< shown instead of the figure
+  std::optional<model::Cell> source;   ///< what the trace shows
+  int scenario = -1;                   ///< -1: the scenario looked at
+  bool quiet = false;                  ///< inherited rather than own
+  bool struck = false;                 ///< left out
+  QString tip;
+};
+
+struct LedgerRow {
+  QString label;
+  QString unit;
+  Kind kind = Kind::Money;
+  bool heading = false;
+  bool strong = false;
+  QString key;                         ///< for the page: row name, peer id
+  QString scenario;                    ///< draws the scenario's mark before the label
+  std::vector<LedgerCell> cells;
+  std::vector<Figure> trend;           ///< small line in the trend column
+  int trendFiled = 0;                  ///< how many of them are history
+};
+
+class LedgerModel : public QAbstractTableModel {
+  Q_OBJECT
+
+ public:
+  explicit LedgerModel(QObject* parent = nullptr) : QAbstractTableModel(parent) {}
+
+  /// Columns: label, then the trend when `withTrend`, then one per header. Keeps the view's place
+  /// when the shape is unchanged.
+  void fill(QStringList headers, std::vector<LedgerRow> rows, bool withTrend = false);
+  void setFlagged(std::vector<bool> columns) { flagged_ = std::move(columns); }
+
+  [[nodiscard]] const std::vector<LedgerRow>& ledgerRows() const { return rows_; }
+  [[nodiscard]] int firstColumn() const { return withTrend_ ? 2 : 1; }
+  [[nodiscard]] bool hasTrend() const { return withTrend_; }
+  /// The cell of an index, nullptr for labels, trends and headings.
+  [[nodiscard]] const LedgerCell* cellAt(const QModelIndex& index) const;
+  [[nodiscard]] bool isFlagged(int column) const;
+  /// As it is copied: full precision, plain.
+  [[nodiscard]] QString plainText(const QModelIndex& index) const;
+
+  [[nodiscard]] int rowCount(const QModelIndex& parent = {}) const override;
+  [[nodiscard]] int columnCount(const QModelIndex& parent = {}) const override;
+  [[nodiscard]] QVariant data(const QModelIndex& index, int role) const override;
+  [[nodiscard]] QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
+  [[nodiscard]] Qt::ItemFlags flags(const QModelIndex& index) const override;
+  bool setData(const QModelIndex& index, const QVariant& value, int role) override;
+
+ Q_SIGNALS:
+  /// Column counts from the first figure.
+  void typed(int row, int column, const QString& text);
+
+ private:
+  QStringList headers_;
+  std::vector<LedgerRow> rows_;
+  std::vector<bool> flagged_;
+  bool withTrend_ = false;
+};
+
+}  // namespace zl::app

@@ -1,0 +1,31 @@
+#pragma once
+// From a snapshot to ledger rows: choosing, never computing.
+
+#include "app/grid/ledger_model.h"
+#include "services/snapshot.h"
+
+namespace zl::app {
+
+/// Units of a row as its label shows them once.
+QString unitOf(const services::Snapshot& s, Kind kind);
+
+/// A heading without figures.
+LedgerRow headingRow(const QString& label);
+
+/// One row over the columns from..to-1 of one scenario; forecast drivers are editable.
+LedgerRow yearRow(const services::Snapshot& s, int row, int from, int to, int scenario);
+LedgerRow yearRow(const services::Snapshot& s, const char* row, int from, int to, int scenario);
+
+/// One constant row with a cell per scenario; inputs are editable.
+LedgerRow scenarioRow(const services::Snapshot& s, const char* row);
+
+QStringList periodHeaders(const services::Snapshot& s, int from, int to);
+QStringList scenarioHeaders(const services::Snapshot& s);
+
+/// Figures with gaps kept, for the trend column: history and the given scenario's forecast.
+std::vector<Figure> trendOf(const services::Snapshot& s, int row, int from, int to, int scenario);
+
+/// Rows of a model group that have a figure per year.
+std::vector<int> groupRows(const services::Snapshot& s, const char* group);
+
+}  // namespace zl::app

@@ -1,0 +1,267 @@
+#include "app/grid/ledger_view.h"
+
+#include <QApplication>
+#include <QClipboard>
+#include <QHeaderView>
+#include <QKeyEvent>
+#include <algorithm>
+#include <map>
+
+#include "core/quantity/number_text.h"
+#include "app/look/theme.h"
+
+namespace zl::app {
+
+LedgerView::LedgerView(QWidget* parent) : QTableView(parent) {
+  setModel(&model_);
+  setItemDelegate(new LedgerDelegate(model_, this));
+  setShowGrid(false);
+  setFrameShape(QFrame::NoFrame);
+  setSelectionMode(QAbstractItemView::ExtendedSelection);
+  setEditTriggers(QAbstractItemView::AnyKeyPressed | QAbstractItemView::EditKeyPressed |
+                  QAbstractItemView::DoubleClicked);
+  setHorizontalScrollMode(QAbstractItemView::ScrollPerPixel);
+  setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+  setWordWrap(false);
+  setTabKeyNavigation(true);
+  verticalHeader()->hide();
+  verticalHeader()->setDefaultSectionSize(fontMetrics().height() + 7);
+  verticalHeader()->setMinimumSectionSize(10);
+  horizontalHeader()->setHighlightSections(false);
+  horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
+  horizontalHeader()->setMinimumSectionSize(20);
+  connect(&model_, &QAbstractItemModel::modelReset, this, &LedgerView::applyWidths);
+  connect(this, &QTableView::doubleClicked, this, [this](const QModelIndex& index) {
+    if (!(model_.flags(index) & Qt::ItemIsEditable)) {
+      Q_EMIT rowActivated(index.row(), index.column() - model_.firstColumn());
+    }
+  });
+}
+
+void LedgerView::setWidths(int label, int figure, int trend) {
+  labelWidth_ = label;
+  figureWidth_ = figure;
+  trendWidth_ = trend;
+  applyWidths();
+}
+
+void LedgerView::applyWidths() {
+  const int columns = model_.columnCount();
+  const double scale = fontMetrics().horizontalAdvance(QLatin1Char('0')) / 8.0;
+  const int figure = static_cast<int>(figureWidth_ * std::max(1.0, scale));
+  for (int c = 1; c < columns; ++c) {
+    setColumnWidth(c, c < model_.firstColumn() ? trendWidth_ : figure);
+  }
+  // The label takes what the figures leave, within reason.
+  int used = 0;
+  for (int c = 1; c < columns; ++c) used += columnWidth(c);
+  const int left = viewport()->width() - used;
+  setColumnWidth(0, std::clamp(left, std::min(labelWidth_, 150), labelWidth_));
+}
+
+void LedgerView::resizeEvent(QResizeEvent* event) {
+  QTableView::resizeEvent(event);
+  applyWidths();
+}
+
+void LedgerView::showAll() {
+  const int rows = model_.rowCount() * verticalHeader()->defaultSectionSize();
+  setFixedHeight(rows + horizontalHeader()->sizeHint().height() + 4);
+  setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+}
+
+void LedgerView::keyPressEvent(QKeyEvent* event) {
+  if (event->matches(QKeySequence::Copy)) return copySelection();
+  if (event->matches(QKeySequence::Paste)) return paste();
+  const QModelIndex index = currentIndex();
+  const bool activates = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space;
+  if (activates && index.isValid() && state() != EditingState && !(model_.flags(index) & Qt::ItemIsEditable)) {
+    Q_EMIT rowActivated(index.row(), index.column() - model_.firstColumn());
+    return;
+  }
+  QTableView::keyPressEvent(event);
+}
+
+void LedgerView::currentChanged(const QModelIndex& current, const QModelIndex& previous) {
+  QTableView::currentChanged(current, previous);
+  const LedgerCell* cell = model_.cellAt(current);
+  if (cell != nullptr && cell->source) Q_EMIT cellFocused(*cell->source, cell->scenario);
+}
+
+void LedgerView::selectionChanged(const QItemSelection& selected, const QItemSelection& deselected) {
+  QTableView::selectionChanged(selected, deselected);
+  double sum = 0;
+  int count = 0;
+  std::optional<Kind> kind;
+  for (const QModelIndex& index : selectionModel()->selectedIndexes()) {
+    const LedgerCell* cell = model_.cellAt(index);
+    if (cell == nullptr || !cell->figure.hasValue()) continue;
+    const Kind here = model_.ledgerRows()[static_cast<size_t>(index.row())].kind;
+    if (kind && *kind != here) {
+      Q_EMIT selectionSummed({});  // a sum across units would mean nothing
+      return;
+    }
+    kind = here;
+    sum += cell->figure.value();
+    ++count;
+  }
+  if (count < 2) {
+    Q_EMIT selectionSummed({});
+    return;
+  }
+  Q_EMIT selectionSummed(tr("%1 cells   sum %2   mean %3")
+                             .arg(count)
+                             .arg(text(figureText(Figure::of(sum), *kind)), text(figureText(Figure::of(sum / count), *kind))));
+}
+
+void LedgerView::copySelection() const {
+  std::map<int, std::map<int, QString>> grid;
+  for (const QModelIndex& index : selectionModel()->selectedIndexes()) {
+    grid[index.row()][index.column()] = model_.plainText(index);
+  }
+  QString out;
+  for (const auto& [row, cells] : grid) {
+    const int first = cells.begin()->first;
+    const int last = cells.rbegin()->first;
+    for (int c = first; c <= last; ++c) {
+      if (c > first) out += QLatin1Char('\t');
+      const auto found = cells.find(c);
+      if (found != cells.end()) out += found->second;
+    }
+    out += QLatin1Char('\n');
+  }
+  QApplication::clipboard()->setText(out);
+}
+
+void LedgerView::paste() {
+  const QModelIndex index = currentIndex();
+  if (!index.isValid()) return;
+  QList<QStringList> cells;
+  const QStringList lines = QApplication::clipboard()->text().split(QLatin1Char('\n'));
+  for (const QString& line : lines) {
+    if (!line.trimmed().isEmpty()) cells.append(line.split(QLatin1Char('\t')));
+  }
+  if (!cells.isEmpty()) Q_EMIT pasted(index.row(), index.column() - model_.firstColumn(), cells);
+}
+
+QWidget* LedgerDelegate::createEditor(QWidget* parent, const QStyleOptionViewItem& option,
+                                      const QModelIndex& index) const {
+  QWidget* editor = QStyledItemDelegate::createEditor(parent, option, index);
+  if (editor != nullptr) editor->setObjectName(QStringLiteral("cellEditor"));
+  return editor;
+}
+
+void LedgerDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const {
+  const Theme& t = theme();
+  const LedgerRow& row = model_.ledgerRows()[static_cast<size_t>(index.row())];
+  painter->save();
+  QColor ground = t.paper;
+  if (model_.isFlagged(index.column()) && !row.heading) ground = t.chosenBand;
+  if (option.state & QStyle::State_Selected) ground = t.selection;
+  painter->fillRect(option.rect, ground);
+  // Ruled like a ledger: every row thin, every fifth wider.
+  painter->setPen(QPen(index.row() % 5 == 4 ? t.wideRule : t.rule, 1));
+  painter->drawLine(option.rect.bottomLeft(), option.rect.bottomRight());
+  if (index.column() == 0) {
+    paintLabel(painter, option.rect, row);
+  } else if (model_.hasTrend() && index.column() == 1) {
+    paintTrend(painter, option.rect, row);
+  } else if (const LedgerCell* cell = model_.cellAt(index)) {
+    paintCell(painter, option.rect, row, *cell, index.data(Qt::DisplayRole).toString());
+  }
+  if (option.state & QStyle::State_HasFocus) {
+    painter->setPen(QPen(t.accent, 1.5));
+    painter->setBrush(Qt::NoBrush);
+    painter->drawRect(QRectF(option.rect).adjusted(1, 1, -1, -1.5));
+  }
+  painter->restore();
+}
+
+void LedgerDelegate::paintLabel(QPainter* painter, const QRect& rect, const LedgerRow& row) const {
+  const Theme& t = theme();
+  QFont font = painter->font();
+  font.setBold(row.heading || row.strong);
+  painter->setFont(font);
+  QRectF area = QRectF(rect).adjusted(8, 0, -4, 0);
+  if (!row.scenario.isEmpty()) {
+    drawScenarioMark(*painter, row.scenario, QPointF(area.left() + 5, area.center().y()), 9);
+    area.adjust(16, 0, 0, 0);
+  }
+  painter->setPen(t.ink);
+  const QFontMetricsF metrics(font);
+  const QString unit = row.unit.isEmpty() ? QString() : QStringLiteral("  ") + row.unit;
+  const double unitWidth = QFontMetricsF(painter->font()).horizontalAdvance(unit);
+  const QString label = metrics.elidedText(row.label, Qt::ElideRight, area.width() - unitWidth);
+  painter->drawText(area, Qt::AlignLeft | Qt::AlignVCenter, label);
+  if (!unit.isEmpty()) {
+    painter->setPen(t.quiet);
+    painter->drawText(area.adjusted(metrics.horizontalAdvance(label), 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, unit);
+  }
+}
+
+void LedgerDelegate::paintTrend(QPainter* painter, const QRect& rect, const LedgerRow& row) const {
+  std::vector<double> values;
+  for (const Figure& f : row.trend) {
+    if (f.hasValue()) values.push_back(f.value());
+  }
+  if (values.size() < 2) return;
+  const auto [low, high] = std::minmax_element(values.begin(), values.end());
+  const QRectF area = QRectF(rect).adjusted(8, 4, -8, -4);
+  const double span = *high > *low ? *high - *low : 1;
+  const double step = area.width() / std::max<size_t>(1, row.trend.size() - 1);
+  painter->setRenderHint(QPainter::Antialiasing);
+  const auto yOf = [&](double v) { return area.bottom() - (v - *low) / span * area.height(); };
+  if (*low < 0 && *high > 0) {
+    painter->setPen(QPen(theme().wideRule, 1));
+    painter->drawLine(QPointF(area.left(), yOf(0)), QPointF(area.right(), yOf(0)));
+  }
+  painter->setPen(QPen(theme().quiet, 1.2));
+  QPointF before;
+  bool joined = false;
+  for (size_t i = 0; i < row.trend.size(); ++i) {
+    if (!row.trend[i].hasValue()) {
+      joined = false;
+      continue;
+    }
+    const QPointF point(area.left() + static_cast<double>(i) * step, yOf(row.trend[i].value()));
+    if (joined) painter->drawLine(before, point);
+    before = point;
+    joined = true;
+  }
+  painter->setBrush(theme().quiet);
+  painter->drawEllipse(before, 1.6, 1.6);
+}
+
+void LedgerDelegate::paintCell(QPainter* painter, const QRect& rect, const LedgerRow& row, const LedgerCell& cell,
+                               const QString& shown) const {
+  const Theme& t = theme();
+  QFont font = painter->font();
+  font.setBold(row.strong);
+  font.setStrikeOut(cell.struck);
+  painter->setFont(font);
+  QColor ink = cell.ink == Ink::Assumed ? t.assumed : (cell.ink == Ink::Derived ? t.quiet : t.ink);
+  if (row.strong && cell.ink == Ink::Derived) ink = t.ink;
+  if (cell.quiet) ink = t.quiet;
+  if (cell.ink == Ink::Assumed && !cell.quiet) {
+    // The notch tells an assumption without its colour.
+    painter->setRenderHint(QPainter::Antialiasing);
+    painter->setPen(Qt::NoPen);
+    painter->setBrush(t.assumed);
+    const double middle = rect.center().y() + 0.5;
+    painter->drawPolygon(QPolygonF({QPointF(rect.left(), middle - 4), QPointF(rect.left() + 4, middle),
+                                    QPointF(rect.left(), middle + 4)}));
+  }
+  painter->setPen(ink);
+  // A closing parenthesis hangs outside the column, so that digits stay under digits.
+  const double hang = QFontMetricsF(font).horizontalAdvance(QLatin1Char(')'));
+  QRectF area = QRectF(rect).adjusted(5, 0, -(5 + hang), 0);
+  if (shown.endsWith(QLatin1Char(')'))) area.setRight(area.right() + hang);
+  if (cell.words) {
+    painter->drawText(area, Qt::AlignRight | Qt::AlignVCenter,
+                      QFontMetricsF(font).elidedText(shown, Qt::ElideRight, area.width()));
+  } else {
+    drawTabular(*painter, area, shown, Qt::AlignRight);
+  }
+}
+
+}  // namespace zl::app

@@ -1,0 +1,64 @@
+#pragma once
+// A grid that behaves as people expect of grids: arrows, Tab, F2, type to replace, copy and paste
+// of tab-separated cells, and a sum of the selection.
+
+#include <QStyledItemDelegate>
+#include <QTableView>
+
+#include "app/grid/ledger_model.h"
+
+namespace zl::app {
+
+class LedgerView : public QTableView {
+  Q_OBJECT
+
+ public:
+  explicit LedgerView(QWidget* parent = nullptr);
+  [[nodiscard]] LedgerModel& ledger() { return model_; }
+  /// Column widths: label, trend, figures.
+  void setWidths(int label, int figure, int trend = 90);
+  void showAll();  ///< height for all rows, without a scroll bar
+
+ Q_SIGNALS:
+  void cellFocused(zl::model::Cell cell, int scenario);
+  void selectionSummed(const QString& summary);
+  void rowActivated(int row, int column);  ///< Enter, Space or double click on a cell not editable
+  /// Tab-separated cells to be typed from this cell on; one edit.
+  void pasted(int row, int column, const QList<QStringList>& cells);
+
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
+  void currentChanged(const QModelIndex& current, const QModelIndex& previous) override;
+  void selectionChanged(const QItemSelection& selected, const QItemSelection& deselected) override;
+  void resizeEvent(QResizeEvent* event) override;
+
+ private:
+  void copySelection() const;
+  void paste();
+  void applyWidths();
+
+  LedgerModel model_;
+  int labelWidth_ = 260;
+  int figureWidth_ = 74;
+  int trendWidth_ = 90;
+};
+
+class LedgerDelegate : public QStyledItemDelegate {
+  Q_OBJECT
+
+ public:
+  explicit LedgerDelegate(const LedgerModel& model, QObject* parent = nullptr)
+      : QStyledItemDelegate(parent), model_(model) {}
+  void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override;
+  QWidget* createEditor(QWidget* parent, const QStyleOptionViewItem& option, const QModelIndex& index) const override;
+
+ private:
+  void paintLabel(QPainter* painter, const QRect& rect, const LedgerRow& row) const;
+  void paintTrend(QPainter* painter, const QRect& rect, const LedgerRow& row) const;
+  void paintCell(QPainter* painter, const QRect& rect, const LedgerRow& row, const LedgerCell& cell,
+                 const QString& shown) const;
+
+  const LedgerModel& model_;
+};
+
+}  // namespace zl::app

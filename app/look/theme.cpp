@@ -1,0 +1,151 @@
+#include "app/look/theme.h"
+
+#include <QFontDatabase>
+#include <QPalette>
+#include <QPolygonF>
+#include <QStyleFactory>
+#include <QStyleHints>
+
+namespace zl::app {
+namespace {
+
+Theme lightTheme() {
+  Theme t;
+  t.paper = QColor(0xFB, 0xF9, 0xF4);
+  t.panel = QColor(0xF3, 0xEF, 0xE6);
+  t.ink = QColor(0x22, 0x25, 0x2B);
+  t.quiet = QColor(0x5E, 0x61, 0x68);
+  t.assumed = QColor(0x8A, 0x5C, 0x08);
+  t.rule = QColor(0xEB, 0xE6, 0xDA);
+  t.wideRule = QColor(0xCF, 0xC7, 0xB5);
+  t.accent = QColor(0x14, 0x77, 0x6F);
+  t.price = QColor(0xA8, 0x38, 0x28);
+  t.selection = QColor(0xDD, 0xEA, 0xE6);
+  t.fault = QColor(0xA8, 0x38, 0x28);
+  t.chosenBand = QColor(0xF1, 0xE9, 0xD2);
+  t.worst = QColor(0x6B, 0x5B, 0x95);
+  t.base = QColor(0x14, 0x77, 0x6F);
+  t.best = QColor(0x66, 0x78, 0x1C);
+  return t;
+}
+
+Theme darkTheme() {
+  Theme t;
+  t.dark = true;
+  t.paper = QColor(0x1D, 0x1E, 0x21);
+  t.panel = QColor(0x25, 0x26, 0x2A);
+  t.ink = QColor(0xE9, 0xE5, 0xDB);
+  t.quiet = QColor(0xA8, 0xA6, 0x9E);
+  t.assumed = QColor(0xDB, 0xA8, 0x4A);
+  t.rule = QColor(0x2C, 0x2D, 0x32);
+  t.wideRule = QColor(0x45, 0x47, 0x4E);
+  t.accent = QColor(0x4F, 0xB9, 0xAD);
+  t.price = QColor(0xE5, 0x80, 0x6C);
+  t.selection = QColor(0x2B, 0x40, 0x3E);
+  t.fault = QColor(0xE5, 0x80, 0x6C);
+  t.chosenBand = QColor(0x35, 0x31, 0x24);
+  t.worst = QColor(0xAC, 0x9E, 0xD6);
+  t.base = QColor(0x4F, 0xB9, 0xAD);
+  t.best = QColor(0xB1, 0xC4, 0x5E);
+  return t;
+}
+
+Theme& current() {
+  static Theme t = lightTheme();
+  return t;
+}
+
+bool isDigit(QChar c) { return c >= QLatin1Char('0') && c <= QLatin1Char('9'); }
+
+double digitWidth(const QFontMetricsF& metrics) {
+  double width = 0;
+  for (char d = '0'; d <= '9'; ++d) width = std::max(width, metrics.horizontalAdvance(QLatin1Char(d)));
+  return width;
+}
+
+}  // namespace
+
+const Theme& theme() { return current(); }
+
+QColor Theme::scenario(const QString& id) const {
+  if (id == QLatin1String("worst")) return worst;
+  if (id == QLatin1String("base")) return base;
+  if (id == QLatin1String("best")) return best;
+  return quiet;
+}
+
+void applyTheme(QApplication& application, ThemeChoice choice) {
+  static const bool systemDark = application.palette().color(QPalette::Window).lightness() < 128;
+  const bool dark = choice == ThemeChoice::Dark || (choice == ThemeChoice::System && systemDark);
+  current() = dark ? darkTheme() : lightTheme();
+  const Theme& t = theme();
+  QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+  QPalette p;
+  p.setColor(QPalette::Window, t.panel);
+  p.setColor(QPalette::Base, t.paper);
+  p.setColor(QPalette::AlternateBase, t.panel);
+  p.setColor(QPalette::Text, t.ink);
+  p.setColor(QPalette::WindowText, t.ink);
+  p.setColor(QPalette::Button, t.panel);
+  p.setColor(QPalette::ButtonText, t.ink);
+  p.setColor(QPalette::ToolTipBase, t.paper);
+  p.setColor(QPalette::ToolTipText, t.ink);
+  p.setColor(QPalette::Highlight, t.accent);
+  p.setColor(QPalette::HighlightedText, t.paper);
+  p.setColor(QPalette::PlaceholderText, t.quiet);
+  p.setColor(QPalette::Link, t.accent);
+  p.setColor(QPalette::Mid, t.wideRule);
+  p.setColor(QPalette::Light, t.paper);
+  p.setColor(QPalette::Dark, t.wideRule);
+  for (QPalette::ColorRole role : {QPalette::Text, QPalette::WindowText, QPalette::ButtonText}) {
+    p.setColor(QPalette::Disabled, role, t.quiet);
+  }
+  QApplication::setPalette(p);
+  QFont font(QStringLiteral("Inter"));
+  font.setPointSizeF(9.5);
+  QApplication::setFont(font);
+}
+
+void drawScenarioMark(QPainter& painter, const QString& id, QPointF c, double size, bool filled) {
+  QPolygonF shape;
+  const double h = size / 2;
+  if (id == QLatin1String("worst")) {
+    shape << QPointF(c.x() - h, c.y() - h) << QPointF(c.x() + h, c.y() - h) << QPointF(c.x(), c.y() + h);
+  } else if (id == QLatin1String("base")) {
+    shape << QPointF(c.x(), c.y() - h) << QPointF(c.x() + h, c.y()) << QPointF(c.x(), c.y() + h) << QPointF(c.x() - h, c.y());
+  } else if (id == QLatin1String("best")) {
+    shape << QPointF(c.x() - h, c.y() + h) << QPointF(c.x() + h, c.y() + h) << QPointF(c.x(), c.y() - h);
+  } else {
+    shape << QPointF(c.x() - h, c.y() - h) << QPointF(c.x() + h, c.y() - h) << QPointF(c.x() + h, c.y() + h)
+          << QPointF(c.x() - h, c.y() + h);
+  }
+  const QColor color = theme().scenario(id);
+  painter.setPen(QPen(color, 1.4));
+  painter.setBrush(filled ? QBrush(color) : QBrush(theme().paper));
+  painter.drawPolygon(shape);
+}
+
+double tabularWidth(const QFontMetricsF& metrics, const QString& text) {
+  const double digit = digitWidth(metrics);
+  double width = 0;
+  for (QChar c : text) width += isDigit(c) ? digit : metrics.horizontalAdvance(c);
+  return width;
+}
+
+void drawTabular(QPainter& painter, const QRectF& rect, const QString& text, Qt::Alignment alignment) {
+  const QFontMetricsF metrics(painter.font());
+  const double digit = digitWidth(metrics);
+  const double width = tabularWidth(metrics, text);
+  double x = rect.left();
+  if (alignment & Qt::AlignRight) x = rect.right() - width;
+  if (alignment & Qt::AlignHCenter) x = rect.center().x() - width / 2;
+  const double y = rect.center().y() + (metrics.ascent() - metrics.descent()) / 2;
+  for (QChar c : text) {
+    const double natural = metrics.horizontalAdvance(c);
+    const double cell = isDigit(c) ? digit : natural;
+    painter.drawText(QPointF(x + (cell - natural) / 2, y), QString(c));
+    x += cell;
+  }
+}
+
+}  // namespace zl::app

@@ -1,0 +1,35 @@
+#pragma once
+// Ledger paper, light and dark. Scenario colours are told apart by mark shape and label as well.
+
+#include <QApplication>
+#include <QColor>
+#include <QPainter>
+#include <QString>
+
+namespace zl::app {
+
+struct Theme {
+  bool dark = false;
+  QColor paper, panel, ink, quiet, assumed, rule, wideRule, accent, price, selection, fault, chosenBand;
+  QColor worst, base, best;
+
+  [[nodiscard]] QColor scenario(const QString& id) const;
+};
+
+const Theme& theme();
+
+enum class ThemeChoice { System, Light, Dark };
+/// Sets palette, font and style for the whole application.
+void applyTheme(QApplication& application, ThemeChoice choice);
+
+/// The mark of a scenario: triangle down for worst, diamond for base, triangle up for best,
+/// a square for any other.
+void drawScenarioMark(QPainter& painter, const QString& id, QPointF centre, double size, bool filled = true);
+
+/// Draws text with digits of one width, so that figures align in a column.
+void drawTabular(QPainter& painter, const QRectF& rect, const QString& text, Qt::Alignment alignment);
+double tabularWidth(const QFontMetricsF& metrics, const QString& text);
+
+inline QString text(const std::string& s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
+
+}  // namespace zl::app

@@ -1,0 +1,56 @@
+#include <QCommandLineParser>
+#include <QSettings>
+#include <QTextStream>
+#include <QTimer>
+
+#include "app/frame/main_window.h"
+
+int main(int argc, char** argv) {
+  QApplication application(argc, argv);
+  QApplication::setOrganizationName(QStringLiteral("zealous-ledger"));
+  QApplication::setApplicationName(QStringLiteral("zealous-ledger"));
+  QApplication::setDesktopFileName(QStringLiteral("zealous-ledger"));
+  QCommandLineParser parser;
+  parser.setApplicationDescription(QStringLiteral("Forecasts and valuation of companies from filed statements"));
+  parser.addHelpOption();
+  const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo book."));
+  const QCommandLineOption page(QStringLiteral("page"), QStringLiteral("Open at a page (2 to 9)."), QStringLiteral("number"));
+  const QCommandLineOption picture(QStringLiteral("picture"), QStringLiteral("Write a picture of the window and quit."), QStringLiteral("file"));
+  const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Window size, 1280x800."), QStringLiteral("size"));
+  const QCommandLineOption paper(QStringLiteral("paper"), QStringLiteral("light or dark."), QStringLiteral("paper"));
+  parser.addOptions({demo, page, picture, size, paper});
+  parser.addPositionalArgument(QStringLiteral("book"), QStringLiteral("The book to open."));
+  parser.process(application);
+
+  auto choice = static_cast<zl::app::ThemeChoice>(QSettings().value(QStringLiteral("theme"), 0).toInt());
+  if (parser.value(paper) == QLatin1String("dark")) choice = zl::app::ThemeChoice::Dark;
+  if (parser.value(paper) == QLatin1String("light")) choice = zl::app::ThemeChoice::Light;
+  zl::app::applyTheme(application, choice);
+  const auto resources = zl::services::Resources::load();
+  if (!resources) {
+    QTextStream(stderr) << zl::app::text(resources.error().text()) << Qt::endl;
+    return 1;
+  }
+  zl::app::MainWindow window(*resources, zl::services::Desk::ofThisMachine(), zl::app::Dialogs::native());
+  if (!parser.value(size).isEmpty()) {
+    const QStringList parts = parser.value(size).split(QLatin1Char('x'));
+    if (parts.size() == 2) window.resize(parts[0].toInt(), parts[1].toInt());
+  }
+  window.show();
+  if (parser.isSet(demo)) {
+    window.openDemo();
+  } else if (!parser.positionalArguments().isEmpty()) {
+    window.openBook(parser.positionalArguments().first());
+  }
+  if (parser.isSet(page) && window.bench().isOpen()) {
+    window.go(static_cast<zl::Stop>(parser.value(page).toInt() - 1));
+  }
+  if (parser.isSet(picture)) {
+    // Two turns of the loop: layouts settle on the first.
+    QTimer::singleShot(400, &window, [&] {
+      const bool saved = window.grab().save(parser.value(picture));
+      QApplication::exit(saved ? 0 : 1);
+    });
+  }
+  return QApplication::exec();
+}

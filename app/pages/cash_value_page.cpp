@@ -1,0 +1,123 @@
+#include "app/pages/cash_value_page.h"
+
+#include <QGridLayout>
+#include <QVBoxLayout>
+#include <algorithm>
+
+#include "app/grid/ledger_rows.h"
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+#include "services/report.h"
+
+namespace zl::app {
+
+CashValuePage::CashValuePage(Workbench& bench, QWidget* parent) : Page(bench, Stop::CashValue, parent) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 2, 0, 0);
+  layout->setSpacing(2);
+  bars_ = new FlowBars(this);
+  layout->addWidget(bars_, 2);
+  yearsTitle_ = sectionLabel({}, this);
+  layout->addWidget(yearsTitle_);
+  years_ = addGrid("flows", tr("Free cash flow by year"));
+  years_->setWidths(200, 60, 0);
+  layout->addWidget(years_);
+  auto* columns = new QGridLayout;
+  columns->setHorizontalSpacing(14);
+  columns->addWidget(sectionLabel(tr("From present values to value per share"), this), 0, 0);
+  columns->addWidget(sectionLabel(tr("Beyond the last year: two methods and what each implies"), this), 0, 1);
+  walk_ = addGrid("walk", tr("From present values to value per share"));
+  walk_->setWidths(250, 66, 0);
+  columns->addWidget(walk_, 1, 0);
+  terminal_ = addGrid("terminal", tr("Terminal value"));
+  terminal_->setWidths(280, 62, 0);
+  columns->addWidget(terminal_, 1, 1);
+  columns->setRowStretch(1, 1);
+  columns->setColumnStretch(0, 1);
+  columns->setColumnStretch(1, 1);
+  layout->addLayout(columns, 3);
+  remark_ = new QLabel(this);
+  remark_->setWordWrap(true);
+  remark_->setContentsMargins(8, 0, 8, 4);
+  layout->addWidget(remark_);
+  connect(&terminal_->ledger(), &LedgerModel::typed, this, [this](int row, int column, const QString& typed) {
+    const LedgerRow& line = terminal_->ledger().ledgerRows()[static_cast<size_t>(row)];
+    if (const auto figure = typedOrSay(typed, line)) typeInput(line.key, column, *figure);
+  });
+}
+
+void CashValuePage::refresh() {
+  const services::Snapshot& s = now();
+  const int filed = s.evaluation->layout().historyYears;
+  const int to = s.evaluation->layout().columns();
+  const int shown = std::max(0, filed - 5);
+  const int row = s.evaluation->model().find("fcff");
+  std::vector<FlowSeries> series;
+  for (int i = 0; i < s.evaluation->scenarios(); ++i) {
+    const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];
+    series.push_back({text(sc.id), text(sc.label), trendOf(s, row, filed, to, i)});
+  }
+  bars_->setContent(periodHeaders(s, shown, to), trendOf(s, row, shown, filed, 0), std::move(series), unitOf(s, Kind::Money));
+  fillYears();
+  fillTerminal();
+  fillWalk();
+}
+
+void CashValuePage::fillYears() {
+  const services::Snapshot& s = now();
+  const int from = s.evaluation->layout().historyYears;
+  const int to = s.evaluation->layout().columns();
+  yearsTitle_->setText(tr("%1, by year; the first year counts %2 % of its flow, valued %3")
+                           .arg(text(s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())].label),
+                                text(figureText(s.givens.at("stub").figure, Kind::Ratio)), text(dateText(s.caseOf().valuationDate))));
+  std::vector<LedgerRow> rows;
+  for (const char* name : {"nopat", "depreciation", "capex", "new_leases", "working_capital_increase", "acquisitions", "fcff",
+                           "wacc", "factor", "present_value"}) {
+    LedgerRow row = yearRow(s, name, from, to, bench_.scenario());
+    rows.push_back(std::move(row));
+  }
+  years_->ledger().fill(periodHeaders(s, from, to), std::move(rows));
+  years_->showAll();
+}
+
+void CashValuePage::fillTerminal() {
+  const services::Snapshot& s = now();
+  std::vector<LedgerRow> rows;
+  for (const char* name : {"terminal_choice", "terminal_growth", "return_weight", "return_on_new_capital", "growth_terminal",
+                           "implied_multiple", "terminal_share_growth", "value_growth", "exit_multiple", "exit_terminal"}) {
+    rows.push_back(scenarioRow(s, name));
+  }
+  LedgerRow implied;
+  implied.label = tr("Growth the exit multiple implies");
+  implied.unit = QStringLiteral("%");
+  implied.kind = Kind::Ratio;
+  for (int i = 0; i < s.evaluation->scenarios(); ++i) {
+    LedgerCell cell;
+    QStringList all;
+    for (double g : services::impliedGrowthOf(s, i)) all << text(groupedNumber(g * 100, 1));
+    cell.words = all.isEmpty() ? tr("none") : all.join(QStringLiteral(" or "));
+    cell.tip = tr("Every growth rate at which the perpetuity in use gives the exit's terminal value");
+    implied.cells.push_back(std::move(cell));
+  }
+  rows.push_back(std::move(implied));
+  for (const char* name : {"implied_growth_simple", "terminal_share_exit", "value_exit"}) rows.push_back(scenarioRow(s, name));
+  terminal_->ledger().fill(scenarioHeaders(s), std::move(rows));
+  const Figure keep = s.evaluation->constant("return_weight", bench_.scenario());
+  remark_->setText(keep.hasValue() && keep.value() == 0
+                       ? tr("New capital earns the discount rate: growth after year N+1 adds no value.")
+                       : QString());
+}
+
+void CashValuePage::fillWalk() {
+  const services::Snapshot& s = now();
+  std::vector<LedgerRow> rows;
+  const bool exit = s.evaluation->constant("terminal_choice", bench_.scenario()).valueOr(0) == 1;
+  for (const char* name : {"explicit_value", exit ? "exit_terminal_value" : "growth_terminal_value", "enterprise_value", "net_debt_dated",
+                           "cash_since", "other_claims", "equity_value", "option_shares", "diluted_shares", "quote_rate",
+                           "value_per_share", "shortfall", "price", "upside"}) {
+    rows.push_back(scenarioRow(s, name));
+  }
+  walk_->ledger().fill(scenarioHeaders(s), std::move(rows));
+}
+
+}  // namespace zl::app

@@ -1,0 +1,206 @@
+#include "app/pages/filings_page.h"
+
+#include <QDragEnterEvent>
+#include <QHBoxLayout>
+#include <QMimeData>
+#include <QSplitter>
+#include <QUrl>
+#include <QVBoxLayout>
+
+#include "app/grid/ledger_rows.h"
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+
+namespace zl::app {
+namespace {
+
+LedgerCell wordsCell(const QString& words, const QString& tip = {}) {
+  LedgerCell cell;
+  cell.words = words;
+  cell.ink = Ink::Plain;
+  cell.tip = tip.isEmpty() ? words : tip;
+  return cell;
+}
+
+LedgerCell countCell(int count) { return wordsCell(QString::number(count)); }
+
+}  // namespace
+
+FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Filings, parent) {
+  setAcceptDrops(true);
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 4, 0, 0);
+  auto* bar = new QHBoxLayout;
+  bar->setContentsMargins(8, 0, 8, 0);
+  auto* add = new QPushButton(tr("&Import files…"), this);
+  add->setObjectName(QStringLiteral("importFiles"));
+  bar->addWidget(add);
+  auto* hint = new QLabel(tr("or drop XBRL instances, CSV tables or a company record here"), this);
+  bar->addWidget(hint);
+  bar->addStretch();
+  layout->addLayout(bar);
+  previewPanel_ = makePreview();
+  previewPanel_->hide();
+  layout->addWidget(previewPanel_);
+  auto* splitter = new QSplitter(Qt::Vertical, this);
+  splitter->setChildrenCollapsible(false);
+  documents_ = addGrid("documents", tr("Documents"));
+  documents_->setWidths(280, 120, 0);
+  splitter->addWidget(documents_);
+  auto* lower = new QWidget(splitter);
+  auto* lowerLayout = new QVBoxLayout(lower);
+  lowerLayout->setContentsMargins(0, 0, 0, 0);
+  tiesTitle_ = sectionLabel({}, lower);
+  lowerLayout->addWidget(tiesTitle_);
+  ties_ = addGrid("ties", tr("Ties by year"));
+  ties_->setWidths(280, 58, 0);
+  lowerLayout->addWidget(ties_, 3);
+  unmappedTitle_ = sectionLabel({}, lower);
+  lowerLayout->addWidget(unmappedTitle_);
+  unmapped_ = addGrid("unmapped", tr("Unmapped concepts"));
+  unmapped_->setWidths(320, 130, 0);
+  lowerLayout->addWidget(unmapped_, 1);
+  splitter->addWidget(lower);
+  splitter->setSizes({300, 330});
+  layout->addWidget(splitter, 1);
+  connect(add, &QPushButton::clicked, this, &FilingsPage::filesWanted);
+}
+
+QWidget* FilingsPage::makePreview() {
+  auto* panel = new QWidget(this);
+  panel->setAutoFillBackground(true);
+  panel->setBackgroundRole(QPalette::Window);
+  auto* layout = new QVBoxLayout(panel);
+  previewTitle_ = sectionLabel({}, panel);
+  layout->addWidget(previewTitle_);
+  preview_ = addGrid("importPreview", tr("What would come in"));
+  preview_->setWidths(260, 110, 0);
+  layout->addWidget(preview_);
+  auto* buttons = new QHBoxLayout;
+  buttons->addStretch();
+  auto* cancel = new QPushButton(tr("&Leave out"), panel);
+  cancel->setObjectName(QStringLiteral("cancelImport"));
+  accept_ = new QPushButton(tr("&Bring in"), panel);
+  accept_->setObjectName(QStringLiteral("acceptImport"));
+  accept_->setDefault(true);
+  buttons->addWidget(cancel);
+  buttons->addWidget(accept_);
+  layout->addLayout(buttons);
+  connect(cancel, &QPushButton::clicked, this, &FilingsPage::closePreview);
+  connect(accept_, &QPushButton::clicked, this, [this] {
+    const QStringList paths = offered_;
+    closePreview();
+    bench_.importFiles(paths);
+  });
+  return panel;
+}
+
+void FilingsPage::offer(const QStringList& paths) {
+  std::vector<services::ImportPreview> previews;
+  if (paths.isEmpty() || !bench_.previewImport(paths, previews)) return;
+  offered_ = paths;
+  std::vector<LedgerRow> rows;
+  for (const services::ImportPreview& p : previews) {
+    LedgerRow row;
+    row.label = text(p.name);
+    row.cells = {wordsCell(text(p.incoming.document.kind)), countCell(p.mapped), countCell(p.unmapped), countCell(p.segments),
+                 wordsCell(p.incoming.document.periodEnd ? text(dateText(*p.incoming.document.periodEnd)) : QString())};
+    rows.push_back(std::move(row));
+  }
+  previewTitle_->setText(tr("These %n file(s) would come in; nothing is stored yet", nullptr, static_cast<int>(previews.size())));
+  preview_->ledger().fill({tr("kind"), tr("facts mapped"), tr("unmapped"), tr("with segments"), tr("year to")}, std::move(rows));
+  preview_->showAll();
+  previewPanel_->show();
+  accept_->setFocus();
+}
+
+void FilingsPage::closePreview() {
+  offered_.clear();
+  previewPanel_->hide();
+}
+
+void FilingsPage::dragEnterEvent(QDragEnterEvent* event) {
+  if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void FilingsPage::dropEvent(QDropEvent* event) {
+  QStringList paths;
+  for (const QUrl& url : event->mimeData()->urls()) {
+    if (url.isLocalFile()) paths << url.toLocalFile();
+  }
+  offer(paths);
+}
+
+void FilingsPage::refresh() {
+  refreshDocuments();
+  refreshTies();
+  refreshUnmapped();
+}
+
+void FilingsPage::refreshDocuments() {
+  const services::Snapshot& s = now();
+  std::map<std::int64_t, int> facts;
+  for (const Fact& f : s.evidence->facts) ++facts[f.document];
+  std::vector<LedgerRow> rows;
+  for (const store::StoredDocument& d : s.evidence->documents) {
+    LedgerRow row;
+    row.label = text(d.document.name);
+    const bool filing = facts.count(d.document.id) > 0;
+    row.cells = {wordsCell(d.document.periodEnd ? text(dateText(*d.document.periodEnd)) : QString()),
+                 wordsCell(text(d.document.kind)), wordsCell(filing ? QString::number(facts[d.document.id]) : QString()),
+                 wordsCell(text(d.document.importedAt.substr(0, 10)))};
+    if (!d.active) {
+      for (LedgerCell& cell : row.cells) cell.struck = true;
+      row.label += tr(" (undone)");
+    }
+    rows.push_back(std::move(row));
+  }
+  documents_->ledger().fill({tr("year to"), tr("kind"), tr("facts"), tr("brought in")}, std::move(rows));
+}
+
+void FilingsPage::refreshTies() {
+  const services::Snapshot& s = now();
+  const std::vector<TieResult> results = checkTies(s.resources->ties, s.evidence->statements, s.evidence->facts);
+  std::vector<LedgerRow> rows(s.resources->ties.size());
+  int failed = 0;
+  for (size_t t = 0; t < rows.size(); ++t) rows[t].label = text(s.resources->ties[t].label);
+  for (const TieResult& r : results) {
+    LedgerCell cell = wordsCell({});
+    switch (r.state) {
+      case TieResult::State::Ties:
+        cell = wordsCell(QStringLiteral("✓"), tr("ties; off by %1, the filed rounding allows %2").arg(text(r.gap), text(r.tolerance)));
+        cell.quiet = true;
+        break;
+      case TieResult::State::Fails:
+        cell = wordsCell(text(groupedNumber(std::stod(r.gap) / 1e6, 3)), tr("off by %1, the filed rounding allows %2").arg(text(r.gap), text(r.tolerance)));
+        ++failed;
+        break;
+      case TieResult::State::NotChecked:
+        cell = wordsCell(QStringLiteral("·"), tr("%1 is not filed").arg(text(r.missing)));
+        break;
+    }
+    const int row = s.evaluation->model().find(s.resources->ties[r.tie].total.line);
+    if (row >= 0) cell.source = model::Cell{row, r.column};
+    rows[r.tie].cells.push_back(std::move(cell));
+  }
+  tiesTitle_->setText(failed == 0 ? tr("Ties: all hold within the filed rounding") : tr("Ties: %1 fail, by the amounts shown in millions").arg(failed));
+  ties_->ledger().fill(periodHeaders(s, 0, s.evaluation->layout().historyYears), std::move(rows));
+}
+
+void FilingsPage::refreshUnmapped() {
+  const services::Snapshot& s = now();
+  std::vector<LedgerRow> rows;
+  for (const UnmappedConcept& u : s.evidence->statements.unmapped()) {
+    const Fact& f = s.evidence->facts[u.example];
+    LedgerRow row;
+    row.label = text(u.concept_name);
+    row.cells = {countCell(u.facts), wordsCell(text(f.text) + QLatin1Char(' ') + text(f.unit)), wordsCell(text(f.period.text())),
+                 wordsCell(text(f.place))};
+    rows.push_back(std::move(row));
+  }
+  unmappedTitle_->setText(tr("Unmapped: %1 concepts kept and set aside; %2 facts with segments set aside")
+                              .arg(rows.size()).arg(s.evidence->statements.segmentFacts()));
+  unmapped_->ledger().fill({tr("facts"), tr("for example"), tr("period"), tr("place")}, std::move(rows));
+}
+
+}  // namespace zl::app

@@ -1,0 +1,41 @@
+#pragma once
+// Documents, what would come in before it does, what does not map and what does not tie.
+
+#include <QStackedWidget>
+#include <QStringList>
+
+#include "app/pages/page.h"
+
+namespace zl::app {
+
+class FilingsPage : public Page {
+  Q_OBJECT
+
+ public:
+  explicit FilingsPage(Workbench& bench, QWidget* parent = nullptr);
+  /// Reads files and shows what would come in; nothing is stored until it is accepted.
+  void offer(const QStringList& paths);
+
+ Q_SIGNALS:
+  void filesWanted();  ///< asks the window for a file dialog
+
+ protected:
+  void refresh() override;
+  void dragEnterEvent(QDragEnterEvent* event) override;
+  void dropEvent(QDropEvent* event) override;
+
+ private:
+  QWidget* makePreview();
+  void closePreview();
+  void refreshDocuments();
+  void refreshTies();
+  void refreshUnmapped();
+
+  LedgerView *documents_, *ties_, *unmapped_, *preview_;
+  QLabel *tiesTitle_, *unmappedTitle_, *previewTitle_;
+  QWidget* previewPanel_;
+  QPushButton* accept_;
+  QStringList offered_;
+};
+
+}  // namespace zl::app

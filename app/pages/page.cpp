@@ -1,0 +1,68 @@
+#include "app/pages/page.h"
+
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+
+namespace zl::app {
+
+Page::Page(Workbench& bench, Stop stop, QWidget* parent) : QWidget(parent), bench_(bench), stop_(stop) {
+  setObjectName(QString::fromLatin1(stopWord(stop)).remove(QLatin1Char(' ')) + QStringLiteral("Page"));
+  setAccessibleName(QString::fromLatin1(stopWord(stop)));
+  setAutoFillBackground(true);
+  setBackgroundRole(QPalette::Base);
+  connect(&bench_, &Workbench::changed, this, [this] {
+    if (isVisible() && bench_.isOpen()) refresh();
+  });
+}
+
+void Page::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  if (bench_.isOpen()) refresh();
+}
+
+LedgerView* Page::addGrid(const char* name, const QString& accessibleName) {
+  auto* grid = new LedgerView(this);
+  grid->setObjectName(QString::fromLatin1(name));
+  grid->setAccessibleName(accessibleName);
+  connect(grid, &LedgerView::cellFocused, this, [this](model::Cell cell, int scenario) { bench_.focus(cell, scenario); });
+  connect(grid, &LedgerView::selectionSummed, this, &Page::summed);
+  return grid;
+}
+
+std::optional<double> Page::typedOrSay(const QString& typed, const LedgerRow& row) {
+  const std::optional<double> figure = typedFigure(typed.toStdString(), row.kind);
+  if (!figure) {
+    bench_.say(tr("'%1' is not a number for %2; nothing was changed. Numbers may read 12.5%, 1.2bn, (350), 1,250.5 or 1 250,5")
+                   .arg(typed.left(40), row.label), true);
+  }
+  return figure;
+}
+
+void Page::typeDriver(const QString& row, int scenario, const std::map<int, double>& years) {
+  const services::Snapshot& s = bench_.settled();
+  const model::Model& m = s.evaluation->model();
+  const int index = m.find(row.toStdString());
+  std::vector<Figure> current;
+  for (int c = s.evaluation->layout().historyYears; c < s.evaluation->layout().columns(); ++c) {
+    current.push_back(s.evaluation->figure(index, c, scenario));
+  }
+  bench_.apply(services::typeDriverYears(s.caseOf(), m, s.caseOf().scenarios[static_cast<size_t>(scenario)].id,
+                                         row.toStdString(), current, years, bench_.saidNow({})));
+}
+
+void Page::typeInput(const QString& row, int scenario, double figure) {
+  const Case& c = bench_.settled().caseOf();
+  bench_.apply(services::setInput(c, bench_.settled().evaluation->model(), c.scenarios[static_cast<size_t>(scenario)].id,
+                                  row.toStdString(), figure, bench_.saidNow({})));
+}
+
+QLabel* sectionLabel(const QString& words, QWidget* parent) {
+  auto* label = new QLabel(words, parent);
+  QFont f = label->font();
+  f.setBold(true);
+  label->setFont(f);
+  label->setContentsMargins(8, 6, 0, 2);
+  return label;
+}
+
+}  // namespace zl::app

@@ -1,0 +1,46 @@
+#pragma once
+// A stop of the route: shows a snapshot, asks the workbench for edits.
+
+#include <QLabel>
+#include <QPushButton>
+#include <QWidget>
+
+#include "app/grid/ledger_view.h"
+#include "app/workbench.h"
+
+namespace zl::app {
+
+class Page : public QWidget {
+  Q_OBJECT
+
+ public:
+  Page(Workbench& bench, Stop stop, QWidget* parent = nullptr);
+  [[nodiscard]] Stop stop() const { return stop_; }
+
+ Q_SIGNALS:
+  void summed(const QString& summary);
+
+ protected:
+  /// Shows what the workbench holds; called when the page is in view and something changed.
+  virtual void refresh() = 0;
+  void showEvent(QShowEvent* event) override;
+
+  /// A grid whose focused cell is traced and whose selection is summed.
+  LedgerView* addGrid(const char* name, const QString& accessibleName);
+  /// Reads what was typed into a driver's or input's cell; says what is wrong and gives nothing.
+  std::optional<double> typedOrSay(const QString& text, const LedgerRow& row);
+  /// Types a driver's year or an input of a scenario and stores it.
+  void typeDriver(const QString& row, int scenario, const std::map<int, double>& years);
+  void typeInput(const QString& row, int scenario, double figure);
+  [[nodiscard]] const services::Snapshot& now() const { return bench_.now(); }
+
+  Workbench& bench_;
+
+ private:
+  Stop stop_;
+};
+
+/// A heading over a block of a page.
+QLabel* sectionLabel(const QString& text, QWidget* parent);
+
+}  // namespace zl::app

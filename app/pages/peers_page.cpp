@@ -1,0 +1,157 @@
+#include "app/pages/peers_page.h"
+
+#include <QHBoxLayout>
+#include <QVBoxLayout>
+#include <algorithm>
+
+#include "app/grid/ledger_rows.h"
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+
+namespace zl::app {
+
+PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peers, parent) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 4, 0, 0);
+  auto* bar = new QHBoxLayout;
+  bar->setContentsMargins(8, 0, 8, 0);
+  auto* why = new QLabel(tr("&Reason for the next change"), this);
+  reason_ = new QLineEdit(this);
+  reason_->setObjectName(QStringLiteral("peerReason"));
+  reason_->setPlaceholderText(tr("Then press Space on a multiple to take it in or out"));
+  why->setBuddy(reason_);
+  bar->addWidget(why);
+  bar->addWidget(reason_, 1);
+  layout->addLayout(bar);
+  empty_ = new QLabel(tr("No peers yet. Import a peer table (one row a company and year); docs/formats/csv.md has the layout."), this);
+  empty_->setContentsMargins(8, 20, 8, 20);
+  empty_->setWordWrap(true);
+  layout->addWidget(empty_);
+  peers_ = addGrid("peers", tr("Peers and their multiples"));
+  peers_->setWidths(210, 122, 0);
+  layout->addWidget(peers_, 3);
+  layout->addWidget(sectionLabel(tr("Statistics over the multiples that count, and what they imply for the subject"), this));
+  statistics_ = addGrid("peerStatistics", tr("Statistics and implied value"));
+  statistics_->setWidths(250, 66, 0);
+  layout->addWidget(statistics_, 2);
+  connect(peers_, &LedgerView::rowActivated, this, &PeersPage::toggle);
+}
+
+void PeersPage::refresh() {
+  empty_->setVisible(now().crossCheck.rows.empty());
+  fillPeers();
+  fillStatistics();
+}
+
+void PeersPage::fillPeers() {
+  const services::Snapshot& s = now();
+  std::vector<LedgerRow> rows;
+  for (const PeerRow& peer : s.crossCheck.rows) {
+    LedgerRow row;
+    row.label = text(peer.name);
+    row.key = text(peer.id);
+    row.kind = Kind::Multiple;
+    LedgerCell size;
+    size.words = text(figureText(peer.revenue, Kind::Money)) + (peer.outOfScale ? QStringLiteral(" ⚠") : QString());
+    size.tip = peer.revenue.hasValue() ? (peer.outOfScale ? tr("more than 8 times away from the subject's revenue") : QString())
+                                       : text(peer.revenue.reason());
+    row.cells.push_back(size);
+    for (Multiple m : kMultiples) {
+      const MultipleCell& c = peer.cells.at(m);
+      LedgerCell figure;
+      const std::string shown = figureText(c.multiple, Kind::Multiple);
+      figure.words = text(shown) + (c.in ? QStringLiteral("  ●") : QStringLiteral("  ○")) + (c.outlier ? QStringLiteral("!") : QString());
+      figure.figure = c.multiple;
+      figure.struck = !c.in && c.multiple.hasValue();
+      figure.ink = c.byHand ? Ink::Assumed : Ink::Derived;
+      figure.tip = c.in ? tr("counts%1").arg(c.reason.empty() ? QString() : QStringLiteral(": ") + text(c.reason))
+                        : tr("left out: %1").arg(text(c.reason.empty() ? "by hand, no reason given" : c.reason));
+      row.cells.push_back(figure);
+      LedgerCell reason;
+      reason.words = text(c.reason);
+      row.cells.push_back(reason);
+    }
+    LedgerCell remark;
+    remark.words = text(peer.remark);
+    row.cells.push_back(remark);
+    rows.push_back(std::move(row));
+  }
+  QStringList headers{tr("revenue, %1 m").arg(text(s.company().currency))};
+  for (Multiple m : kMultiples) headers << QString::fromLatin1(multipleLabel(m)) << tr("why");
+  headers << tr("remark");
+  peers_->ledger().fill(headers, std::move(rows));
+  const int last = peers_->ledger().columnCount() - 1;
+  if (last > 0) {
+    peers_->setColumnWidth(last, 330);
+    peers_->setColumnWidth(1, 100);
+  }
+}
+
+void PeersPage::fillStatistics() {
+  const services::Snapshot& s = now();
+  const QString unit = text(s.company().listing.unit);
+  std::vector<LedgerRow> rows;
+  for (const auto& [m, st] : s.crossCheck.statistics) {
+    LedgerRow multiples;
+    multiples.label = QString::fromLatin1(multipleLabel(m));
+    multiples.unit = QStringLiteral("×");
+    multiples.kind = Kind::Multiple;
+    LedgerCell count;
+    count.words = QString::number(st.count);
+    multiples.cells.push_back(count);
+    for (const Figure& f : {st.low, st.lowerQuartile, st.median, st.mean, st.harmonicMean, st.upperQuartile, st.high}) {
+      LedgerCell cell;
+      cell.figure = f;
+      multiples.cells.push_back(cell);
+    }
+    rows.push_back(std::move(multiples));
+    const ImpliedValue& implied = s.crossCheck.implied.at(m);
+    LedgerRow value;
+    value.label = tr("  implied value per share");
+    value.unit = unit;
+    value.kind = Kind::Quote;
+    value.strong = true;
+    LedgerCell none;
+    none.words = QString();
+    value.cells.push_back(none);
+    for (const Figure* f : {&implied.low, static_cast<const Figure*>(nullptr), &implied.median, &implied.mean,
+                            static_cast<const Figure*>(nullptr), static_cast<const Figure*>(nullptr), &implied.high}) {
+      LedgerCell cell;
+      if (f == nullptr) {
+        cell.words = QString();
+      } else {
+        cell.figure = *f;
+      }
+      value.cells.push_back(cell);
+    }
+    rows.push_back(std::move(value));
+  }
+  const int base = std::max(0, s.caseOf().indexOf(kBase));
+  for (const char* metric : {"net_income_common", "ebitda"}) {
+    LedgerRow row = yearRow(s, metric, s.evaluation->layout().baseColumn(), s.evaluation->layout().historyYears, base);
+    row.label = tr("subject: %1, %2").arg(row.label, text(s.periodOf(s.evaluation->layout().baseColumn())));
+    rows.push_back(std::move(row));
+  }
+  statistics_->ledger().fill({tr("count"), tr("low"), tr("1st quart."), tr("median"), tr("mean"), tr("harmonic"), tr("3rd quart."), tr("high")},
+                             std::move(rows));
+}
+
+void PeersPage::toggle(int row, int column) {
+  const services::Snapshot& s = bench_.settled();
+  if (row < 0 || row >= static_cast<int>(s.crossCheck.rows.size())) return;
+  const PeerRow& peer = s.crossCheck.rows[static_cast<size_t>(row)];
+  const int which = (column - 1) / 2;
+  if (column < 1 || which >= static_cast<int>(std::size(kMultiples))) return;
+  const Multiple m = kMultiples[which];
+  const MultipleCell& cell = peer.cells.at(m);
+  if (!cell.multiple.hasValue() || peer.id == s.company().id) {
+    bench_.say(tr("%1 cannot count: %2").arg(text(peer.name), text(cell.reason)), true);
+    return;
+  }
+  const std::string label = (cell.in ? "Take out " : "Take in ") + peer.name + ", " + multipleLabel(m);
+  bench_.apply(services::setPeerChoice(s.caseOf(), peerChoiceKey(peer.id, m), label,
+                                       PeerChoice{!cell.in, reason_->text().trimmed().toStdString()}));
+  reason_->clear();
+}
+
+}  // namespace zl::app

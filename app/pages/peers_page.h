@@ -1,0 +1,29 @@
+#pragma once
+// The peer set: multiples with an in or out mark per cell, statistics, implied value per share.
+
+#include <QLineEdit>
+
+#include "app/pages/page.h"
+
+namespace zl::app {
+
+class PeersPage : public Page {
+  Q_OBJECT
+
+ public:
+  explicit PeersPage(Workbench& bench, QWidget* parent = nullptr);
+
+ protected:
+  void refresh() override;
+
+ private:
+  void fillPeers();
+  void fillStatistics();
+  void toggle(int row, int column);
+
+  LedgerView *peers_, *statistics_;
+  QLineEdit* reason_;
+  QLabel* empty_;
+};
+
+}  // namespace zl::app

@@ -1,0 +1,170 @@
+#include "app/pages/verdict_page.h"
+
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+#include <cstdlib>
+
+#include "app/grid/ledger_rows.h"
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+
+namespace zl::app {
+
+VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Verdict, parent) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 8, 0, 0);
+  layout->setSpacing(4);
+  title_ = new QLabel(this);
+  title_->setObjectName(QStringLiteral("verdictTitle"));
+  QFont f = title_->font();
+  f.setPointSizeF(f.pointSizeF() + 6);
+  f.setBold(true);
+  title_->setFont(f);
+  title_->setContentsMargins(8, 0, 8, 0);
+  layout->addWidget(title_);
+  sentence_ = new QLabel(this);
+  sentence_->setObjectName(QStringLiteral("verdictSentence"));
+  sentence_->setWordWrap(true);
+  sentence_->setContentsMargins(8, 0, 8, 4);
+  layout->addWidget(sentence_);
+  ranges_ = new RangeChart(this);
+  layout->addWidget(ranges_);
+  scenarios_ = addGrid("verdictScenarios", tr("Scenarios"));
+  scenarios_->setWidths(300, 90, 0);
+  layout->addWidget(scenarios_);
+  findingsTitle_ = sectionLabel({}, this);
+  layout->addWidget(findingsTitle_);
+  findings_ = new QListWidget(this);
+  findings_->setObjectName(QStringLiteral("findings"));
+  findings_->setAccessibleName(tr("Findings"));
+  findings_->setFrameShape(QFrame::NoFrame);
+  findings_->setTextElideMode(Qt::ElideRight);
+  findings_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  layout->addWidget(findings_, 1);
+  connect(findings_, &QListWidget::itemActivated, this, [this](const QListWidgetItem* item) {
+    const Finding& finding = now().findings[item->data(Qt::UserRole).toUInt()];
+    bench_.goTo(finding.stop);
+    if (!finding.row.empty()) bench_.focus({now().evaluation->model().find(finding.row), std::max(0, finding.column)}, -1);
+  });
+  connect(&scenarios_->ledger(), &LedgerModel::typed, this, [this](int row, int column, const QString& typed) {
+    const LedgerRow& line = scenarios_->ledger().ledgerRows()[static_cast<size_t>(row)];
+    const auto figure = typedOrSay(typed, line);
+    if (!figure) return;
+    const Case& c = bench_.settled().caseOf();
+    if (line.key == QLatin1String("probability")) {
+      bench_.apply(services::setProbability(c, c.scenarios[static_cast<size_t>(column)].id, *figure));
+    } else {
+      typeInput(line.key, column, *figure);
+    }
+  });
+}
+
+void VerdictPage::refresh() {
+  const services::Snapshot& s = now();
+  const int base = std::max(0, s.caseOf().indexOf(kBase));
+  title_->setText(QFontMetrics(title_->font()).elidedText(text(s.company().name), Qt::ElideRight, std::max(200, width() - 20)));
+  const Figure value = s.evaluation->constant("value_per_share", base);
+  const Figure price = s.givens.at("price").figure;
+  const QString unit = text(s.company().listing.unit);
+  QString words;
+  if (value.hasValue() && price.hasValue()) {
+    const Figure upside = s.evaluation->constant("upside", base);
+    const bool up = upside.valueOr(0) >= 0;
+    words = tr("Base value %1 %2 against a price of %3 %2 (%4): %5 of %6 %.")
+                .arg(text(figureText(value, Kind::Quote)), unit, text(figureText(price, Kind::Quote)),
+                     text(s.givens.at("price").source), up ? tr("upside") : tr("downside"),
+                     text(groupedNumber(std::abs(upside.valueOr(0)) * 100, 1)));
+  } else {
+    words = tr("No base value against a price yet: %1").arg(text(value.hasValue() ? price.reason() : value.reason()));
+  }
+  const Figure weighted = weightedValue(*s.evaluation, "value_per_share");
+  words += weighted.hasValue() ? tr("  Weighted by probability: %1 %2.").arg(text(figureText(weighted, Kind::Quote)), unit)
+                               : tr("  No weighted value: %1.").arg(text(weighted.reason()));
+  sentence_->setText(words);
+  fillRanges();
+  fillScenarios();
+  fillFindings();
+}
+
+void VerdictPage::fillRanges() {
+  const services::Snapshot& s = now();
+  const Evaluation& e = *s.evaluation;
+  const int base = std::max(0, s.caseOf().indexOf(kBase));
+  std::vector<MethodRange> ranges;
+  const auto scenarioRange = [&](const QString& label, const char* row) {
+    MethodRange r{label, 1e300, -1e300, std::nullopt, {}, true};
+    for (int i = 0; i < e.scenarios(); ++i) {
+      const Figure f = e.constant(row, i);
+      if (!f.hasValue()) {
+        r.whyNot = text(s.caseOf().scenarios[static_cast<size_t>(i)].label + ": " + f.reason());
+        break;
+      }
+      r.low = std::min(r.low, f.value());
+      r.high = std::max(r.high, f.value());
+      if (i == base) r.middle = f.value();
+    }
+    ranges.push_back(std::move(r));
+  };
+  scenarioRange(tr("Cash flow, perpetual growth"), "value_growth");
+  scenarioRange(tr("Cash flow, exit multiple"), "value_exit");
+  for (Multiple m : kMultiples) {
+    const ImpliedValue& v = s.crossCheck.implied.at(m);
+    MethodRange r{tr("Peers, %1").arg(QString::fromLatin1(multipleLabel(m)).toLower()), 0, 0, std::nullopt, {}, false};
+    if (m == Multiple::EvToEbitda) r.label = tr("Peers, EV to EBITDA");
+    if (v.low.hasValue() && v.high.hasValue() && v.median.hasValue()) {
+      r.low = v.low.value();
+      r.high = v.high.value();
+      r.middle = v.median.value();
+    } else {
+      r.whyNot = text(v.median.reason().empty() ? "no peer counts" : v.median.reason());
+    }
+    ranges.push_back(std::move(r));
+  }
+  const auto number = [](const Figure& f) { return f.hasValue() ? std::optional(f.value()) : std::nullopt; };
+  ranges_->setContent(std::move(ranges), number(s.givens.at("price").figure), number(e.constant("buy_below", base)),
+                      text(s.company().listing.unit));
+}
+
+void VerdictPage::fillScenarios() {
+  const services::Snapshot& s = now();
+  std::vector<LedgerRow> rows;
+  LedgerRow probability;
+  probability.label = tr("Probability");
+  probability.unit = QStringLiteral("%");
+  probability.kind = Kind::Ratio;
+  probability.key = QStringLiteral("probability");
+  for (const Scenario& sc : s.caseOf().scenarios) {
+    LedgerCell cell;
+    cell.figure = Figure::of(sc.probability);
+    cell.ink = Ink::Assumed;
+    cell.editable = true;
+    probability.cells.push_back(cell);
+  }
+  rows.push_back(std::move(probability));
+  for (const char* name : {"value_per_share", "upside", "margin_of_safety", "price_above_value", "required_margin", "buy_below"}) {
+    rows.push_back(scenarioRow(s, name));
+  }
+  scenarios_->ledger().fill(scenarioHeaders(s), std::move(rows));
+  scenarios_->showAll();
+}
+
+void VerdictPage::fillFindings() {
+  const services::Snapshot& s = now();
+  findings_->clear();
+  int open = 0;
+  for (Severity wanted : {Severity::Fault, Severity::Warning, Severity::Note}) {
+    for (size_t i = 0; i < s.findings.size(); ++i) {
+      const Finding& f = s.findings[i];
+      if (f.severity != wanted) continue;
+      const QString mark = wanted == Severity::Fault ? QStringLiteral("■") : (wanted == Severity::Warning ? QStringLiteral("▲") : QStringLiteral("–"));
+      auto* item = new QListWidgetItem(mark + QStringLiteral("  ") + QString::fromLatin1(stopWord(f.stop)) + QStringLiteral("   ") + text(f.text), findings_);
+      item->setData(Qt::UserRole, static_cast<uint>(i));
+      item->setToolTip(text(f.monitor + ": " + f.text));
+      if (wanted != Severity::Note) ++open;
+    }
+  }
+  findingsTitle_->setText(open == 0 ? tr("Nothing needs a look") : tr("%n finding(s) need a look (Enter goes there)", nullptr, open));
+}
+
+}  // namespace zl::app

@@ -1,0 +1,155 @@
+#include "app/workbench.h"
+
+#include <algorithm>
+
+#include "app/look/theme.h"
+#include "services/demo.h"
+
+namespace zl::app {
+
+using services::Session;
+
+Workbench::Workbench(std::shared_ptr<const services::Resources> resources, services::Desk desk, QObject* parent)
+    : QObject(parent), resources_(std::move(resources)), desk_(std::move(desk)) {}
+
+bool Workbench::report(const Status& status) {
+  if (!status) say(text(status.error().text()), true);
+  return status.has_value();
+}
+
+void Workbench::say(const QString& message, bool fault) { Q_EMIT said(message, fault); }
+
+bool Workbench::open(const QString& path, const QString& company) {
+  Result<std::unique_ptr<Session>> session =
+      Session::open(path.toStdString(), company.toStdString(), resources_, desk_);
+  if (!session) return report(tl::unexpected(session.error()));
+  session_ = std::move(*session);
+  preview_.reset();
+  scenario_ = std::max(0, now().caseOf().indexOf(kBase));
+  Q_EMIT opened();
+  Q_EMIT changed();
+  return true;
+}
+
+bool Workbench::makeDemo(const QString& path) {
+  return report(services::makeDemoBook(path.toStdString(), resources_, desk_)) && open(path);
+}
+
+bool Workbench::makeBook(const QString& path, const QString& company, const QStringList& paths) {
+  std::vector<services::ImportFile> files;
+  if (!readAll(paths, files)) return false;
+  const Result<Session::ImportResult> result =
+      Session::import(path.toStdString(), company.toStdString(), files, *resources_, desk_);
+  if (!result) return report(tl::unexpected(result.error()));
+  return open(path, company);
+}
+
+QString Workbench::path() const { return session_ ? text(session_->path()) : QString(); }
+
+Provenance Workbench::saidNow(const QString& reason) const { return session_->said(reason.toStdString()); }
+
+const std::string& Workbench::scenarioId() const {
+  return now().caseOf().scenarios[static_cast<size_t>(scenario_)].id;
+}
+
+void Workbench::setScenario(int index) {
+  if (index == scenario_ || index < 0 || index >= static_cast<int>(now().caseOf().scenarios.size())) return;
+  scenario_ = index;
+  Q_EMIT scenarioChanged();
+  Q_EMIT changed();
+}
+
+void Workbench::preview(const services::CaseEdit& edit) {
+  Result<std::shared_ptr<const services::Snapshot>> next = session_->preview(edit.after);
+  if (!next) {
+    say(text(next.error().text()), true);
+    return;
+  }
+  preview_ = std::move(*next);
+  Q_EMIT changed();
+}
+
+void Workbench::endPreview() {
+  if (!preview_) return;
+  preview_.reset();
+  Q_EMIT changed();
+}
+
+bool Workbench::apply(const services::CaseEdit& edit) {
+  preview_.reset();
+  const bool done = report(session_->apply(edit));
+  if (done) say(text(edit.label));
+  Q_EMIT changed();
+  return done;
+}
+
+void Workbench::undo() {
+  if (!session_) return;
+  preview_.reset();
+  const QString label = undoLabel();
+  if (report(session_->undo())) say(tr("Undone: %1").arg(label));
+  Q_EMIT changed();
+}
+
+void Workbench::redo() {
+  if (!session_) return;
+  preview_.reset();
+  const QString label = redoLabel();
+  if (report(session_->redo())) say(tr("Done again: %1").arg(label));
+  Q_EMIT changed();
+}
+
+QString Workbench::undoLabel() const { return session_ ? text(session_->undoLabel()) : QString(); }
+QString Workbench::redoLabel() const { return session_ ? text(session_->redoLabel()) : QString(); }
+
+bool Workbench::readAll(const QStringList& paths, std::vector<services::ImportFile>& files) {
+  for (const QString& path : paths) {
+    Result<std::string> content = services::readFile(path.toStdString());
+    if (!content) return report(tl::unexpected(content.error()));
+    files.push_back({services::fileName(path.toStdString()), std::move(*content)});
+  }
+  return true;
+}
+
+bool Workbench::previewImport(const QStringList& paths, std::vector<services::ImportPreview>& previews) {
+  std::vector<services::ImportFile> files;
+  if (!readAll(paths, files)) return false;
+  for (const services::ImportFile& file : files) {
+    Result<services::ImportPreview> p =
+        services::preview(file, session_->companyId(), resources_->rules, desk_.now());
+    if (!p) return report(tl::unexpected(p.error()));
+    previews.push_back(std::move(*p));
+  }
+  return true;
+}
+
+bool Workbench::importFiles(const QStringList& paths) {
+  std::vector<services::ImportFile> files;
+  if (!readAll(paths, files)) return false;
+  preview_.reset();
+  const Result<Session::ImportResult> result = session_->importFiles(files);
+  if (!result) return report(tl::unexpected(result.error()));
+  QString message = tr("Imported %n file(s)", nullptr, static_cast<int>(result->files.size()));
+  for (const std::string& warning : result->warnings) message += QStringLiteral("; ") + text(warning);
+  say(message);
+  Q_EMIT changed();
+  return true;
+}
+
+bool Workbench::exportCase(const QString& path) {
+  return report(services::writeFile(path.toStdString(), services::caseText(settled())));
+}
+
+bool Workbench::applyCase(const QString& path) {
+  const Result<std::string> content = services::readFile(path.toStdString());
+  if (!content) return report(tl::unexpected(content.error()));
+  preview_.reset();
+  const bool done = report(services::applyCaseText(*session_, *content, services::fileName(path.toStdString())));
+  Q_EMIT changed();
+  return done;
+}
+
+void Workbench::focus(model::Cell cell, int scenario) { Q_EMIT focused(cell, scenario); }
+void Workbench::goTo(Stop stop) { Q_EMIT stopWanted(stop); }
+
+}  // namespace zl::app

@@ -1,0 +1,78 @@
+#pragma once
+// The one write path of the window. Views ask it to apply edits and are told what to show; they
+// never write and never talk to one another.
+
+#include <QObject>
+#include <QString>
+#include <QStringList>
+#include <memory>
+
+#include "services/session.h"
+
+namespace zl::app {
+
+class Workbench : public QObject {
+  Q_OBJECT
+
+ public:
+  Workbench(std::shared_ptr<const services::Resources> resources, services::Desk desk, QObject* parent = nullptr);
+
+  /// Opens a book; on failure says why and keeps what was open.
+  bool open(const QString& path, const QString& company = {});
+  bool makeDemo(const QString& path);
+  /// Makes a new book from files and opens it.
+  bool makeBook(const QString& path, const QString& company, const QStringList& files);
+  [[nodiscard]] bool isOpen() const { return session_ != nullptr; }
+  [[nodiscard]] QString path() const;
+
+  /// What is shown: the preview while something is being dragged, else the stored state.
+  [[nodiscard]] const services::Snapshot& now() const { return preview_ ? *preview_ : *session_->now(); }
+  /// The stored state; ghosts are drawn from it.
+  [[nodiscard]] const services::Snapshot& settled() const { return *session_->now(); }
+  [[nodiscard]] bool isPreviewing() const { return preview_ != nullptr; }
+  [[nodiscard]] Provenance saidNow(const QString& reason) const;
+
+  /// The scenario that pages with one scenario show.
+  [[nodiscard]] int scenario() const { return scenario_; }
+  [[nodiscard]] const std::string& scenarioId() const;
+  void setScenario(int index);
+
+  /// Shows a case without storing it; refused edits are said once and not shown.
+  void preview(const services::CaseEdit& edit);
+  void endPreview();
+  bool apply(const services::CaseEdit& edit);
+  void undo();
+  void redo();
+  [[nodiscard]] QString undoLabel() const;
+  [[nodiscard]] QString redoLabel() const;
+
+  /// Reads files and says what would come in; stores nothing.
+  bool previewImport(const QStringList& paths, std::vector<services::ImportPreview>& previews);
+  bool importFiles(const QStringList& paths);
+  bool exportCase(const QString& path);
+  bool applyCase(const QString& path);
+
+  void focus(model::Cell cell, int scenario);
+  void goTo(Stop stop);
+  void say(const QString& message, bool fault = false);
+
+ Q_SIGNALS:
+  void opened();
+  void changed();  ///< settled or preview: refresh what is shown
+  void scenarioChanged();
+  void focused(zl::model::Cell cell, int scenario);
+  void stopWanted(zl::Stop stop);
+  void said(const QString& message, bool fault);
+
+ private:
+  bool report(const Status& status);
+  bool readAll(const QStringList& paths, std::vector<services::ImportFile>& files);
+
+  std::shared_ptr<const services::Resources> resources_;
+  services::Desk desk_;
+  std::unique_ptr<services::Session> session_;
+  std::shared_ptr<const services::Snapshot> preview_;
+  int scenario_ = 1;
+};
+
+}  // namespace zl::app
