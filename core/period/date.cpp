@@ -1,7 +1,6 @@
 #include "core/period/date.h"
 
 #include <array>
-#include <cstdio>
 
 namespace zl {
 namespace chr = std::chrono;
@@ -30,10 +29,13 @@ std::optional<Date> parseDate(std::string_view text) {
 
 std::string dateText(Date date) {
   const chr::year_month_day ymd(date);
-  std::array<char, 32> buffer{};
-  std::snprintf(buffer.data(), buffer.size(), "%04d-%02u-%02u", static_cast<int>(ymd.year()),
-                static_cast<unsigned>(ymd.month()), static_cast<unsigned>(ymd.day()));
-  return buffer.data();
+  const auto padded = [](int number, size_t width) {
+    std::string digits = std::to_string(number);
+    return std::string(digits.size() < width ? width - digits.size() : 0, '0') + digits;
+  };
+  return padded(static_cast<int>(ymd.year()), 4) + "-" +
+         padded(static_cast<int>(static_cast<unsigned>(ymd.month())), 2) + "-" +
+         padded(static_cast<int>(static_cast<unsigned>(ymd.day())), 2);
 }
 
 int yearOf(Date date) { return static_cast<int>(chr::year_month_day(date).year()); }

@@ -3,7 +3,6 @@
 #include <algorithm>
 #include <charconv>
 #include <cmath>
-#include <cstdio>
 
 namespace zl {
 namespace {
@@ -40,7 +39,8 @@ std::string normalised(const std::string& digits) {
     decimal = '.';
   } else if (commas == 1) {
     const size_t after = digits.size() - digits.find(',') - 1;
-    decimal = after == 3 && digits.find(',') > 0 ? 0 : ',';
+    // 1,250 groups thousands; 0,125 cannot.
+    decimal = after == 3 && digits.find(',') > 0 && digits[0] != '0' ? 0 : ',';
   }
   if ((decimal == '.' && points > 1) || (decimal == ',' && commas > 1)) return {};
   std::string plain;
@@ -111,8 +111,8 @@ std::string plainNumber(double x) {
 
 std::string groupedNumber(double x, int decimals, bool parentheses) {
   char buffer[400];
-  std::snprintf(buffer, sizeof buffer, "%.*f", decimals, std::fabs(x));
-  std::string text = buffer;
+  const auto end = std::to_chars(buffer, buffer + sizeof buffer, std::fabs(x), std::chars_format::fixed, decimals).ptr;
+  std::string text(buffer, end);
   const bool zero = text.find_first_not_of("0.") == std::string::npos;
   const size_t whole = std::min(text.find('.'), text.size());
   for (size_t i = whole; i > 3; i -= 3) text.insert(i - 3, 1, ',');

@@ -1,0 +1,269 @@
+// The compiled tape against hand-worked cases, the interpreter, and itself in other lane counts.
+
+#include <cmath>
+#include <cstring>
+
+#include "tests/support/model_support.h"
+
+namespace zl {
+namespace {
+
+using test::figures;
+using test::SmallModel;
+
+TEST(Evaluation, HandWorkedGrowthAndTotals) {
+  SmallModel m;
+  m.model = test::modelOf(R"(
+driver growth "Growth" ratio rate
+  history sales / sales[-1] - 1
+  default 10%
+row sales "Sales" money flow
+  history filed
+  forecast sales[-1] * (1 + growth)
+row all "All" money constant
+  value total(sales)
+row last "Last" money constant
+  value final(sales) - base(sales) + opening_year(sales)
+)");
+  m.filed["sales"] = figures({80, 100});
+  const Evaluation e = m.evaluate();
+  EXPECT_NEAR(e.figure("sales", 4, 0).value(), 133.1, 1e-12);   // 100 * 1.1^3
+  EXPECT_NEAR(e.constant("all", 0).value(), 364.1, 1e-12);      // 110 + 121 + 133.1
+  EXPECT_NEAR(e.constant("last", 0).value(), 143.1, 1e-12);     // 133.1 - 100 + 110
+  EXPECT_NEAR(e.figure("growth", 1, 0).value(), 0.25, 1e-12);
+  EXPECT_TRUE(e.figure("growth", 0, 0).isAbsent());             // the oldest year has no year before
+}
+
+TEST(Evaluation, CircularInterestMatchesItsClosedForm) {
+  // debt_t = debt_{t-1} - cash + interest, interest = r * (debt_t + debt_{t-1}) / 2
+  // => debt_t = (debt_{t-1} (1 + r/2) - cash) / (1 - r/2).
+  SmallModel m;
+  m.model = test::modelOf(R"(
+driver rate "Rate" ratio rate
+  default 8%
+driver cash "Cash" money flow
+  default 30
+row interest "Interest" money flow
+  forecast rate * avg(debt)
+row debt "Debt" money balance
+  history filed
+  forecast debt[-1] - cash + interest
+)");
+  m.filed["debt"] = figures({200});
+  const Evaluation e = m.evaluate();
+  double debt = 200;
+  for (int t = 1; t <= 3; ++t) {
+    debt = (debt * 1.04 - 30) / 0.96;
+    EXPECT_NEAR(e.figure("debt", t, 0).value(), debt, 1e-7) << t;  // tolerance 1e-10 of the balance, fed on
+  }
+  EXPECT_TRUE(e.settled(0));
+  EXPECT_LT(e.rounds(), 20);
+}
+
+TEST(Evaluation, ACircleThatDivergesIsAnErrorNeverANumber) {
+  SmallModel m;
+  m.model = test::modelOf(R"(
+row a "Alpha" money balance
+  history filed
+  forecast 2 * b + 1 * a[-1]
+row b "Beta" money balance
+  forecast a - 3 * a[-1]
+row c "Gamma" money constant
+  value final(a)
+)");
+  m.filed["a"] = figures({1});
+  const Evaluation e = m.evaluate();
+  EXPECT_FALSE(e.settled(0));
+  for (const Figure& f : {e.figure("a", 1, 0), e.figure("b", 1, 0), e.constant("c", 0)}) {
+    ASSERT_TRUE(f.isNotMeaningful());
+    EXPECT_THAT(f.reason(), testing::HasSubstr("Alpha, Beta"));
+  }
+}
+
+TEST(Evaluation, ReasonsTravelThroughEveryOperation) {
+  SmallModel m;
+  m.model = test::modelOf(R"(
+input x "X" ratio constant
+  default 0
+row inverse "Inverse" ratio constant
+  value 1 / x
+row guarded "Guarded" ratio constant
+  value guard(x > 1, x, "x is too small")
+row laundered "Laundered" ratio constant
+  value 1 / (1 + abs(inverse))
+row larger "Larger" ratio constant
+  value max(guarded, 5)
+row chosen "Chosen" ratio constant
+  value if(x > 1, guarded, 7)
+row undecided "Undecided" ratio constant
+  value if(inverse > 1, 1, 2)
+row root "Root" ratio constant
+  value (x - 4)^0.5
+)");
+  m.filed["none"] = figures({1});
+  const Evaluation e = m.evaluate();
+  EXPECT_EQ(e.constant("inverse", 0).reason(), "division by zero");
+  EXPECT_EQ(e.constant("laundered", 0).reason(), "division by zero");  // 1/(1+inf) is 0 in plain arithmetic
+  EXPECT_EQ(e.constant("larger", 0).reason(), "x is too small");       // std::max would give 5
+  EXPECT_EQ(e.constant("undecided", 0).reason(), "division by zero");
+  EXPECT_DOUBLE_EQ(e.constant("chosen", 0).value(), 7);                // the branch not taken does not matter
+  EXPECT_TRUE(e.constant("root", 0).isNotMeaningful());
+}
+
+/// Lane inputs drawn at random within each driver's range, around plausible figures.
+class RandomLanes : public testing::Test {
+ protected:
+  static constexpr int kLanes = 100;
+
+  void SetUp() override {
+    m_ = test::shippedModel();
+    auto compiled = model::compile(m_, {4, 10});
+    ASSERT_TRUE(compiled);
+    program_ = *compiled;
+  }
+
+  double next() {  // SplitMix64: the same on every machine
+    unsigned long long z = (state_ += 0x9E3779B97F4A7C15ull);
+    z = (z ^ (z >> 30)) * 0xBF58476D1CE4E5B9ull;
+    z = (z ^ (z >> 27)) * 0x94D049BB133111EBull;
+    return static_cast<double>((z ^ (z >> 31)) >> 11) * 0x1p-53;
+  }
+
+  /// One plausible figure for an input cell; history cells form a balance sheet that ties.
+  double draw(const model::Row& row) {
+    static const std::map<std::string, double> kFiled{
+        {"revenue", 1000}, {"cost_of_sales", 550}, {"cash", 120}, {"receivables", 160}, {"inventory", 150},
+        {"other_current_assets", 40}, {"plant", 400}, {"right_of_use", 60}, {"intangibles", 50}, {"goodwill", 80},
+        {"associates", 10}, {"other_noncurrent_assets", 20}, {"payables", 90}, {"other_current_liabilities", 80},
+        {"borrowings_current", 40}, {"borrowings_long", 200}, {"lease_liabilities", 62}, {"pension_deficit", 15},
+        {"other_noncurrent_liabilities", 25}, {"equity", 538}, {"minorities", 30}, {"preferred", 10}, {"tax_losses", 35},
+        {"shares", 50}, {"debt", 240}, {"net_debt", 180}, {"fixed_assets", 510}, {"operating_losses", 35},
+        {"trade_working_capital", 180}, {"operating_cash", 0}, {"operating_working_capital", 180}, {"spare_cash", 120},
+        {"invested_capital", 811}, {"revolver", 0}};
+    if (const auto found = kFiled.find(row.name); found != kFiled.end()) return found->second;
+    static const std::map<std::string, double> kGiven{
+        {"price", 900}, {"quote_rate", 85}, {"shares_now", 50}, {"options", 2}, {"option_strike", 700},
+        {"unvested_shares", 1}, {"convertible_shares", 3}, {"convertible_face", 30}, {"stub", 0.6}};
+    if (const auto found = kGiven.find(row.name); found != kGiven.end()) return found->second;
+    if (row.role == model::Role::Input && row.kind == Kind::Count) return next() < 0.5 ? 0 : 1;
+    if (row.name == "cost_of_sales_ratio") return 0.4 + 0.3 * next();
+    if (row.name == "operating_expense_ratio") return 0.1 + 0.3 * next();
+    if (row.name == "exit_multiple") return 4 + 8 * next();
+    if (row.kind == Kind::Days) return 20 + 120 * next();
+    if (row.name == "revenue_growth") return -0.2 + 0.4 * next();
+    if (row.name == "debt_growth") return -0.3 + 0.5 * next();
+    if (row.name == "beta") return 0.5 + next();
+    const double high = row.range ? std::min(row.range->high, 0.12) : 0.1;
+    const double low = row.range ? std::max(row.range->low, 0.0) : 0.0;
+    return low + (high - low) * next();
+  }
+
+  model::LaneInputs randomInputs() {
+    model::LaneInputs inputs(program_, kLanes);
+    for (size_t i = 0; i < program_.inputs.size(); ++i) {
+      const model::Row& row = m_.rows[static_cast<size_t>(program_.inputs[i].cell.row)];
+      const bool varies = row.role == model::Role::Driver || row.role == model::Role::Input;
+      const bool history = row.timing != model::Timing::Constant && program_.inputs[i].cell.column < 4;
+      if (!varies || history) {
+        inputs.setAll(i, draw(row));
+      } else {
+        for (int lane = 0; lane < kLanes; ++lane) inputs.set(i, lane, draw(row));
+      }
+    }
+    return inputs;
+  }
+
+  std::vector<std::uint32_t> allCells() const {
+    std::vector<std::uint32_t> slots;
+    for (model::Cell c : program_.computed) slots.push_back(static_cast<std::uint32_t>(program_.slot(c)));
+    return slots;
+  }
+
+  std::uint32_t slotOf(const char* row, int column) const {
+    return static_cast<std::uint32_t>(program_.slot({m_.find(row), column}));
+  }
+
+  model::Model m_;
+  model::Program program_;
+  unsigned long long state_ = 7;
+};
+
+TEST_F(RandomLanes, StatementsBalanceInEveryYear) {
+  const model::LaneInputs inputs = randomInputs();
+  std::vector<std::uint32_t> slots;
+  for (int c = 4; c < 14; ++c) {
+    for (const char* row : {"balance_gap", "cash_gap", "fcff_gap", "total_assets", "cash", "revolver"}) slots.push_back(slotOf(row, c));
+  }
+  const model::LaneResults r = model::evaluate(program_, inputs, slots);
+  int drawn = 0;
+  for (int lane = 0; lane < kLanes; ++lane) {
+    for (size_t year = 0; year < 10; ++year) {
+      const double size = std::fabs(r.at(year * 6 + 3, lane)) + 1;
+      EXPECT_NEAR(r.at(year * 6, lane) / size, 0, 1e-9) << "balance, lane " << lane << " year " << year;
+      EXPECT_NEAR(r.at(year * 6 + 1, lane) / size, 0, 1e-9) << "cash, lane " << lane;
+      EXPECT_NEAR(r.at(year * 6 + 2, lane) / size, 0, 1e-9) << "free cash flow, lane " << lane;
+      EXPECT_GE(r.at(year * 6 + 4, lane), -1e-6) << "cash is never negative: the revolver fills it";
+      drawn += r.at(year * 6 + 5, lane) > 0 ? 1 : 0;
+    }
+  }
+  EXPECT_GT(drawn, 0) << "some trial must draw the revolver, or this test says nothing about it";
+}
+
+TEST_F(RandomLanes, LanesAgreeWithOneByOneToTheLastBit) {
+  const model::LaneInputs all = randomInputs();
+  const std::vector<std::uint32_t> slots = allCells();
+  const model::LaneResults together = model::evaluate(program_, all, slots);
+  for (int lane : {0, 1, 31, 32, 57, 99}) {
+    model::LaneInputs one(program_, 1);
+    for (size_t i = 0; i < program_.inputs.size(); ++i) one.set(i, 0, all.at(i, lane));
+    const model::LaneResults alone = model::evaluate(program_, one, slots);
+    for (size_t s = 0; s < slots.size(); ++s) {
+      const double a = together.at(s, lane);
+      const double b = alone.at(s, 0);
+      EXPECT_TRUE(std::memcmp(&a, &b, sizeof a) == 0 || (std::isnan(a) && std::isnan(b))) << "lane " << lane << " cell " << s;
+    }
+  }
+}
+
+TEST_F(RandomLanes, TheTapeAgreesWithTheInterpreter) {
+  // A second reading of the same rules: every computed cell satisfies its own rule, evaluated by
+  // value-or-reason arithmetic on the tape's figures. Circles settle to 1e-10 of a balance.
+  const model::LaneInputs all = randomInputs();
+  const std::vector<std::uint32_t> slots = allCells();
+  const model::LaneResults r = model::evaluate(program_, all, slots);
+  for (int lane : {3, 42}) {
+    std::map<model::Cell, Figure> known;
+    for (size_t i = 0; i < program_.inputs.size(); ++i) known[program_.inputs[i].cell] = Figure::of(all.at(i, lane));
+    for (size_t s = 0; s < slots.size(); ++s) known[program_.computed[s]] = Figure::of(r.at(s, lane));
+    for (size_t s = 0; s < slots.size(); ++s) {
+      const model::Cell cell = program_.computed[s];
+      const model::Row& row = m_.rows[static_cast<size_t>(cell.row)];
+      const Figure again = model::interpret(m_, program_.layout, *model::ruleOf(row, program_.layout, cell.column), cell.column,
+                                            [&](model::Cell c) { return known.at(c); });
+      ASSERT_EQ(again.hasValue(), std::isfinite(r.at(s, lane))) << row.name;
+      if (again.hasValue()) {
+        EXPECT_NEAR(again.value(), r.at(s, lane), 1e-6 * std::max(1.0, std::fabs(again.value()))) << row.name;
+      }
+    }
+  }
+}
+
+TEST_F(RandomLanes, ValueFallsWhenTheRateRises) {
+  model::LaneInputs inputs(program_, kLanes);
+  for (size_t i = 0; i < program_.inputs.size(); ++i) {
+    const model::Row& row = m_.rows[static_cast<size_t>(program_.inputs[i].cell.row)];
+    if (row.name == "risk_free") {
+      for (int lane = 0; lane < kLanes; ++lane) inputs.set(i, lane, 0.02 + 0.0015 * lane);
+    } else {
+      const double preset = row.preset && !row.preset->last ? row.preset->level : draw(row);
+      inputs.setAll(i, row.name == "revenue_growth" ? 0.03 : row.name == "cost_of_sales_ratio" ? 0.55
+                       : row.name == "operating_expense_ratio" ? 0.2 : row.name == "return_weight" ? 0.0 : preset);
+    }
+  }
+  const std::uint32_t slot = slotOf("raw_value_growth", 0);
+  const model::LaneResults r = model::evaluate(program_, inputs, {{slot}});
+  for (int lane = 1; lane < kLanes; ++lane) EXPECT_LT(r.at(0, lane), r.at(0, lane - 1)) << lane;
+}
+
+}  // namespace
+}  // namespace zl

@@ -1,0 +1,133 @@
+#include "core/filing/tie.h"
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include "core/monitor/finding.h"
+
+namespace zl {
+namespace {
+
+Fact fact(const char* name, const char* text, int year, bool balance = false, int decimals = -3, std::int64_t document = 1) {
+  Fact f;
+  f.concept_name = name;
+  f.text = text;
+  f.unit = "EUR";
+  f.decimals = decimals;
+  f.document = document;
+  f.period.end = makeDate(year, 12, 31);
+  if (!balance) f.period.start = makeDate(year, 1, 1);
+  return f;
+}
+
+StandardStatements build(const std::vector<Fact>& facts, const std::string& rules) {
+  const auto parsed = MappingRules::parse(rules, "rules");
+  EXPECT_TRUE(parsed) << (parsed ? "" : parsed.error().text());
+  return StandardStatements::build(facts, *parsed, "EUR");
+}
+
+TEST(Mapping, TriesAlternativesSumsAndOptionalLines) {
+  const std::vector<Fact> facts{fact("a:Sales", "100", 2024), fact("a:Selling", "30", 2024), fact("a:Admin", "20", 2024),
+                                fact("a:Own", "7", 2024)};
+  const StandardStatements s = build(facts, "revenue = x:Revenue | a:Sales\ncosts = a:Selling + a:Admin + a:Research?\n"
+                                            "net = a:Sales - a:Selling\ngoodwill? = a:Goodwill\nequity = a:Equity\n");
+  ASSERT_EQ(s.years().size(), 1u);
+  EXPECT_DOUBLE_EQ(s.at("revenue", 0).figure.value(), 100);
+  EXPECT_DOUBLE_EQ(s.at("costs", 0).figure.value(), 50);
+  EXPECT_DOUBLE_EQ(s.at("net", 0).figure.value(), 70);
+  EXPECT_EQ(s.at("goodwill", 0).origin, Origin::NoneReported);
+  EXPECT_DOUBLE_EQ(s.at("goodwill", 0).figure.value(), 0);
+  EXPECT_EQ(s.at("equity", 0).origin, Origin::Missing);       // never a silent zero
+  EXPECT_TRUE(s.at("equity", 0).figure.isAbsent());
+  ASSERT_EQ(s.unmapped().size(), 1u);
+  EXPECT_EQ(s.unmapped()[0].concept_name, "a:Own");
+}
+
+TEST(Mapping, SetsAsideSegmentsForeignCurrencyAndPartYears) {
+  std::vector<Fact> facts{fact("a:Sales", "100", 2024), fact("a:Sales", "60", 2024), fact("a:Sales", "999", 2024), fact("a:Sales", "40", 2024)};
+  facts[1].segments = {{"axis", "machines"}};
+  facts[2].unit = "USD";
+  facts[3].period.start = makeDate(2024, 7, 1);
+  const StandardStatements s = build(facts, "revenue = a:Sales\n");
+  EXPECT_DOUBLE_EQ(s.at("revenue", 0).figure.value(), 100);
+  EXPECT_EQ(s.segmentFacts(), 1);
+  EXPECT_EQ(s.otherCurrencyFacts(), 1);
+}
+
+TEST(Mapping, LaterDocumentsRestateAndDuplicatesMustAgree) {
+  const std::vector<Fact> facts{fact("a:Sales", "100000", 2024), fact("a:Sales", "100400", 2024), fact("a:Sales", "95000", 2024, false, -3, 2),
+                                fact("a:Cost", "50000", 2024), fact("a:Cost", "51001", 2024)};
+  const StandardStatements s = build(facts, "revenue = a:Sales\ncost = a:Cost\n");
+  EXPECT_DOUBLE_EQ(s.at("revenue", 0).figure.value(), 95000);  // as last filed
+  // 100,000 and 100,400 agree within two halves of a thousand; 50,000 and 51,001 do not.
+  ASSERT_EQ(s.disagreements().size(), 1u);
+  EXPECT_EQ(facts[s.disagreements()[0].other].text, "51001");
+}
+
+TEST(Mapping, RulesThatMeanNothingAreRefusedWithTheirLine) {
+  for (const char* bad : {"revenue", "revenue = ", "revenue = a b", "= a", "revenue = a + + b", "revenue = a |"}) {
+    const auto r = MappingRules::parse(std::string("ok = x\n") + bad, "rules");
+    ASSERT_FALSE(r) << bad;
+    EXPECT_EQ(r.error().where, "rules, line 2") << bad;
+  }
+}
+
+struct TieCase {
+  const char* assets;
+  const char* claims;
+  int decimals;
+  TieResult::State state;
+};
+
+class TieRounding : public testing::TestWithParam<TieCase> {};
+
+TEST_P(TieRounding, AllowsHalfAUnitOfEachAddend) {
+  const TieCase& c = GetParam();
+  const std::vector<Fact> facts{fact("assets", c.assets, 2024, true, c.decimals), fact("debt", "400000", 2024, true, c.decimals),
+                                fact("equity", c.claims, 2024, true, c.decimals), fact("sales", "1", 2024)};
+  const StandardStatements s = build(facts, "assets = assets\ndebt = debt\nequity = equity\nrevenue = sales\n");
+  const auto ties = parseTies("tie b \"Balance\" assets = debt + equity\n", "ties");
+  ASSERT_TRUE(ties);
+  const std::vector<TieResult> r = checkTies(*ties, s, facts);
+  ASSERT_EQ(r.size(), 1u);
+  EXPECT_EQ(r[0].state, c.state) << r[0].gap << " within " << r[0].tolerance;
+}
+
+// Three figures in thousands allow 3 * 500 = 1,500, the bound itself included.
+INSTANTIATE_TEST_SUITE_P(Cases, TieRounding,
+                         testing::Values(TieCase{"1000000", "600000", -3, TieResult::State::Ties},
+                                         TieCase{"1001500", "600000", -3, TieResult::State::Ties},
+                                         TieCase{"1001501", "600000", -3, TieResult::State::Fails},
+                                         TieCase{"1000000.01", "600000", 2, TieResult::State::Ties},
+                                         TieCase{"1000000.02", "600000", 2, TieResult::State::Fails}));
+
+TEST(Tie, OpeningBalancesAndMissingLines) {
+  const std::vector<Fact> facts{fact("cash", "100", 2023, true, 0), fact("cash", "130", 2024, true, 0), fact("move", "30", 2024, false, 0),
+                                fact("move", "5", 2023, false, 0)};
+  const StandardStatements s = build(facts, "cash = cash\nmove = move\n");
+  const auto ties = parseTies("tie c \"Cash\" cash = cash[-1] + move\n", "ties");
+  ASSERT_TRUE(ties);
+  const std::vector<TieResult> r = checkTies(*ties, s, facts);
+  ASSERT_EQ(r.size(), 2u);
+  EXPECT_EQ(r[0].state, TieResult::State::NotChecked);  // 2023 has no opening balance
+  EXPECT_EQ(r[0].missing, "cash");
+  EXPECT_EQ(r[1].state, TieResult::State::Ties);
+}
+
+TEST(Tie, RulesThatMeanNothingAreRefused) {
+  for (const char* bad : {"tie", "tie a b = c", "tie a \"A\" b c", "tie a \"A\" b = ", "tie a \"A\" b = c d", "tie a \"A\" b = c[-2]", "foo"}) {
+    EXPECT_FALSE(parseTies(bad, "ties")) << bad;
+  }
+}
+
+TEST(FilingMonitors, NameAMissingYear) {
+  const std::vector<Fact> facts{fact("sales", "1", 2022), fact("sales", "2", 2024)};
+  const StandardStatements s = build(facts, "revenue = sales\n");
+  const std::vector<Finding> found = monitorFilings(s, facts, {});
+  ASSERT_EQ(found.size(), 1u);
+  EXPECT_EQ(found[0].monitor, "period missing or overlapping");
+  EXPECT_THAT(found[0].text, testing::HasSubstr("731 days apart"));
+}
+
+}  // namespace
+}  // namespace zl

@@ -1,0 +1,172 @@
+// The shipped model against closed forms: a company that stands still is a perpetuity.
+
+#include <cmath>
+
+#include "core/valuation/implied_growth.h"
+#include "tests/support/model_support.h"
+
+namespace zl {
+namespace {
+
+/// Revenue 1,000, EBITDA 250, depreciation 50 = capex, working capital still, no debt, no cash.
+/// NOPAT = (250 - 50) * 0.75 = 150 = free cash flow for ever; the rate is 10 %.
+class StandingStill : public testing::Test {
+ protected:
+  void SetUp() override {
+    m_.model = test::shippedModel();
+    m_.horizon = 5;
+    m_.theCase.horizon = 5;
+    for (const model::Row& row : m_.model.rows) {
+      if (row.historyFiled) m_.filed[row.name] = test::figures({0, 0});
+    }
+    const std::pair<const char*, double> kFiled[] = {
+        {"revenue", 1000}, {"cost_of_sales", 500}, {"operating_expenses", 250}, {"depreciation", 50}, {"ebit", 200},
+        {"pretax_profit", 200}, {"tax", 50}, {"net_income", 150}, {"receivables", 100}, {"inventory", 50}, {"plant", 500},
+        {"total_assets", 650}, {"payables", 50}, {"total_liabilities", 50}, {"equity", 600}, {"total_equity", 600},
+        {"operating_cash_flow", 200}, {"plant_bought", 50}, {"dividends", 150}, {"net_cash_movement", 0}, {"shares", 10}};
+    for (const auto& [line, figure] : kFiled) m_.filed[line] = test::figures({figure, figure});
+    m_.givens = {{"price", Figure::of(100)}, {"quote_rate", Figure::of(1)}, {"shares_now", Figure::of(10)},
+                 {"options", Figure::of(0)}, {"option_strike", Figure::of(0)}, {"unvested_shares", Figure::of(0)},
+                 {"convertible_shares", Figure::of(0)}, {"convertible_face", Figure::of(0)}, {"stub", Figure::of(1)}};
+    assume("risk_free", 0.10);
+    assume("beta", 0);
+    assume("borrowing_rate", 0);
+    assume("cost_of_debt", 0);
+    assume("cash_yield", 0);
+    assume("lease_repayment_rate", 0);
+    assume("debt_growth", 0);
+    assume("minority_share", 0);
+    choose("terminal_growth", 0);
+    choose("mid_year", 0);
+  }
+
+  void assume(const std::string& row, double level) {
+    Path path;
+    path.level = level;
+    m_.theCase.scenarios[1].drivers[row] = {path, {}};
+  }
+  void choose(const std::string& row, double figure) { m_.theCase.scenarios[1].inputs[row] = {figure, {}}; }
+  static double constant(const Evaluation& e, const char* row) {
+    const Figure f = e.constant(row, 1);
+    EXPECT_TRUE(f.hasValue()) << row << ": " << f.reason();
+    return f.valueOr(0);
+  }
+
+  test::SmallModel m_;
+};
+
+TEST_F(StandingStill, IsWorthItsPerpetuity) {
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(e.figure("fcff", 4, 1).value(), 150, 1e-9);
+  EXPECT_NEAR(constant(e, "enterprise_growth"), 1500, 1e-6);  // 150 / 0.10
+  EXPECT_NEAR(constant(e, "value_per_share"), 150, 1e-7);     // 1,500 / 10 shares
+  EXPECT_NEAR(constant(e, "upside"), 0.5, 1e-9);              // 150 / 100 - 1
+  EXPECT_NEAR(constant(e, "margin_of_safety"), 1.0 / 3, 1e-9);  // 1 - 100 / 150
+  EXPECT_NEAR(constant(e, "price_above_value"), -1.0 / 3, 1e-9);
+  EXPECT_NEAR(constant(e, "buy_below"), 105, 1e-7);           // 150 * (1 - 0.3)
+}
+
+TEST_F(StandingStill, MidYearFlowsAreWorthHalfAYearMore) {
+  choose("mid_year", 1);
+  EXPECT_NEAR(constant(m_.evaluate(), "enterprise_growth"), 1500 * std::sqrt(1.1), 1e-6);
+}
+
+TEST_F(StandingStill, AStubCountsOnlyWhatIsStillToCome) {
+  m_.givens["stub"] = Figure::of(0.25);
+  const Evaluation e = m_.evaluate();
+  // A quarter of the first flow at the end of a quarter year, then 1,500 from there on; the three
+  // quarters earned before the date are cash.
+  const double factor = std::pow(1.1, -0.25);
+  EXPECT_NEAR(constant(e, "enterprise_growth"), (150 * 0.25 + 1500) * factor, 1e-6);
+  EXPECT_NEAR(constant(e, "net_debt_dated"), -150 * 0.75, 1e-9);
+}
+
+TEST_F(StandingStill, GrowthAtTheDiscountRateAddsNoValue) {
+  // Return on new capital = WACC: value driver gives NOPAT_{N+1} (1 - g/W) / (W - g) = NOPAT_{N+1}/W.
+  choose("terminal_growth", 0.03);
+  EXPECT_NEAR(constant(m_.evaluate(), "growth_terminal"), 150 * 1.03 / 0.10, 1e-6);
+  choose("terminal_rule", 1);  // the simple rule, Gordon: 150 * 1.03 / (0.10 - 0.03)
+  EXPECT_NEAR(constant(m_.evaluate(), "growth_terminal"), 150 * 1.03 / 0.07, 1e-6);
+}
+
+TEST_F(StandingStill, ARateNotAboveGrowthHasNoPerpetuity) {
+  choose("terminal_growth", 0.10);
+  const Evaluation e = m_.evaluate();
+  for (const char* row : {"growth_terminal", "value_per_share", "upside", "buy_below"}) {
+    EXPECT_EQ(e.constant(row, 1).reason(), "the discount rate does not exceed growth") << row;
+  }
+  EXPECT_TRUE(e.constant("value_exit", 1).hasValue());  // the other method stands
+  EXPECT_THAT(weightedValue(e, "value_per_share").reason(), testing::HasSubstr("has no value"));
+}
+
+TEST_F(StandingStill, MultiplesAndGrowthImplyEachOther) {
+  choose("exit_multiple", 6);  // 6 * 250 = 1,500: exactly the perpetuity without growth
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(constant(e, "implied_multiple"), 6, 1e-9);
+  EXPECT_NEAR(constant(e, "implied_growth_simple"), 0, 1e-9);
+  EXPECT_NEAR(constant(e, "value_exit"), 150, 1e-7);
+}
+
+TEST_F(StandingStill, NegativeEquityValueIsNoughtWithItsShortfallBeside) {
+  m_.filed["pension_deficit"] = test::figures({3000, 3000});
+  const Evaluation e = m_.evaluate();
+  EXPECT_DOUBLE_EQ(constant(e, "value_per_share"), 0);
+  EXPECT_NEAR(constant(e, "raw_value"), (1500 - 3000 * 0.75) / 10, 1e-6);
+  EXPECT_NEAR(constant(e, "shortfall"), 75, 1e-6);
+  EXPECT_TRUE(e.constant("margin_of_safety", 1).isNotMeaningful());
+  EXPECT_NEAR(constant(e, "upside"), -1, 1e-12);
+}
+
+TEST_F(StandingStill, DilutionByTreasuryStockAndConversion) {
+  m_.givens["options"] = Figure::of(2);
+  m_.givens["option_strike"] = Figure::of(75);  // 2 * (1 - 75/100) = 0.5 shares
+  m_.givens["convertible_shares"] = Figure::of(1);
+  m_.givens["convertible_face"] = Figure::of(90);  // 90 a share, the price is 100: in the money
+  EXPECT_NEAR(constant(m_.evaluate(), "diluted_shares"), 11.5, 1e-12);
+  m_.givens["convertible_face"] = Figure::of(110);
+  m_.givens["option_strike"] = Figure::of(120);
+  EXPECT_NEAR(constant(m_.evaluate(), "diluted_shares"), 10, 1e-12);
+}
+
+TEST_F(StandingStill, LossesAreCarriedForwardAndUsedOnce) {
+  m_.filed["tax_losses"] = test::figures({0, 300});
+  const Evaluation e = m_.evaluate();
+  // 200 of profit a year against 300 of losses: 200 used, then 100, then none.
+  EXPECT_NEAR(e.figure("tax", 2, 1).value(), 0, 1e-9);
+  EXPECT_NEAR(e.figure("tax", 3, 1).value(), 0.25 * 100, 1e-9);
+  EXPECT_NEAR(e.figure("tax", 4, 1).value(), 0.25 * 200, 1e-9);
+  EXPECT_NEAR(e.figure("tax_losses", 4, 1).value(), 0, 1e-9);
+}
+
+TEST_F(StandingStill, QuotesConvertToTheListingsMinorUnit) {
+  m_.givens["quote_rate"] = Figure::of(0.86 * 100);
+  m_.givens["price"] = Figure::of(8600);
+  EXPECT_NEAR(constant(m_.evaluate(), "value_per_share"), 150 * 86, 1e-5);
+}
+
+TEST(ImpliedGrowth, SatisfiesTheRuleItInverts) {
+  const struct {
+    double nopat, wacc, onNew, terminal;
+    size_t roots;
+  } kCases[] = {
+      {150, 0.10, 0.10, 1545, 1},    // 150 * 1.03 / 0.10 at g = 3 %
+      {150, 0.10, 0.20, 2000, 1},
+      {150, 0.10, 0.05, 1400, 1},
+      {150, 0.10, 0.10, 0.0, 0},     // a worthless exit: only g = -100 %, outside the range
+      {-50, 0.10, 0.10, 1000, 0},
+      {150, 0.10, -0.1, 1000, 0},    // a negative return on new capital means nothing
+  };
+  for (const auto& c : kCases) {
+    const std::vector<double> roots = impliedGrowth(c.nopat, c.wacc, c.onNew, c.terminal);
+    EXPECT_EQ(roots.size(), c.roots) << c.terminal;
+    for (double g : roots) {
+      EXPECT_GT(g, -1);
+      EXPECT_LT(g, c.wacc);
+      EXPECT_NEAR(c.nopat * (1 + g) * (1 - g / c.onNew) / (c.wacc - g), c.terminal, 1e-6 * std::fabs(c.terminal));
+    }
+  }
+  EXPECT_NEAR(impliedGrowth(150, 0.10, 0.10, 1545).front(), 0.03, 1e-12);
+}
+
+}  // namespace
+}  // namespace zl

@@ -1,0 +1,87 @@
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include "exchange/csv/table.h"
+#include "exchange/csv/tables.h"
+
+namespace zl::exchange {
+namespace {
+
+const std::string kHead = "concept,label,start,end,unit,decimals,value\n";
+
+TEST(FactTable, ReadsQuotedCellsAndBothSeparators) {
+  const auto a = readFactTable(kHead + "revenue,\"Sales, \"\"net\"\"\",2024-01-01,2024-12-31,EUR,-3,1200000\r\ncash,,,2024-12-31,EUR,INF,5.25\ncash,,,2023-12-31,EUR,,\n", "t");
+  ASSERT_TRUE(a) << a.error().text();
+  ASSERT_EQ(a->facts.size(), 3u);
+  EXPECT_EQ(a->facts[0].label, "Sales, \"net\"");
+  EXPECT_EQ(a->facts[0].place, "line 2");
+  EXPECT_TRUE(a->facts[1].exact);
+  EXPECT_TRUE(a->facts[1].period.isInstant());
+  EXPECT_TRUE(a->facts[2].nil);
+  const auto b = readFactTable("concept;label;start;end;unit;decimals;value\nrevenue;x;2024-01-01;2024-12-31;EUR;0;7\n", "t");
+  ASSERT_TRUE(b);
+  EXPECT_EQ(b->facts[0].text, "7");
+}
+
+TEST(FactTable, FaultsNameTheLine) {
+  const struct {
+    std::string text;
+    const char* what;
+    const char* where;
+  } kCases[] = {
+      {kHead + "a,,,2024-12-31,EUR,0,1\nb,,,2024-13-31,EUR,0,1\n", "'2024-13-31' in 'end' is not a date", "line 3"},
+      {kHead + "a,,,2024-12-31,EUR,0,1.2.3\n", "'1.2.3' is not a plain decimal", "line 2"},
+      {kHead + "a,,,2024-12-31,EUR,x,1\n", "'x' in 'decimals'", "line 2"},
+      {kHead + ",,,2024-12-31,EUR,0,1\n", "the cell 'concept' is empty", "line 2"},
+      {kHead + "a,,2025-01-01,2024-12-31,EUR,0,1\n", "ends before it starts", "line 2"},
+      {kHead + "a,,,2024-12-31,EUR,0,1,extra\n", "the row has 8 cells, the header 7", "line 2"},
+      {kHead + "a,\"open,,2024-12-31,EUR,0,1\n", "a quoted cell is never closed", "line"},
+      {kHead + "a,b\"c,,2024-12-31,EUR,0,1\n", "quotation mark", "line 2"},
+      {"concept,end,unit,value\n", "the column 'start' is missing", "line 1"},
+      {"concept,concept\n", "two columns are called 'concept'", "line 1"},
+      {kHead, "a header and no facts", "t"},
+      {kHead + "caf\xE9,,,2024-12-31,EUR,0,1\n", "not UTF-8", "line 2"},
+      {kHead + std::string(70000, 'a') + ",,,2024-12-31,EUR,0,1\n", "65,536 is the limit", "line 2"},
+      {kHead + std::string(5000, ','), "more than 4,096 columns", "line 2"},
+      {"", "no header row", "line 1"},
+  };
+  for (const auto& c : kCases) {
+    const auto r = readFactTable(c.text, "t");
+    ASSERT_FALSE(r) << c.what;
+    EXPECT_THAT(r.error().what, testing::HasSubstr(c.what));
+    EXPECT_THAT(r.error().where, testing::HasSubstr(c.where)) << c.what;
+  }
+}
+
+TEST(Prices, AscendAndAreUnique) {
+  const auto p = readPrices("date,close\n2025-01-03,11\n2025-01-02,10.5\n", "p");
+  ASSERT_TRUE(p);
+  EXPECT_EQ(p->front().close, 10.5);
+  EXPECT_DOUBLE_EQ(closeAt(*p, makeDate(2025, 1, 2))->close, 10.5);
+  EXPECT_FALSE(closeAt(*p, makeDate(2025, 1, 1)));
+  EXPECT_THAT(readPrices("date,close\n2025-01-02,10\n2025-01-02,11\n", "p").error().what, testing::HasSubstr("two closes"));
+  EXPECT_THAT(readPrices("date,close\n2025-01-02,-10\n", "p").error().what, testing::HasSubstr("not positive"));
+  EXPECT_THAT(readPrices("date,close\n2025-01-02,inf\n", "p").error().what, testing::HasSubstr("not a number"));
+}
+
+TEST(Peers, EmptyCellsAreAbsentAndYearsAscend) {
+  const std::string head = "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,debt,cash,year_end,revenue,ebitda,net_income\n";
+  const auto p = readPeers(head + "a,A,EUR,5,EUR,1,2025-01-01,10,,3,2023-12-31,1,2,3\na,A,EUR,5,EUR,1,2025-01-01,10,,3,2024-12-31,4,5,\n", "p");
+  ASSERT_TRUE(p) << p.error().text();
+  ASSERT_EQ(p->size(), 1u);
+  EXPECT_TRUE(p->front().debt.isAbsent());
+  EXPECT_EQ(p->front().years.size(), 2u);
+  EXPECT_TRUE(p->front().years[1].netIncome.isAbsent());
+  EXPECT_THAT(readPeers(head + "a,A,EUR,5,EUR,1,2025-01-01,10,,3,2024-12-31,1,2,3\na,A,EUR,5,EUR,1,2025-01-01,10,,3,2023-12-31,4,5,6\n", "p").error().what,
+              testing::HasSubstr("must ascend"));
+}
+
+TEST(Rates, TheLatestAtTheDateCounts) {
+  const auto r = readRates("rate,date,figure,source\nspot EUR/GBP,2025-01-01,0.8,x\nspot EUR/GBP,2026-01-01,0.9,x\n", "r");
+  ASSERT_TRUE(r);
+  EXPECT_DOUBLE_EQ(spotRatesAt(*r, makeDate(2025, 6, 1)).at({"EUR", "GBP"}), 0.8);
+  EXPECT_TRUE(spotRatesAt(*r, makeDate(2024, 6, 1)).empty());
+}
+
+}  // namespace
+}  // namespace zl::exchange

@@ -1,0 +1,71 @@
+#pragma once
+// Helpers for tests that evaluate models: the shipped one or a few lines of text.
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include <fstream>
+#include <sstream>
+
+#include "core/model/evaluate.h"
+#include "core/model/interpret.h"
+#include "core/model/parser.h"
+#include "core/outlook/evaluation.h"
+
+namespace zl::test {
+
+inline std::string fileText(const std::string& path) {
+  std::ifstream in(path, std::ios::binary);
+  std::stringstream text;
+  text << in.rdbuf();
+  return text.str();
+}
+
+inline model::Model shippedModel() {
+  const auto m = model::parseModel(fileText(std::string(ZEALOUS_SOURCE) + "/models/standard.model"), "standard.model");
+  EXPECT_TRUE(m) << (m ? "" : m.error().text());
+  return m ? *m : model::Model{};
+}
+
+inline model::Model modelOf(const std::string& rows) {
+  const auto m = model::parseModel("model test \"Test\" 1\n" + rows, "test.model");
+  EXPECT_TRUE(m) << (m ? "" : m.error().text());
+  return m ? *m : model::Model{};
+}
+
+/// A model of a few lines with filed figures, evaluated for a case.
+struct SmallModel {
+  model::Model model;
+  std::map<std::string, std::vector<Figure>> filed;
+  Case theCase = newCase("test", makeDate(2026, 1, 1));
+  Givens givens;
+  int horizon = 3;
+
+  Evaluation evaluate() const {
+    int years = 1;
+    for (const auto& [row, figures] : filed) years = static_cast<int>(figures.size());
+    const model::Layout layout{years, horizon};
+    auto compiled = compileModel(model, layout);
+    EXPECT_TRUE(compiled) << (compiled ? "" : compiled.error().text());
+    auto history = std::make_shared<const model::HistoryTable>(
+        model, layout,
+        [&](const std::string& row, int c) {
+          const auto found = filed.find(row);
+          return found == filed.end() ? Figure::absent("not filed") : found->second[static_cast<size_t>(c)];
+        },
+        [&](int row) {
+          const auto& r = model.rows[static_cast<size_t>(row)];
+          const InputChoice* choice = theCase.input(theCase.base(), r.name);
+          return choice != nullptr ? Figure::of(choice->figure) : Figure::of(r.preset ? r.preset->level : 0);
+        });
+    return Evaluation(*compiled, history, theCase, givens);
+  }
+};
+
+inline std::vector<Figure> figures(std::initializer_list<double> numbers) {
+  std::vector<Figure> list;
+  for (double x : numbers) list.push_back(Figure::of(x));
+  return list;
+}
+
+}  // namespace zl::test
