@@ -129,7 +129,7 @@ bool Workbench::importFiles(const QStringList& paths) {
   preview_.reset();
   const Result<Session::ImportResult> result = session_->importFiles(files);
   if (!result) return report(tl::unexpected(result.error()));
-  QString message = tr("Imported %n file(s)", nullptr, static_cast<int>(result->files.size()));
+  QString message = tr("Imported %1").arg(counted(static_cast<int>(result->files.size()), tr("file"), tr("files")));
   for (const std::string& warning : result->warnings) message += QStringLiteral("; ") + text(warning);
   say(message);
   Q_EMIT changed();

@@ -57,13 +57,26 @@ void RangeChart::paintEvent(QPaintEvent*) {
   painter.setPen(t.quiet);
   painter.drawText(QRectF(8, bottom + 3, 200, 16), Qt::AlignLeft, tr("%1 per share").arg(unit_));
   double y = top;
+  std::vector<std::pair<double, QString>> reasons;
+  // The lines come first, so that no figure is struck through.
+  if (buyBelow_) {
+    painter.setPen(QPen(t.base, 1.4, Qt::DashLine));
+    painter.drawLine(QPointF(x.at(*buyBelow_), top), QPointF(x.at(*buyBelow_), bottom));
+  }
+  if (price_) {
+    painter.setPen(QPen(t.price, 2));
+    painter.drawLine(QPointF(x.at(*price_), top - 4), QPointF(x.at(*price_), bottom));
+  }
+  const auto onPaper = [&](const QRectF& area, const QString& words) {
+    painter.fillRect(area.adjusted(-2, 0, 2, 0), t.paper);
+    drawTabular(painter, area, words, Qt::AlignLeft);
+  };
   for (const MethodRange& r : ranges_) {
     painter.setPen(t.ink);
     painter.drawText(QRectF(8, y, 214, kRow), Qt::AlignLeft | Qt::AlignVCenter, r.label);
     const double middle = y + kRow / 2;
     if (!r.whyNot.isEmpty()) {
-      painter.setPen(t.quiet);
-      painter.drawText(QRectF(x.from, y, x.to - x.from, kRow), Qt::AlignLeft | Qt::AlignVCenter, QStringLiteral("·  ") + r.whyNot);
+      reasons.emplace_back(y, r.whyNot);
       y += kRow;
       continue;
     }
@@ -72,8 +85,8 @@ void RangeChart::paintEvent(QPaintEvent*) {
     painter.fillRect(QRectF(x.at(r.low), middle - 6, std::max(2.0, x.at(r.high) - x.at(r.low)), 12), fill);
     painter.setPen(t.quiet);
     const double lowWidth = tabularWidth(QFontMetricsF(font()), shown(r.low));
-    drawTabular(painter, {x.at(r.low) - lowWidth - 6, middle - 8, lowWidth, 16}, shown(r.low), Qt::AlignLeft);
-    drawTabular(painter, {x.at(r.high) + 6, middle - 8, 80, 16}, shown(r.high), Qt::AlignLeft);
+    onPaper({x.at(r.low) - lowWidth - 6, middle - 8, lowWidth, 16}, shown(r.low));
+    onPaper({x.at(r.high) + 6, middle - 8, tabularWidth(QFontMetricsF(font()), shown(r.high)), 16}, shown(r.high));
     if (r.middle) {
       if (r.scenarios) {
         drawScenarioMark(painter, QStringLiteral("base"), {x.at(*r.middle), middle}, 12);
@@ -84,13 +97,15 @@ void RangeChart::paintEvent(QPaintEvent*) {
     }
     y += kRow;
   }
-  if (buyBelow_) {
-    painter.setPen(QPen(t.base, 1.4, Qt::DashLine));
-    painter.drawLine(QPointF(x.at(*buyBelow_), top), QPointF(x.at(*buyBelow_), bottom));
+  painter.setPen(t.quiet);
+  for (const auto& [at, reason] : reasons) {
+    const QString words = QStringLiteral("·  ") + reason;
+    const QRectF area(x.from, at + 6, QFontMetricsF(font()).horizontalAdvance(words) + 6, kRow - 12);
+    painter.fillRect(area, t.paper);
+    painter.drawText(area, Qt::AlignLeft | Qt::AlignVCenter, words);
   }
   if (price_) {
-    painter.setPen(QPen(t.price, 2));
-    painter.drawLine(QPointF(x.at(*price_), top - 4), QPointF(x.at(*price_), bottom));
+    painter.setPen(t.price);
     const QString label = tr("price %1").arg(shown(*price_));
     const bool left = buyBelow_ && *buyBelow_ > *price_;
     painter.drawText(QRectF(x.at(*price_) - (left ? 126 : -6), 2, 120, 18), left ? Qt::AlignRight : Qt::AlignLeft, label);

@@ -15,6 +15,8 @@
 #include "app/pages/peers_page.h"
 #include "app/pages/verdict_page.h"
 
+static void initResources() { Q_INIT_RESOURCE(resources); }  // must stand outside a namespace
+
 namespace zl::app {
 namespace {
 constexpr int kMostRecent = 6;
@@ -27,6 +29,7 @@ MainWindow::MainWindow(std::shared_ptr<const services::Resources> resources, ser
       desk_(desk),
       dialogs_(std::move(dialogs)),
       bench_(std::move(resources), std::move(desk)) {
+  initResources();
   setObjectName(QStringLiteral("mainWindow"));
   setWindowTitle(tr("Zealous Ledger"));
   setWindowIcon(QIcon(QStringLiteral(":/icon.svg")));
@@ -241,6 +244,7 @@ void MainWindow::go(Stop stop) {
   if (page == pageOf_.end()) return;
   pages_->setCurrentWidget(page->second);
   route_->setCurrent(stop);
+  if (auto* grid = page->second->findChild<LedgerView*>()) grid->setFocus();
   sum_->clear();
 }
 

@@ -30,7 +30,7 @@ void StopButton::setState(State state, int findings) {
   const QString said = state == State::Untouched ? tr("untouched")
                        : state == State::Begun   ? tr("begun")
                        : state == State::Settled ? tr("settled")
-                                                 : tr("needs a look, %n finding(s)", nullptr, findings);
+                                                 : tr("needs a look, %1").arg(counted(findings, tr("finding"), tr("findings")));
   setAccessibleDescription(said);
   setToolTip(tr("%1: %2 (Alt+%3)").arg(text(), said).arg(number_));
   update();

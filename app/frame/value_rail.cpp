@@ -18,7 +18,7 @@ ValueRail::ValueRail(Workbench& bench, QWidget* parent) : QWidget(parent), bench
   connect(&bench_, &Workbench::changed, this, &ValueRail::refresh);
 }
 
-QSize ValueRail::sizeHint() const { return {600, fontMetrics().height() * 4 + 34}; }
+QSize ValueRail::sizeHint() const { return {600, fontMetrics().height() * 5 + 34}; }
 
 std::vector<ValueRail::Mark> ValueRail::marksOf(const services::Snapshot& s) const {
   std::vector<Mark> marks;
@@ -107,6 +107,7 @@ void ValueRail::paintLabels(QPainter& painter, const std::vector<Mark>& ghosts) 
       int row = x > ends[0] + 10 ? 0 : (x > ends[1] + 10 ? 1 : (ends[0] <= ends[1] ? 0 : 1));
       x = std::max(x, ends[row] + 10);
       ends[row] = x + width;
+      painter.fillRect(QRectF(x - 2, firstY + direction * row * line, width + 4, line), t.panel);
       painter.setPen(m->shape == Mark::Shape::Price ? t.price
                      : m->scenario.isEmpty()        ? t.quiet
                                                     : t.scenario(m->scenario));
@@ -136,13 +137,13 @@ void ValueRail::paintEvent(QPaintEvent*) {
     }
   }
   const double pad = std::max((high - low) * 0.08, 1e-6);
-  scale_ = {std::max(0.0, low - pad), high + pad, 84, width() - 24.0};
+  scale_ = {std::max(0.0, low - pad), high + pad, 100, width() - 24.0};
   const double line = QFontMetricsF(font()).height();
   axisY_ = line * 2 + 26;
 
   painter.setPen(t.quiet);
   const QString unit = zl::app::text(bench_.now().company().listing.unit);
-  painter.drawText(QRectF(12, axisY_ - line / 2, 70, line), Qt::AlignLeft | Qt::AlignVCenter, unit + tr(" / share"));
+  painter.drawText(QRectF(12, axisY_ - line / 2, 84, line), Qt::AlignLeft | Qt::AlignVCenter, unit + tr(" / share"));
   painter.setPen(QPen(t.wideRule, 1));
   painter.drawLine(QPointF(scale_.from, axisY_), QPointF(scale_.to, axisY_));
   for (double tick : roundTicks(scale_.low, scale_.high, 10)) {

@@ -4,6 +4,7 @@
 #include <QClipboard>
 #include <QHeaderView>
 #include <QKeyEvent>
+#include <QScrollBar>
 #include <algorithm>
 #include <map>
 
@@ -48,7 +49,13 @@ void LedgerView::setWidths(int label, int figure, int trend) {
 void LedgerView::applyWidths() {
   const int columns = model_.columnCount();
   const double scale = fontMetrics().horizontalAdvance(QLatin1Char('0')) / 8.0;
-  const int figure = static_cast<int>(figureWidth_ * std::max(1.0, scale));
+  int figure = static_cast<int>(figureWidth_ * std::max(1.0, scale));
+  const int figures = columns - model_.firstColumn();
+  if (narrowest_ > 0 && figures > 0) {
+    const int trend = model_.hasTrend() ? trendWidth_ : 0;
+    const int share = (viewport()->width() - labelWidth_ - trend) / figures;
+    figure = std::clamp(share, static_cast<int>(narrowest_ * std::max(1.0, scale)), figure);
+  }
   for (int c = 1; c < columns; ++c) {
     setColumnWidth(c, c < model_.firstColumn() ? trendWidth_ : figure);
   }
@@ -66,7 +73,9 @@ void LedgerView::resizeEvent(QResizeEvent* event) {
 
 void LedgerView::showAll() {
   const int rows = model_.rowCount() * verticalHeader()->defaultSectionSize();
-  setFixedHeight(rows + horizontalHeader()->sizeHint().height() + 4);
+  const bool wide = horizontalHeader()->length() > viewport()->width();
+  const int bar = wide ? horizontalScrollBar()->sizeHint().height() : 0;
+  setFixedHeight(rows + horizontalHeader()->sizeHint().height() + 4 + bar);
   setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
 }
 

@@ -17,6 +17,9 @@ class LedgerView : public QTableView {
   [[nodiscard]] LedgerModel& ledger() { return model_; }
   /// Column widths: label, trend, figures.
   void setWidths(int label, int figure, int trend = 90);
+  /// Figures share the width there is, down to what their digits need; no sideways scrolling
+  /// before that.
+  void fitFigures(int narrowest) { narrowest_ = narrowest; }
   void showAll();  ///< height for all rows, without a scroll bar
 
  Q_SIGNALS:
@@ -41,6 +44,7 @@ class LedgerView : public QTableView {
   int labelWidth_ = 260;
   int figureWidth_ = 74;
   int trendWidth_ = 90;
+  int narrowest_ = 0;
 };
 
 class LedgerDelegate : public QStyledItemDelegate {

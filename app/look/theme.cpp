@@ -100,7 +100,18 @@ void applyTheme(QApplication& application, ThemeChoice choice) {
   for (QPalette::ColorRole role : {QPalette::Text, QPalette::WindowText, QPalette::ButtonText}) {
     p.setColor(QPalette::Disabled, role, t.quiet);
   }
+  // A list that is not being worked in shows its place quietly.
+  p.setColor(QPalette::Inactive, QPalette::Highlight, t.selection);
+  p.setColor(QPalette::Inactive, QPalette::HighlightedText, t.ink);
   QApplication::setPalette(p);
+  application.setStyleSheet(QStringLiteral(
+      "QHeaderView::section { background: %1; color: %2; border: none; border-bottom: 1px solid %3; padding: 2px 5px; }"
+      "QHeaderView { background: %1; }"
+      "QTableView { background: %1; }"
+      "QListWidget { background: transparent; }"
+      "QListWidget::item:selected { background: %4; color: %5; }"
+      "QSplitter::handle { background: %3; width: 1px; height: 1px; }")
+                                .arg(t.paper.name(), t.quiet.name(), t.wideRule.name(), t.selection.name(), t.ink.name()));
   QFont font(QStringLiteral("Inter"));
   font.setPointSizeF(9.5);
   QApplication::setFont(font);
@@ -123,6 +134,10 @@ void drawScenarioMark(QPainter& painter, const QString& id, QPointF c, double si
   painter.setPen(QPen(color, 1.4));
   painter.setBrush(filled ? QBrush(color) : QBrush(theme().paper));
   painter.drawPolygon(shape);
+}
+
+QString counted(int count, const QString& one, const QString& many) {
+  return QString::number(count) + QLatin1Char(' ') + (count == 1 ? one : many);
 }
 
 double tabularWidth(const QFontMetricsF& metrics, const QString& text) {

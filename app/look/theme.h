@@ -30,6 +30,9 @@ void drawScenarioMark(QPainter& painter, const QString& id, QPointF centre, doub
 void drawTabular(QPainter& painter, const QRectF& rect, const QString& text, Qt::Alignment alignment);
 double tabularWidth(const QFontMetricsF& metrics, const QString& text);
 
+/// "1 finding", "3 findings": the noun with its count.
+QString counted(int count, const QString& one, const QString& many);
+
 inline QString text(const std::string& s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
 
 }  // namespace zl::app

@@ -107,7 +107,7 @@ void FilingsPage::offer(const QStringList& paths) {
                  wordsCell(p.incoming.document.periodEnd ? text(dateText(*p.incoming.document.periodEnd)) : QString())};
     rows.push_back(std::move(row));
   }
-  previewTitle_->setText(tr("These %n file(s) would come in; nothing is stored yet", nullptr, static_cast<int>(previews.size())));
+  previewTitle_->setText(tr("%1 would come in; nothing is stored yet").arg(counted(static_cast<int>(previews.size()), tr("file"), tr("files"))));
   preview_->ledger().fill({tr("kind"), tr("facts mapped"), tr("unmapped"), tr("with segments"), tr("year to")}, std::move(rows));
   preview_->showAll();
   previewPanel_->show();

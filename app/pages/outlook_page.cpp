@@ -21,7 +21,7 @@ OutlookPage::OutlookPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   splitter->addWidget(makeLeft());
   splitter->addWidget(makeRight());
   splitter->setStretchFactor(1, 1);
-  splitter->setSizes({285, 640});
+  splitter->setSizes({290, 640});
   layout->addWidget(splitter);
   connectBoard();
 }
@@ -32,7 +32,7 @@ QWidget* OutlookPage::makeLeft() {
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(0);
   drivers_ = addGrid("drivers", tr("Drivers"));
-  drivers_->setWidths(170, 46, 62);
+  drivers_->setWidths(180, 50, 56);
   drivers_->setSelectionBehavior(QAbstractItemView::SelectRows);
   drivers_->setSelectionMode(QAbstractItemView::SingleSelection);
   drivers_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -60,7 +60,8 @@ QWidget* OutlookPage::makeRight() {
   board_ = new PathBoard(upper);
   layout->addWidget(board_, 1);
   paths_ = addGrid("paths", tr("Paths by year"));
-  paths_->setWidths(84, 56, 0);
+  paths_->setWidths(84, 60, 0);
+  paths_->fitFigures(42);
   layout->addWidget(paths_);
   layout->addWidget(makeShapeBar());
   right->addWidget(upper);
@@ -82,7 +83,8 @@ QWidget* OutlookPage::makeRight() {
   bar->addStretch();
   lowerLayout->addLayout(bar);
   statements_ = addGrid("projected", tr("Projected statements"));
-  statements_->setWidths(210, 60, 0);
+  statements_->setWidths(150, 64, 0);
+  statements_->fitFigures(46);
   lowerLayout->addWidget(statements_, 1);
   right->addWidget(lower);
   right->setStretchFactor(0, 3);
@@ -254,6 +256,7 @@ void OutlookPage::refreshDrivers() {
     const int columns = s.evaluation->layout().columns();
     LedgerRow out = yearRow(s, static_cast<int>(r), columns - 1, columns, bench_.scenario());
     out.unit.clear();
+    out.label = out.label.section(QLatin1Char(','), 0, 0);  // the board shows the full name
     out.cells[0].editable = false;
     const Assumption* a = s.caseOf().driver(s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())], row.name);
     if (a != nullptr && a->said.reason.empty()) out.label += QStringLiteral(" ?");
@@ -327,7 +330,7 @@ void OutlookPage::refreshEvidence() {
       LedgerCell cell;
       cell.figure = figure;
       cell.ink = Ink::Derived;
-      cell.tip = tr("%n year(s) counted", nullptr, count);
+      cell.tip = counted(count, tr("year counted"), tr("years counted"));
       row.cells.push_back(std::move(cell));
     }
     rows.push_back(std::move(row));

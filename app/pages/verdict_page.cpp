@@ -164,7 +164,7 @@ void VerdictPage::fillFindings() {
       if (wanted != Severity::Note) ++open;
     }
   }
-  findingsTitle_->setText(open == 0 ? tr("Nothing needs a look") : tr("%n finding(s) need a look (Enter goes there)", nullptr, open));
+  findingsTitle_->setText(open == 0 ? tr("Nothing needs a look") : tr("%1 (Enter goes there)").arg(counted(open, tr("finding needs a look"), tr("findings need a look"))));
 }
 
 }  // namespace zl::app

@@ -97,7 +97,7 @@ INSTANTIATE_TEST_SUITE_P(
         BadInstance{"BadDate", instance("<x:context id=\"z\"><x:period><x:instant>2024-02-30</x:instant></x:period></x:context>"), ErrorKind::BadInput, "'2024-02-30' is not a date", "line 10"},
         BadInstance{"BackwardPeriod", instance("<x:context id=\"z\"><x:period><x:startDate>2024-02-03</x:startDate><x:endDate>2023-02-03</x:endDate></x:period></x:context>"), ErrorKind::BadInput, "ends before it starts", "line 10"},
         BadInstance{"NoPeriod", instance("<x:context id=\"z\"><x:entity/></x:context>"), ErrorKind::BadInput, "no period", "line 10"}),
-    [](const auto& info) { return info.param.name; });
+    [](const auto& c) { return c.param.name; });
 
 TEST(XbrlInstance, EveryTruncationIsRefusedOrRead) {
   const std::string whole = instance("<i:Revenue contextRef=\"d\" unitRef=\"e\" decimals=\"-3\">1234000</i:Revenue>");

@@ -1,0 +1,47 @@
+#include <gtest/gtest.h>
+
+#include "app/charts/axis.h"
+#include "app/grid/ledger_model.h"
+
+namespace zl::app {
+namespace {
+
+TEST(RoundTicks, AreRoundFewAndInside) {
+  for (const auto& [low, high] : {std::pair(-0.13, 0.21), {0.0, 1500.0}, {-3e9, -1e9}, {0.0301, 0.0302}}) {
+    const std::vector<double> ticks = roundTicks(low, high, 6);
+    ASSERT_GE(ticks.size(), 2u);
+    EXPECT_LE(ticks.size(), 8u);
+    for (double t : ticks) {
+      EXPECT_GE(t, low - 1e-9 * std::abs(high));
+      EXPECT_LE(t, high + 1e-9 * std::abs(high));
+    }
+  }
+  EXPECT_TRUE(roundTicks(1, 1, 5).empty());
+  const Scale s{0, 10, 100, 200};
+  EXPECT_DOUBLE_EQ(s.figure(s.at(3.7)), 3.7);
+}
+
+TEST(LedgerModel, ShowsGapsAndOffersOnlyEditableCells) {
+  LedgerModel model;
+  LedgerRow row;
+  row.label = QStringLiteral("Growth");
+  row.kind = Kind::Ratio;
+  LedgerCell value, odd, none;
+  value.figure = Figure::of(-0.125);
+  value.editable = true;
+  odd.figure = Figure::notMeaningful("the year before is not positive");
+  row.cells = {value, odd, none};
+  model.fill({QStringLiteral("a"), QStringLiteral("b"), QStringLiteral("c")}, {row});
+  const auto at = [&](int c, int role) { return model.data(model.index(0, c), role); };
+  EXPECT_EQ(at(1, Qt::DisplayRole).toString(), QStringLiteral("(12.5)"));
+  EXPECT_EQ(at(1, Qt::EditRole).toString(), QStringLiteral("-12.5"));
+  EXPECT_EQ(at(2, Qt::DisplayRole).toString(), QStringLiteral("·"));
+  EXPECT_EQ(at(2, Qt::ToolTipRole).toString(), QStringLiteral("the year before is not positive"));
+  EXPECT_EQ(at(3, Qt::DisplayRole).toString(), QString());
+  EXPECT_TRUE(model.flags(model.index(0, 1)) & Qt::ItemIsEditable);
+  EXPECT_FALSE(model.flags(model.index(0, 2)) & Qt::ItemIsEditable);
+  EXPECT_FALSE(model.setData(model.index(0, 2), QStringLiteral("3"), Qt::EditRole));
+}
+
+}  // namespace
+}  // namespace zl::app

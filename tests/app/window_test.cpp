@@ -1,0 +1,351 @@
+// The real window, driven by mouse and keys as a person would: found by object name, no sleeping.
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include <QApplication>
+#include <QClipboard>
+#include <QComboBox>
+#include <QListWidget>
+#include <QSignalSpy>
+#include <QStatusBar>
+#include <QTest>
+#include <QTextBrowser>
+#include <algorithm>
+#include <filesystem>
+#include <fstream>
+
+#include "app/charts/path_board.h"
+#include "app/frame/glossary.h"
+#include "app/frame/main_window.h"
+#include "app/grid/ledger_view.h"
+#include "tests/support/demo_book.h"
+
+namespace zl::app {
+namespace {
+
+class Window : public test::DemoBook {
+ protected:
+  void SetUp() override {
+    DemoBook::SetUp();
+    start();
+    ASSERT_TRUE(window_->openBook(path()));
+  }
+
+  void start() {
+    Dialogs dialogs;
+    dialogs.openBook = [this](QWidget*) { return chosenBook_; };
+    dialogs.newBook = [this](QWidget*) { return chosenBook_; };
+    dialogs.openFiles = [this](QWidget*) { return chosenFiles_; };
+    dialogs.openCase = dialogs.saveCase = [this](QWidget*) { return chosenCase_; };
+    dialogs.companyName = [](QWidget*) { return QStringLiteral("fresh"); };
+    window_ = std::make_unique<MainWindow>(resources_, test::testDesk(), dialogs);
+    window_->resize(1280, 800);
+    window_->show();
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(window_.get()));
+  }
+
+  [[nodiscard]] QString path() const { return text(book()); }
+  template <class T>
+  T* find(const char* name) {
+    T* found = window_->findChild<T*>(QString::fromLatin1(name));
+    if (found == nullptr) ADD_FAILURE() << "no control called " << name;
+    return found;
+  }
+  void press(QWidget* w, Qt::Key key, Qt::KeyboardModifiers m = Qt::NoModifier) { QTest::keyClick(w, key, m); }
+  void go(Qt::Key number) { QTest::keyClick(window_.get(), number, Qt::AltModifier); }
+  double base(const char* row = "value_per_share") { return bench().now().evaluation->constant(row, 1).value(); }
+  Workbench& bench() { return window_->bench(); }
+  QString status() { return window_->statusBar()->currentMessage(); }
+  QString railSays() { return find<QWidget>("valueRail")->accessibleDescription(); }
+  /// Puts the cursor of a grid on the row of a key and a figure column.
+  void place(LedgerView* grid, const QString& key, int column) {
+    const auto& rows = grid->ledger().ledgerRows();
+    for (size_t r = 0; r < rows.size(); ++r) {
+      if (rows[r].key != key) continue;
+      grid->setFocus();
+      grid->setCurrentIndex(grid->ledger().index(static_cast<int>(r), column + grid->ledger().firstColumn()));
+      return;
+    }
+    ADD_FAILURE() << "no row " << key.toStdString();
+  }
+  /// Types over the current cell the way a person does and leaves with Enter.
+  void typeOver(LedgerView* grid, const QString& figure) {
+    QTest::keyClicks(grid, figure.left(1));
+    auto* editor = grid->findChild<QLineEdit*>(QStringLiteral("cellEditor"));
+    ASSERT_NE(editor, nullptr) << "typing did not open the cell";
+    QTest::keyClicks(editor, figure.mid(1));
+    QTest::keyClick(editor, Qt::Key_Return);
+  }
+
+  QString chosenBook_, chosenCase_;
+  QStringList chosenFiles_;
+  std::unique_ptr<MainWindow> window_;
+};
+
+TEST_F(Window, TheWholeJobFromImportToReopening) {
+  // Import a file: previewed first, stored when accepted.
+  const double before = base();
+  std::ofstream(folder_.file("older.csv")) << "concept,label,start,end,unit,decimals,value\nrevenue,,2013-01-01,2013-12-31,EUR,-3,398000000\n";
+  chosenFiles_ = {text(folder_.file("older.csv"))};
+  press(window_.get(), Qt::Key_I, Qt::ControlModifier);
+  ASSERT_EQ(find<LedgerView>("importPreview")->ledger().rowCount(), 1);
+  EXPECT_EQ(bench().now().years().size(), 12u) << "a preview stores nothing";
+  QTest::mouseClick(find<QPushButton>("acceptImport"), Qt::LeftButton);
+  EXPECT_EQ(bench().now().years().size(), 13u);
+
+  // Drag a point of the base path: the rail moves while the mouse is down.
+  go(Qt::Key_4);
+  auto* board = find<PathBoard>("pathBoard");
+  ASSERT_TRUE(QTest::qWaitFor([&] { return board->width() > 200 && board->pointOf(4).x() > 0; }));
+  const QString railBefore = railSays();
+  const QPoint from = board->pointOf(4).toPoint();
+  QTest::mousePress(board, Qt::LeftButton, {}, from);
+  QTest::mouseMove(board, from - QPoint(0, 20));
+  EXPECT_TRUE(bench().isPreviewing());
+  EXPECT_NE(railSays(), railBefore);
+  const double during = base();
+  EXPECT_GT(during, before);
+  EXPECT_DOUBLE_EQ(bench().settled().evaluation->constant("value_per_share", 1).value(), before) << "nothing stored yet";
+  QTest::mouseRelease(board, Qt::LeftButton, {}, from - QPoint(0, 20));
+  EXPECT_FALSE(bench().isPreviewing());
+  EXPECT_DOUBLE_EQ(base(), during);
+
+  // Type a year's figure.
+  auto* paths = find<LedgerView>("paths");
+  paths->setFocus();
+  paths->setCurrentIndex(paths->ledger().index(1, 1));
+  typeOver(paths, QStringLiteral("4.5"));
+  EXPECT_DOUBLE_EQ(bench().now().evaluation->figure("revenue_growth", 13, 1).value(), 0.045);
+  const double typed = base();
+  EXPECT_GT(typed, during);
+
+  // Follow the value down to a filed fact with Enter, and out again with Backspace.
+  auto* inputs = find<QListWidget>("traceInputs");
+  bench().focus({bench().now().evaluation->model().find("receivables"), 12}, 1);
+  EXPECT_THAT(find<QLabel>("traceSource")->text().toStdString(), testing::HasSubstr("annual-2025.xbrl, line"));
+  bench().focus({bench().now().evaluation->model().find("revenue"), 13}, 1);
+  inputs->setFocus();
+  ASSERT_GT(inputs->count(), 1);
+  inputs->setCurrentRow(0);
+  press(inputs, Qt::Key_Return);
+  EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Revenue 2025"));
+  EXPECT_THAT(find<QLabel>("traceSource")->text().toStdString(), testing::HasSubstr("ifrs-full:Revenue = 723703000 EUR"));
+  press(inputs, Qt::Key_Backspace);
+  EXPECT_THAT(find<QLabel>("traceTitle")->text().toStdString(), testing::HasSubstr("Revenue 2026E"));
+
+  // Undo both edits, reopen, redo one.
+  press(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_DOUBLE_EQ(base(), during);
+  press(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_DOUBLE_EQ(base(), before);
+  window_->close();
+  start();
+  chosenBook_ = path();
+  press(window_.get(), Qt::Key_O, Qt::ControlModifier);
+  ASSERT_TRUE(bench().isOpen());
+  EXPECT_DOUBLE_EQ(base(), before);
+  EXPECT_EQ(bench().now().years().size(), 13u);
+  find<QAction>("redo")->trigger();
+  EXPECT_DOUBLE_EQ(base(), during);
+}
+
+TEST_F(Window, EveryPageOpensByKeyAndShowsItsGrids) {
+  const std::pair<Qt::Key, const char*> kPages[] = {{Qt::Key_2, "documents"}, {Qt::Key_3, "history"}, {Qt::Key_4, "drivers"},
+                                                    {Qt::Key_5, "rateParts"}, {Qt::Key_6, "walk"}, {Qt::Key_7, "peers"},
+                                                    {Qt::Key_9, "verdictScenarios"}};
+  for (const auto& [key, grid] : kPages) {
+    go(key);
+    auto* view = find<LedgerView>(grid);
+    EXPECT_TRUE(view->isVisible()) << grid;
+    EXPECT_GT(view->ledger().rowCount(), 2) << grid;
+  }
+  // What a screen reader is told.
+  for (QWidget* w : window_->findChildren<QWidget*>()) {
+    if (qobject_cast<LedgerView*>(w) != nullptr) EXPECT_FALSE(w->accessibleName().isEmpty()) << w->objectName().toStdString();
+  }
+}
+
+TEST_F(Window, TypedNonsenseIsRefusedAndExplained) {
+  go(Qt::Key_4);
+  auto* paths = find<LedgerView>("paths");
+  const double before = base();
+  for (const char* bad : {"abc", "-99", "1.2.3"}) {
+    paths->setFocus();
+    paths->setCurrentIndex(paths->ledger().index(1, 3));
+    typeOver(paths, QString::fromLatin1(bad));
+    EXPECT_TRUE(status().startsWith(QStringLiteral("■"))) << bad << ": " << status().toStdString();
+    EXPECT_DOUBLE_EQ(base(), before) << bad;
+  }
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("'1.2.3' is not a number"));
+}
+
+TEST_F(Window, GridsCopyPasteAndSum) {
+  go(Qt::Key_4);
+  auto* paths = find<LedgerView>("paths");
+  paths->setFocus();
+  paths->setCurrentIndex(paths->ledger().index(1, 2));
+  QApplication::clipboard()->setText(QStringLiteral("3\t4%\t5,5\n"));
+  press(paths, Qt::Key_V, Qt::ControlModifier);
+  const Evaluation& e = *bench().now().evaluation;
+  EXPECT_DOUBLE_EQ(e.figure("revenue_growth", 13, 1).value(), 0.03);
+  EXPECT_DOUBLE_EQ(e.figure("revenue_growth", 14, 1).value(), 0.04);
+  EXPECT_DOUBLE_EQ(e.figure("revenue_growth", 15, 1).value(), 0.055);
+  paths->selectionModel()->select(QItemSelection(paths->ledger().index(1, 2), paths->ledger().index(1, 4)), QItemSelectionModel::ClearAndSelect);
+  press(paths, Qt::Key_C, Qt::ControlModifier);
+  EXPECT_EQ(QApplication::clipboard()->text(), QStringLiteral("0.03\t0.04\t0.055\n"));
+  EXPECT_THAT(find<QLabel>("selectionSum")->text().toStdString(), testing::HasSubstr("3 cells   sum 12.5"));
+  press(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_DOUBLE_EQ(bench().now().evaluation->figure("revenue_growth", 13, 1).value(), 0.035) << "a paste is one edit";
+}
+
+TEST_F(Window, KeysDoWhatTheMouseDoesOnTheBoard) {
+  go(Qt::Key_4);
+  auto* board = find<PathBoard>("pathBoard");
+  board->setFocus();
+  press(board, Qt::Key_Right);
+  press(board, Qt::Key_Right);
+  const double before = bench().now().evaluation->figure("revenue_growth", 14, 1).value();
+  press(board, Qt::Key_Up);
+  EXPECT_GT(bench().now().evaluation->figure("revenue_growth", 14, 1).value(), before);
+  press(board, Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_DOUBLE_EQ(bench().now().evaluation->figure("revenue_growth", 14, 1).value(), before);
+}
+
+TEST_F(Window, ShapesEvidenceAndReasonsAreSetInPlace) {
+  go(Qt::Key_4);
+  auto* find_ = find<QLineEdit>("find");
+  press(window_.get(), Qt::Key_F, Qt::ControlModifier);
+  QTest::keyClicks(find_, QStringLiteral("Inventory days, on closing balance"));
+  press(find_, Qt::Key_Return);
+  auto* shape = find<QComboBox>("shapeBox");
+  EXPECT_EQ(shape->currentText(), QStringLiteral("glide"));
+  auto* level = find<QLineEdit>("level");
+  level->setFocus();
+  level->selectAll();
+  QTest::keyClicks(level, QStringLiteral("99"));
+  press(level, Qt::Key_Return);
+  EXPECT_DOUBLE_EQ(*bench().now().caseOf().base().drivers.at("inventory_days").path.level, 99);
+  auto* evidence = find<LedgerView>("evidence");
+  evidence->setFocus();
+  evidence->setCurrentIndex(evidence->ledger().index(4, 2));  // median of 10 years without exceptional ones
+  press(evidence, Qt::Key_Return);
+  const Assumption& adopted = bench().now().caseOf().base().drivers.at("inventory_days");
+  EXPECT_THAT(adopted.said.reason, testing::HasSubstr("median 10 years without exceptional years"));
+  EXPECT_EQ(adopted.said.author, "tester");
+  auto* reason = find<QLineEdit>("reason");
+  reason->setFocus();
+  reason->selectAll();
+  QTest::keyClicks(reason, QStringLiteral("because"));
+  press(reason, Qt::Key_Return);
+  EXPECT_EQ(bench().now().caseOf().base().drivers.at("inventory_days").said.reason, "because");
+  EXPECT_EQ(shape->currentText(), QStringLiteral("glide")) << "adopting keeps the shape";
+}
+
+TEST_F(Window, HistoryFlagsAYearWithItsReason) {
+  go(Qt::Key_3);
+  auto* year = find<QComboBox>("flagYear");
+  year->setCurrentText(QStringLiteral("2021"));
+  QTest::mouseClick(find<QPushButton>("flag"), Qt::LeftButton);
+  EXPECT_EQ(bench().now().caseOf().exceptional.count(2021), 0u) << "a flag without a reason is refused";
+  QTest::keyClicks(find<QLineEdit>("flagReason"), QStringLiteral("boom"));
+  QTest::mouseClick(find<QPushButton>("flag"), Qt::LeftButton);
+  EXPECT_EQ(bench().now().caseOf().exceptional.at(2021), "boom");
+  auto* show = find<QComboBox>("historyShow");
+  show->setCurrentIndex(1);
+  auto* grid = find<LedgerView>("history");
+  const auto& rows = grid->ledger().ledgerRows();
+  const auto income = std::find_if(rows.begin(), rows.end(), [](const LedgerRow& r) { return r.key == QLatin1String("net_income"); });
+  ASSERT_NE(income, rows.end());
+  EXPECT_EQ(income->cells[11].figure.reason(), "turned negative") << "no growth rate from profit into loss";
+}
+
+TEST_F(Window, PeersGoInAndOutWithAReason) {
+  go(Qt::Key_7);
+  auto* peers = find<LedgerView>("peers");
+  QTest::keyClicks(find<QLineEdit>("peerReason"), QStringLiteral("other trade"));
+  const int count = bench().now().crossCheck.statistics.at(Multiple::EvToEbitda).count;
+  place(peers, QStringLiteral("sorrelund"), 3);
+  press(peers, Qt::Key_Space);
+  EXPECT_EQ(bench().now().crossCheck.statistics.at(Multiple::EvToEbitda).count, count - 1);
+  EXPECT_EQ(bench().now().caseOf().peers.at("sorrelund/ev-ebitda").reason, "other trade");
+  place(peers, QStringLiteral("dunmarrow"), 1);
+  press(peers, Qt::Key_Space);
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("cannot count: earnings not positive"));
+}
+
+TEST_F(Window, CapitalCashValueAndVerdictEditInPlace) {
+  go(Qt::Key_5);
+  const double wacc = base("terminal_wacc");
+  place(find<LedgerView>("rateParts"), QStringLiteral("beta"), 1);
+  typeOver(find<LedgerView>("rateParts"), QStringLiteral("1.5"));
+  EXPECT_GT(base("terminal_wacc"), wacc);
+  go(Qt::Key_6);
+  place(find<LedgerView>("terminal"), QStringLiteral("terminal_choice"), 1);
+  typeOver(find<LedgerView>("terminal"), QStringLiteral("1"));
+  EXPECT_DOUBLE_EQ(base(), base("value_exit"));
+  go(Qt::Key_9);
+  place(find<LedgerView>("verdictScenarios"), QStringLiteral("probability"), 0);
+  typeOver(find<LedgerView>("verdictScenarios"), QStringLiteral("40"));
+  EXPECT_THAT(find<QLabel>("verdictSentence")->text().toStdString(), testing::HasSubstr("the probabilities do not sum to one"));
+}
+
+TEST_F(Window, FindingsLeadToTheirPlace) {
+  go(Qt::Key_9);
+  auto* findings = find<QListWidget>("findings");
+  ASSERT_GT(findings->count(), 0);
+  findings->setFocus();
+  findings->setCurrentRow(0);
+  press(findings, Qt::Key_Return);
+  EXPECT_TRUE(find<QWidget>("HistoryPage")->isVisible());
+  EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Free cash flow to the firm 2025"));
+}
+
+TEST_F(Window, BadFilesLeaveEverythingAsItWas) {
+  std::ofstream(folder_.file("bad.xbrl")) << "<xbrl xmlns=\"http://www.xbrl.org/2003/instance\"><context";
+  std::ofstream(folder_.file("note.txt")) << "dear diary";
+  for (const char* name : {"bad.xbrl", "note.txt", "missing.csv"}) {
+    chosenFiles_ = {text(folder_.file(name))};
+    press(window_.get(), Qt::Key_I, Qt::ControlModifier);
+    EXPECT_TRUE(status().startsWith(QStringLiteral("■"))) << name;
+    EXPECT_FALSE(find<QPushButton>("acceptImport")->isVisible()) << name;
+  }
+  chosenBook_ = text(folder_.file("note.txt"));
+  press(window_.get(), Qt::Key_O, Qt::ControlModifier);
+  EXPECT_TRUE(bench().isOpen()) << "what was open stays open";
+  EXPECT_EQ(bench().path(), path());
+}
+
+TEST_F(Window, WithoutABookThereAreThreeWaysIn) {
+  start();
+  EXPECT_TRUE(find<QWidget>("startPanel")->isVisible());
+  EXPECT_FALSE(find<QAction>("importAction")->isEnabled());
+  for (const char* way : {"openDemo", "startCompany", "openBook"}) EXPECT_TRUE(find<QPushButton>(way)->isVisible());
+  chosenFiles_ = {text(std::string(ZEALOUS_SOURCE) + "/demo/filings/annual-2024.xbrl"), text(std::string(ZEALOUS_SOURCE) + "/demo/filings/annual-2025.xbrl")};
+  chosenBook_ = text(folder_.file("new.zledger"));
+  QTest::mouseClick(find<QPushButton>("startCompany"), Qt::LeftButton);
+  ASSERT_TRUE(bench().isOpen()) << status().toStdString();
+  EXPECT_EQ(bench().now().years().size(), 3u);
+  EXPECT_TRUE(find<QWidget>("FilingsPage")->isVisible());
+  EXPECT_THAT(railSays().toStdString(), testing::Not(testing::HasSubstr("price"))) << "no price is known";
+}
+
+TEST_F(Window, CasesAndNotesAndTheGlossary) {
+  chosenCase_ = text(folder_.file("case.json"));
+  for (QAction* action : window_->findChildren<QAction*>()) {
+    if (action->text().contains(QStringLiteral("Export case"))) action->trigger();
+  }
+  EXPECT_TRUE(std::filesystem::exists(folder_.file("case.json")));
+  auto* note = find<QLineEdit>("traceNote");
+  note->setFocus();
+  QTest::keyClicks(note, QStringLiteral("check with filing"));
+  press(note, Qt::Key_Return);
+  EXPECT_EQ(bench().now().caseOf().notes.at("value_per_share"), "check with filing");
+  find<QAction>("glossary")->trigger();
+  auto* filter = find<QLineEdit>("glossaryFilter");
+  QTest::keyClicks(filter, QStringLiteral("treasury"));
+  EXPECT_THAT(find<QTextBrowser>("glossaryText")->toPlainText().toStdString(), testing::HasSubstr("Diluted shares"));
+}
+
+}  // namespace
+}  // namespace zl::app

@@ -1,0 +1,98 @@
+// The command line in process: what it prints, and its exit status.
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include <fstream>
+#include <nlohmann/json.hpp>
+#include <sstream>
+
+#include "cli/run.h"
+#include "tests/support/demo_book.h"
+
+namespace zl::cli {
+namespace {
+
+struct Outcome {
+  int status;
+  std::string out, err;
+};
+
+Outcome zledger(const std::vector<std::string>& arguments) {
+  std::ostringstream out, err;
+  const int status = run(arguments, out, err, test::testDesk());
+  return {status, out.str(), err.str()};
+}
+
+class Cli : public test::DemoBook {};
+
+TEST_F(Cli, PrintsValuesAsTextAndAsJson) {
+  const Outcome text = zledger({"value", book()});
+  EXPECT_EQ(text.status, 0) << text.err;
+  EXPECT_THAT(text.out, testing::HasSubstr("price 742.0 (close of 2026-04-30, GBX)"));
+  const Outcome json = zledger({"value", book(), "--json"});
+  const auto j = nlohmann::json::parse(json.out);
+  EXPECT_EQ(j["price"], 742.0);
+  ASSERT_EQ(j["scenarios"].size(), 3u);
+  for (const auto& s : j["scenarios"]) EXPECT_GT(s["figures"]["value_per_share"].get<double>(), 0);
+  EXPECT_EQ(j["cross_check"]["price-earnings"]["implied_per_share"]["median"]["not_meaningful"], "the subject's earnings are not positive");
+}
+
+TEST_F(Cli, TracesChecksAndLists) {
+  EXPECT_THAT(zledger({"trace", book(), "revenue", "--year", "2025"}).out, testing::HasSubstr("annual-2025.xbrl, line"));
+  EXPECT_THAT(zledger({"check", book()}).out, testing::HasSubstr("negative base year"));
+  EXPECT_THAT(zledger({"statements", book(), "--scenario", "worst"}).out, testing::HasSubstr("revenue,\"Revenue\",EUR,412000000"));
+  EXPECT_THAT(zledger({"facts", book()}).out, testing::HasSubstr("vsh:OrderBacklog"));
+  const auto facts = nlohmann::json::parse(zledger({"facts", book(), "--json"}).out);
+  EXPECT_GT(facts.size(), 1000u);
+  EXPECT_THAT(zledger({"journal", book()}).out, testing::HasSubstr("Import 16 files"));
+}
+
+TEST_F(Cli, ExportAppliesBackAndUndoes) {
+  const Outcome exported = zledger({"export", book(), "--json"});
+  ASSERT_EQ(exported.status, 0);
+  auto changed = nlohmann::json::parse(exported.out);
+  changed["horizon"] = 6;
+  std::ofstream(folder_.file("case.json")) << changed.dump();
+  ASSERT_EQ(zledger({"apply", book(), folder_.file("case.json")}).status, 0);
+  EXPECT_EQ(nlohmann::json::parse(zledger({"export", book(), "--json"}).out), changed);
+  EXPECT_THAT(zledger({"undo", book()}).out, testing::HasSubstr("undone: Apply case.json"));
+  EXPECT_EQ(zledger({"export", book(), "--json"}).out, exported.out);
+  EXPECT_EQ(zledger({"redo", book()}).status, 0);
+}
+
+TEST_F(Cli, SaysWhatIsWrongOnce) {
+  const struct {
+    std::vector<std::string> arguments;
+    int status;
+    const char* message;
+  } kCases[] = {
+      {{"value", folder_.file("none.zledger")}, 1, "there is no such book"},
+      {{"value", book(), "--company", "other"}, 1, "no company 'other'"},
+      {{"trace", book(), "no_row"}, 1, "no row 'no_row'"},
+      {{"trace", book(), "revenue", "--year", "1990"}, 1, "outside 2014 to 2035E"},
+      {{"trace", book(), "revenue", "--scenario", "middling"}, 1, "There are: worst, base, best"},
+      {{"import", book(), "--company", "vessingholt", folder_.file("none.xbrl")}, 1, "there is no such file"},
+      {{"import", book(), "--company", "vessingholt", "/tmp"}, 1, "this is not a file"},
+      {{"apply", book(), book()}, 1, "broken at byte"},
+      {{"demo", book()}, 1, "already a file of this name"},
+      {{"nonsense"}, 2, ""},
+      {{}, 2, ""},
+  };
+  for (const auto& c : kCases) {
+    const Outcome r = zledger(c.arguments);
+    EXPECT_EQ(r.status, c.status) << c.message;
+    EXPECT_THAT(r.err, testing::HasSubstr(c.message));
+  }
+}
+
+TEST_F(Cli, ImportReportsWhatMappedAndWhatDidNot) {
+  std::ofstream(folder_.file("more.csv")) << "concept,label,start,end,unit,decimals,value\nrevenue,,2013-01-01,2013-12-31,EUR,-3,398000000\nown:Orders,,2013-01-01,2013-12-31,EUR,-3,1000\n";
+  const Outcome r = zledger({"import", book(), "--company", "vessingholt", folder_.file("more.csv")});
+  EXPECT_EQ(r.status, 0) << r.err;
+  EXPECT_THAT(r.out, testing::HasSubstr("more.csv: CSV fact table, 1 facts mapped, 1 unmapped"));
+  EXPECT_THAT(r.out, testing::HasSubstr("unmapped: own:Orders (1)"));
+}
+
+}  // namespace
+}  // namespace zl::cli

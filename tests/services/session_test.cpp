@@ -1,0 +1,268 @@
+// The whole job without a window: files in, case applied, values out, edits, undo, reopen.
+
+#include "services/session.h"
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <filesystem>
+#include <set>
+#include <tuple>
+
+#include "services/demo.h"
+#include "services/report.h"
+#include "tests/support/demo_book.h"
+
+namespace zl::services {
+namespace {
+
+using test::DemoBook;
+using test::testDesk;
+
+TEST_F(DemoBook, ValuesEveryScenarioAndTies) {
+  const Snapshot& s = *open()->now();
+  EXPECT_EQ(s.years().size(), 12u);
+  for (const TieResult& r : checkTies(s.resources->ties, s.evidence->statements, s.evidence->facts)) {
+    const bool firstCash = s.resources->ties[r.tie].name == "cash" && r.column == 0;
+    EXPECT_EQ(r.state, firstCash ? TieResult::State::NotChecked : TieResult::State::Ties)
+        << s.resources->ties[r.tie].label << " " << s.periodOf(r.column) << " " << r.gap << " " << r.missing;
+  }
+  for (const Finding& f : s.findings) EXPECT_NE(f.severity, Severity::Fault) << f.text;
+  const double worst = s.evaluation->constant("value_per_share", 0).value();
+  const double base = s.evaluation->constant("value_per_share", 1).value();
+  const double best = s.evaluation->constant("value_per_share", 2).value();
+  EXPECT_LT(worst, base);
+  EXPECT_LT(base, best);
+  EXPECT_NEAR(weightedValue(*s.evaluation, "value_per_share").value(), 0.25 * worst + 0.5 * base + 0.25 * best, 1e-9);
+  EXPECT_LT(s.evaluation->figure("fcff", 11, 1).value(), 0) << "the base year's free cash flow is negative";
+}
+
+TEST_F(DemoBook, ValueIsTheHandSumOfItsDiscountedFlows) {
+  // Section by section from the displayed rows, with arithmetic of our own instead of the model's.
+  const Evaluation& e = *open()->now()->evaluation;
+  const double stub = 245.0 / 365.0;  // 30 April to 31 December 2026
+  double factor = 1;
+  double value = 0;
+  for (int t = 0; t < 10; ++t) {
+    const double wacc = e.figure("wacc", 12 + t, 1).value();
+    const double flow = e.figure("fcff", 12 + t, 1).value() * (t == 0 ? stub : 1);
+    const double time = t == 0 ? stub : 1;
+    value += flow * factor * std::pow(1 + wacc, -time / 2);
+    factor *= std::pow(1 + wacc, -time);
+  }
+  const double wacc = e.figure("wacc", 21, 1).value();
+  const double nopat = e.figure("nopat", 21, 1).value();
+  value += nopat * 1.02 * (1 - 0.02 / wacc) / (wacc - 0.02) * std::sqrt(1 + wacc) * factor;
+  EXPECT_NEAR(e.constant("enterprise_value", 1).value(), value, 1e-6 * value);
+  const double equity = value - e.constant("net_debt_dated", 1).value() - e.constant("other_claims", 1).value();
+  EXPECT_NEAR(e.constant("value_per_share", 1).value(), equity / e.constant("diluted_shares", 1).value() * 85.8, 1e-4);
+}
+
+TEST_F(DemoBook, RestatedFiguresAreTheLastFiled) {
+  const Snapshot& s = *open()->now();
+  const LineCell& revenue = s.evidence->statements.at("revenue", 8);  // 2022
+  ASSERT_EQ(revenue.parts.size(), 1u);
+  const Fact& used = s.evidence->facts[revenue.parts[0].fact];
+  EXPECT_EQ(s.document(used.document)->document.name, "annual-2023.xbrl");
+  EXPECT_EQ(s.evidence->statements.unmapped().size(), 3u);
+  EXPECT_EQ(s.evidence->statements.segmentFacts(), 12);
+}
+
+TEST_F(DemoBook, TracesEndAtFactsAndReasons) {
+  const Snapshot& s = *open()->now();
+  const std::string down = traceText(s, {s.evaluation->model().find("receivables"), 12}, 1, 2);
+  EXPECT_THAT(down, testing::HasSubstr("receivable_days * revenue / 365 days"));
+  EXPECT_THAT(down, testing::HasSubstr("ifrs-full:Revenue = 723703000 EUR for 2025-01-01/2025-12-31; annual-2025.xbrl, line"));
+  EXPECT_THAT(down, testing::HasSubstr("assumed in Base by demo on 2026-04-30: Disputed invoices"));
+  // Every figure of the verdict ends, walked far enough, at something filed, assumed or given.
+  std::function<void(const Json&)> walk = [&](const Json& step) {
+    if (step.contains("inputs")) {
+      for (const Json& input : step["inputs"]) walk(input);
+    } else if (step["source"] != "derived") {
+      EXPECT_TRUE(step.contains("from") && !step["from"].empty()) << step.dump();
+    }
+  };
+  walk(traceJson(s, {s.evaluation->model().find("upside"), 0}, 0, 5));
+}
+
+TEST_F(DemoBook, EditsUndoAndRedoAcrossReopening) {
+  const auto value = [](const Session& s) { return s.now()->evaluation->constant("value_per_share", 1).value(); };
+  double before = 0, after = 0;
+  {
+    auto session = open();
+    before = value(*session);
+    Path path;
+    path.level = 0.07;
+    ASSERT_TRUE(session->apply(setDriver(session->now()->caseOf(), session->now()->evaluation->model(), "base", "revenue_growth", path, session->said("try"))));
+    after = value(*session);
+    EXPECT_GT(after, before);
+    EXPECT_EQ(session->undoLabel(), "Set Revenue growth (Base)");
+  }
+  auto session = open();
+  EXPECT_DOUBLE_EQ(value(*session), after);
+  ASSERT_TRUE(session->undo());
+  EXPECT_DOUBLE_EQ(value(*session), before);
+  EXPECT_EQ(session->redoLabel(), "Set Revenue growth (Base)");
+  session = open();
+  ASSERT_TRUE(session->redo());
+  EXPECT_DOUBLE_EQ(value(*session), after);
+  while (!session->undoLabel().empty()) ASSERT_TRUE(session->undo());
+  EXPECT_FALSE(session->undo()) << "the import that made the company stays";
+  EXPECT_TRUE(session->now()->caseOf().base().drivers.empty());
+}
+
+TEST_F(DemoBook, RefusedEditsChangeNothing) {
+  auto session = open();
+  const auto before = session->now();
+  const auto journal = session->journal()->size();
+  Path path;
+  path.level = -5;
+  const Status s = session->apply(setDriver(before->caseOf(), before->evaluation->model(), "base", "revenue_growth", path, {}));
+  ASSERT_FALSE(s);
+  EXPECT_THAT(s.error().what, testing::HasSubstr("outside the allowed range"));
+  EXPECT_EQ(session->now(), before);
+  EXPECT_EQ(session->journal()->size(), journal);
+  EXPECT_TRUE(session->apply({before->caseOf(), "nothing"}));
+  EXPECT_EQ(session->journal()->size(), journal) << "an edit that changes nothing is not journalled";
+}
+
+TEST_F(DemoBook, ASecondSessionCannotOverwriteTheFirst) {
+  auto one = open();
+  auto two = open();
+  ASSERT_TRUE(one->apply(setHorizon(one->now()->caseOf(), 8)));
+  const Status late = two->apply(setHorizon(two->now()->caseOf(), 5));
+  ASSERT_FALSE(late);
+  EXPECT_EQ(late.error().kind, ErrorKind::Conflict);
+  EXPECT_EQ(open()->now()->caseOf().horizon, 8);
+}
+
+TEST_F(DemoBook, ImportsAreAllOrNothingAndUndoable) {
+  auto session = open();
+  const std::string good = "concept,label,start,end,unit,decimals,value\nrevenue,,2013-01-01,2013-12-31,EUR,-3,398000000\n";
+  const auto bad = session->importFiles({{"good.csv", good}, {"bad.csv", "concept,label,start,end,unit,decimals,value\nrevenue,,x,y,EUR,0,1\n"}});
+  ASSERT_FALSE(bad);
+  EXPECT_THAT(bad.error().where, testing::HasSubstr("bad.csv, line 2"));
+  EXPECT_EQ(open()->now()->years().size(), 12u);
+  ASSERT_TRUE(session->importFiles({{"good.csv", good}}));
+  EXPECT_EQ(session->now()->years().size(), 13u);
+  const auto again = session->importFiles({{"copy.csv", good}});
+  ASSERT_TRUE(again);
+  EXPECT_THAT(again->warnings, testing::ElementsAre(testing::HasSubstr("already in the book")));
+  ASSERT_TRUE(session->undo());
+  EXPECT_EQ(session->now()->years().size(), 12u);
+  ASSERT_TRUE(session->redo());
+  EXPECT_EQ(session->now()->years().size(), 13u);
+}
+
+TEST_F(DemoBook, ScenariosStoreOnlyDifferences) {
+  auto session = open();
+  const Case& c = session->now()->caseOf();
+  const Path same = c.base().drivers.at("capex_ratio").path;
+  EXPECT_EQ(setDriver(c, session->now()->evaluation->model(), "best", "capex_ratio", same, {}).after, c);
+  const CaseEdit reset = clearDriver(c, session->now()->evaluation->model(), "best", "revenue_growth");
+  EXPECT_EQ(reset.after.scenarios[2].drivers.count("revenue_growth"), 0u);
+}
+
+TEST_F(DemoBook, AHorizonOfAnyAllowedLengthBalances) {
+  auto session = open();
+  for (int years : {3, 7, 15}) {
+    ASSERT_TRUE(session->apply(setHorizon(session->now()->caseOf(), years))) << years;
+    const Evaluation& e = *session->now()->evaluation;
+    for (int c = 12; c < e.layout().columns(); ++c) {
+      EXPECT_NEAR(e.figure("balance_gap", c, 0).value(), 0, 1) << years;  // one euro in a billion
+    }
+  }
+}
+
+TEST_F(DemoBook, AValuationDateOutsideTheFirstYearIsNamed) {
+  auto session = open();
+  ASSERT_TRUE(session->apply(setValuationDate(session->now()->caseOf(), makeDate(2027, 2, 1))));
+  EXPECT_THAT(session->now()->evaluation->constant("value_per_share", 1).reason(), testing::HasSubstr("roll the model forward"));
+}
+
+TEST_F(DemoBook, MonitorsSpeakWhenSomethingIsOff) {
+  auto session = open();
+  const auto said = [&](const Case& c) {
+    const auto s = session->preview(c);
+    std::set<std::string> names;
+    if (s) {
+      for (const Finding& f : (*s)->findings) names.insert(f.monitor);
+    }
+    return names;
+  };
+  const Case& c = session->now()->caseOf();
+  const auto with = [&](const char* input, double x) {
+    Case changed = c;
+    changed.scenarios[1].inputs[input] = {x, {}};
+    return changed;
+  };
+  const auto path = [&](const char* driver, double x) {
+    Case changed = c;
+    Path p;
+    p.level = x;
+    changed.scenarios[1].drivers[driver] = {p, {}};
+    return changed;
+  };
+  using testing::Contains;
+  EXPECT_THAT(said(with("terminal_growth", 0.14)), Contains("discount rate does not exceed growth"));
+  EXPECT_THAT(said(with("terminal_growth", 0.06)), Contains("rate close to growth"));
+  EXPECT_THAT(said(with("terminal_growth", 0.035)), Contains("growth above the risk-free rate"));
+  EXPECT_THAT(said(path("operating_expense_ratio", 0.5)), Contains("revolver drawn"));
+  EXPECT_THAT(said(path("operating_expense_ratio", 0.9)), Contains("negative equity value"));
+  EXPECT_THAT(said(path("capex_ratio", 0.3)), Contains("driver outside history"));
+  Case odd = c;
+  odd.scenarios[0].probability = 0.9;
+  EXPECT_THAT(said(odd), Contains("probabilities not one"));
+  EXPECT_THAT(said(with("exit_multiple", 7.6)), testing::Not(Contains("rate close to growth")));
+}
+
+TEST(Import, MakesABookOfOtherFilesWithARecordOfItsOwn) {
+  const test::TemporaryFolder folder;
+  std::string facts = "concept,label,start,end,unit,decimals,value\n";
+  for (int year : {2023, 2024}) {
+    const std::string end = std::to_string(year) + "-12-31";
+    for (const auto& [line, amount, balance] : {std::tuple("revenue", 1000, false), {"cost_of_sales", 600, false}, {"operating_expenses", 200, false},
+                                                {"depreciation", 50, false}, {"ebit", 150, false}, {"interest_expense", 0, false},
+                                                {"pretax_profit", 150, false}, {"tax", 40, false}, {"net_income", 110, false},
+                                                {"cash", 100, true}, {"receivables", 100, true}, {"plant", 500, true}, {"total_assets", 700, true},
+                                                {"payables", 100, true}, {"total_liabilities", 100, true}, {"equity", 600, true},
+                                                {"total_equity", 600, true}, {"operating_cash_flow", 160, false}, {"plant_bought", 50, false},
+                                                {"dividends", 110, false}, {"net_cash_movement", 0, false}}) {
+      facts += std::string(line) + ",," + (balance ? "" : std::to_string(year) + "-01-01") + "," + end + ",USD,0," + std::to_string(amount) + "\n";
+    }
+    facts += "shares,,," + end + ",shares,0,10\n";
+  }
+  const auto resources = Resources::load();
+  const auto result = Session::import(folder.file("b.zledger"), "plain", {{"f.csv", facts}, {"p.csv", "date,close\n2025-03-31,12\n"}}, **resources, testDesk());
+  ASSERT_TRUE(result) << result.error().text();
+  EXPECT_THAT(result->warnings, testing::ElementsAre(testing::HasSubstr("no company record: currency USD")));
+  const auto session = Session::open(folder.file("b.zledger"), "", *resources, testDesk());
+  ASSERT_TRUE(session) << session.error().text();
+  const Snapshot& s = *(*session)->now();
+  EXPECT_EQ(dateText(s.caseOf().valuationDate), "2025-03-31");
+  EXPECT_TRUE(s.evaluation->constant("value_per_share", 1).hasValue()) << s.evaluation->constant("value_per_share", 1).reason();
+}
+
+TEST(Import, AFaultLeavesNoBookBehind) {
+  const test::TemporaryFolder folder;
+  const auto resources = Resources::load();
+  EXPECT_FALSE(Session::import(folder.file("b.zledger"), "x", {{"f.xbrl", "<x"}}, **resources, testDesk()));
+  EXPECT_FALSE(std::filesystem::exists(folder.file("b.zledger")));
+}
+
+TEST(CaseFile, RoundTripsThroughExportAndApply) {
+  const test::TemporaryFolder folder;
+  const auto resources = Resources::load();
+  ASSERT_TRUE(makeDemoBook(folder.file("a.zledger"), *resources, testDesk()));
+  auto session = *Session::open(folder.file("a.zledger"), "", *resources, testDesk());
+  const std::string exported = caseText(*session->now());
+  ASSERT_TRUE(session->apply(setHorizon(session->now()->caseOf(), 5)));
+  ASSERT_TRUE(applyCaseText(*session, exported, "case.json"));
+  EXPECT_EQ(caseText(*session->now()), exported);
+  EXPECT_FALSE(applyCaseText(*session, "{\"format\": \"zealous-ledger-case\"}", "case.json"));
+  EXPECT_EQ(caseText(*session->now()), exported);
+}
+
+}  // namespace
+}  // namespace zl::services

@@ -1,0 +1,203 @@
+// The book: what was shown as done is there after anything, and two writers never mix.
+
+#include "store/book.h"
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+#include <signal.h>
+#include <sqlite3.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include <filesystem>
+#include <fstream>
+
+namespace zl::store {
+namespace {
+
+namespace fs = std::filesystem;
+
+class BookTest : public testing::Test {
+ protected:
+  void SetUp() override {
+    folder_ = fs::temp_directory_path() / ("zledger-store-" + std::to_string(getpid()) + "-" +
+                                           testing::UnitTest::GetInstance()->current_test_info()->name());
+    fs::remove_all(folder_);
+    fs::create_directories(folder_);
+    path_ = (folder_ / "a.zledger").string();
+  }
+  void TearDown() override { fs::remove_all(folder_); }
+
+  static Edit edit(const std::string& label, const std::string& text) {
+    Edit e;
+    e.entry = {0, "x", "2026-01-01T00:00:00Z", "me", label, "[]", "[]", {}, JournalEntry::State::Done};
+    e.caseText = text;
+    return e;
+  }
+
+  static Edit import(int facts) {
+    Edit e = edit("import", "{}");
+    Incoming in;
+    in.company = "x";
+    in.document = {0, "a.csv", "CSV fact table", "digest", makeDate(2024, 12, 31), "2026-01-01"};
+    in.content = std::string("bytes\0with a nought", 19);
+    for (int i = 0; i < facts; ++i) {
+      Fact f;
+      f.concept_name = "c:" + std::to_string(i % 7);
+      f.label = i % 2 == 0 ? "label" : "";
+      f.period = {makeDate(2024, 1, 1), makeDate(2024, 12, 31)};
+      f.unit = "EUR";
+      f.text = "12.50";
+      f.decimals = -3;
+      f.nil = i == 3;
+      f.exact = i == 4;
+      f.segments = i == 5 ? std::vector<Segment>{{"axis", "member"}, {"b", ""}} : std::vector<Segment>{};
+      f.place = "line " + std::to_string(i);
+      in.facts.push_back(f);
+    }
+    e.incoming.push_back(std::move(in));
+    return e;
+  }
+
+  fs::path folder_;
+  std::string path_;
+};
+
+TEST_F(BookTest, GivesBackWhatWasStored) {
+  auto book = Book::create(path_);
+  ASSERT_TRUE(book) << book.error().text();
+  const Edit written = import(10);
+  ASSERT_TRUE(book->append(written, 0));
+  auto again = Book::open(path_);
+  ASSERT_TRUE(again);
+  const auto facts = again->facts("x");
+  ASSERT_TRUE(facts);
+  ASSERT_EQ(facts->size(), 10u);
+  for (size_t i = 0; i < 10; ++i) {
+    const Fact& a = written.incoming[0].facts[i];
+    const Fact& b = (*facts)[i];
+    EXPECT_EQ(std::tie(a.concept_name, a.label, a.period, a.unit, a.text, a.decimals, a.nil, a.exact, a.segments, a.place),
+              std::tie(b.concept_name, b.label, b.period, b.unit, b.text, b.decimals, b.nil, b.exact, b.segments, b.place));
+  }
+  EXPECT_EQ(*again->content((*facts)[0].document), written.incoming[0].content);
+  EXPECT_EQ(again->companies()->front(), "x");
+  EXPECT_TRUE(again->verify());
+}
+
+TEST_F(BookTest, UndoSetsDocumentsAsideAndRedoBringsThemBack) {
+  auto book = Book::create(path_);
+  ASSERT_TRUE(book->append(import(3), 0));
+  const JournalEntry entry = book->journal("x")->front();
+  ASSERT_EQ(entry.documents.size(), 1u);
+  ASSERT_TRUE(book->mark(entry, true, "before"));
+  EXPECT_TRUE(book->facts("x")->empty());
+  EXPECT_EQ(book->documents("x")->size(), 1u) << "set aside, not deleted";
+  EXPECT_EQ(**book->caseText("x"), "before");
+  EXPECT_FALSE(book->mark(entry, true, "again")) << "it is undone already";
+  ASSERT_TRUE(book->mark(entry, false, std::nullopt));
+  EXPECT_EQ(book->facts("x")->size(), 3u);
+  EXPECT_EQ(**book->caseText("x"), "before");
+}
+
+TEST_F(BookTest, ANewEditDropsWhatWasUndoneButKeepsItsRecord) {
+  auto book = Book::create(path_);
+  const auto first = book->append(edit("a", "1"), 0);
+  const auto second = book->append(edit("b", "2"), *first);
+  ASSERT_TRUE(book->mark((*book->journal("x"))[1], true, "1"));
+  EXPECT_EQ(*book->head("x"), *first);
+  ASSERT_TRUE(book->append(edit("c", "3"), *first));
+  const auto journal = book->journal("x");
+  ASSERT_EQ(journal->size(), 3u);
+  EXPECT_EQ((*journal)[1].state, JournalEntry::State::Dropped);
+  EXPECT_EQ((*journal)[1].number, *second);
+}
+
+TEST_F(BookTest, ASecondWriterIsToldAndChangesNothing) {
+  auto one = Book::create(path_);
+  auto two = Book::open(path_);
+  ASSERT_TRUE(one->append(edit("a", "1"), 0));
+  const auto late = two->append(edit("b", "2"), 0);
+  ASSERT_FALSE(late);
+  EXPECT_EQ(late.error().kind, ErrorKind::Conflict);
+  EXPECT_EQ(**two->caseText("x"), "1");
+  EXPECT_EQ(two->journal("x")->size(), 1u);
+}
+
+TEST_F(BookTest, OtherFilesAreRefusedAndLeftAlone) {
+  EXPECT_EQ(Book::open(path_).error().kind, ErrorKind::NotFound);
+  const auto refused = [&](const std::string& content) {
+    std::ofstream(path_, std::ios::binary | std::ios::trunc) << content;
+    const auto book = Book::open(path_);
+    EXPECT_FALSE(book);
+    std::ifstream in(path_, std::ios::binary);
+    EXPECT_EQ(std::string(std::istreambuf_iterator<char>(in), {}), content);
+    return book ? ErrorKind::Internal : book.error().kind;
+  };
+  EXPECT_EQ(refused("this is text, and long enough to be looked at as a header of a database file of any kind"), ErrorKind::WrongKind);
+  EXPECT_EQ(Book::create(path_).error().kind, ErrorKind::Storage) << "an existing file is never overwritten";
+  fs::remove(path_);
+  sqlite3* other = nullptr;
+  sqlite3_open(path_.c_str(), &other);
+  sqlite3_exec(other, "CREATE TABLE t(a)", nullptr, nullptr, nullptr);
+  sqlite3_close(other);
+  EXPECT_EQ(Book::open(path_).error().kind, ErrorKind::WrongKind);
+}
+
+TEST_F(BookTest, ABookOfANewerVersionIsNotTouched) {
+  ASSERT_TRUE(Book::create(path_));
+  sqlite3* raw = nullptr;
+  sqlite3_open(path_.c_str(), &raw);
+  sqlite3_exec(raw, "PRAGMA user_version = 99", nullptr, nullptr, nullptr);
+  sqlite3_close(raw);
+  const auto book = Book::open(path_);
+  ASSERT_FALSE(book);
+  EXPECT_EQ(book.error().kind, ErrorKind::Unsupported);
+  EXPECT_THAT(book.error().what, testing::HasSubstr("version 99"));
+}
+
+// A child writes edits and reports each one after it was shown as done; it is killed at an
+// arbitrary moment, many times over. Everything reported must be there.
+TEST_F(BookTest, KilledAtAnyMomentItKeepsAllThatWasReported) {
+  ASSERT_TRUE(Book::create(path_));
+  std::int64_t known = 0;
+  for (int round = 0; round < 12; ++round) {
+    int channel[2];
+    ASSERT_EQ(pipe(channel), 0);
+    const pid_t child = fork();
+    ASSERT_GE(child, 0);
+    if (child == 0) {
+      close(channel[0]);
+      auto book = Book::open(path_);
+      if (!book) _exit(1);
+      for (std::int64_t head = *book->head("x");;) {
+        const std::string text = "case " + std::to_string(head + 1);
+        const auto number = book->append(head % 5 == 0 ? import(200) : edit("e", text), head);
+        if (!number) _exit(2);
+        head = *number;
+        if (write(channel[1], &head, sizeof head) != sizeof head) _exit(3);
+      }
+    }
+    close(channel[1]);
+    std::int64_t head = 0;
+    std::int64_t reported = known;
+    // The kill falls after a varying number of reports, wherever the child is by then.
+    for (int i = 0; i <= round % 5 && read(channel[0], &head, sizeof head) == sizeof head; ++i) reported = head;
+    usleep(static_cast<useconds_t>(round * 137 % 900));
+    kill(child, SIGKILL);
+    while (read(channel[0], &head, sizeof head) == sizeof head) reported = head;
+    close(channel[0]);
+    int status = 0;
+    waitpid(child, &status, 0);
+    ASSERT_TRUE(WIFSIGNALED(status)) << "the child must not have stopped by itself";
+    auto book = Book::open(path_);
+    ASSERT_TRUE(book) << book.error().text();
+    ASSERT_TRUE(book->verify());
+    ASSERT_GT(reported, known) << "the child must have got something done";
+    EXPECT_GE(*book->head("x"), reported);
+    EXPECT_EQ(static_cast<std::int64_t>(book->journal("x")->size()), *book->head("x")) << "no entry is half there";
+    known = *book->head("x");
+  }
+}
+
+}  // namespace
+}  // namespace zl::store
