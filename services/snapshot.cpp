@@ -49,7 +49,7 @@ void giveStub(const Evidence& e, Date valuation, GivenMap& givens) {
 Figure inputOf(const model::Model& m, const Case& c, int row) {
   const model::Row& r = m.rows[static_cast<size_t>(row)];
   if (const InputChoice* choice = c.input(c.base(), r.name)) return Figure::of(choice->figure);
-  return r.preset ? Figure::of(r.preset->level) : Figure::absent(r.label + " has not been chosen");
+  return r.preset && r.preset->level ? Figure::of(*r.preset->level) : Figure::absent(r.label + " has not been chosen");
 }
 
 /// Base-case inputs that history rules may read; history is the same for every scenario.

@@ -1,7 +1,7 @@
 #include "app/frame/route_panel.h"
 
 #include <QPainter>
-#include <QPainterPath>
+#include <QShortcut>
 #include <QVBoxLayout>
 
 #include "app/look/theme.h"
@@ -19,7 +19,6 @@ StopButton::StopButton(int number, const QString& name, QWidget* parent) : QAbst
   setCheckable(true);
   setAutoExclusive(true);
   setFocusPolicy(Qt::StrongFocus);
-  setShortcut(QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_0 + number)));
 }
 
 QSize StopButton::sizeHint() const { return {150, fontMetrics().height() + 14}; }
@@ -104,6 +103,9 @@ RoutePanel::RoutePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
     auto* button = new StopButton(static_cast<int>(stop) + 1, QString::fromLatin1(stopWord(stop)), this);
     button->setObjectName(QStringLiteral("stop%1").arg(static_cast<int>(stop) + 1));
     connect(button, &QAbstractButton::clicked, this, [this, stop] { bench_.goTo(stop); });
+    // A button's own shortcut waits for its press to be drawn; going to a page should not.
+    auto* key = new QShortcut(QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + static_cast<int>(stop))), this);
+    connect(key, &QShortcut::activated, this, [this, stop] { bench_.goTo(stop); });
     layout->addWidget(button);
     buttons_.emplace_back(stop, button);
   }

@@ -375,7 +375,8 @@ void OutlookPage::refreshShape() {
   scenarioBox_->setCurrentIndex(bench_.scenario());
   const Assumption* a = s.caseOf().driver(sc, row.name);
   Path path = a != nullptr ? a->path : Path{};
-  if (a == nullptr && row.preset && !row.preset->last) path.level = row.preset->level;
+  const Figure last = s.history->at(driverIndex(), s.evaluation->layout().baseColumn());
+  if (a == nullptr && row.preset && !(row.preset->last && last.hasValue())) path.level = row.preset->level;
   const int horizon = s.caseOf().horizon;
   shapeBox_->setCurrentIndex(static_cast<int>(path.shape));
   level_->setText(path.level ? text(plainNumber(std::round(*path.level / shownScale(row.kind) * 1e6) / 1e6)) : QString());

@@ -127,6 +127,7 @@ class Parser {
       Default preset;
       if (acceptWord("last")) {
         preset.last = true;
+        if (acceptWord("else")) preset.level = signedNumber();
       } else {
         preset.level = signedNumber();
       }

@@ -51,8 +51,8 @@ struct Range {
 
 /// What a driver holds, or an input is, before the analyst has said anything.
 struct Default {
-  bool last = false;  ///< the last historical figure of the row's own history
-  double level = 0.0;
+  bool last = false;            ///< the last historical figure of the row's own history
+  std::optional<double> level;  ///< with `last`: where history has no last figure
 };
 
 struct Row {

@@ -20,7 +20,7 @@ std::vector<Figure> driverFigures(const model::Model& m, const model::HistoryTab
   Path path;
   if (const Assumption* a = c.driver(s, r.name)) {
     path = a->path;
-  } else if (r.preset && !r.preset->last) {
+  } else if (r.preset && !(r.preset->last && last.hasValue())) {
     path.level = r.preset->level;
   }
   return figuresOf(path, last, history.layout().forecastYears);
@@ -47,8 +47,8 @@ class InputFinder {
         if (const InputChoice* choice = case_.input(scenario_, row.name)) {
           return Figure::of(choice->figure);
         }
-        return row.preset ? Figure::of(row.preset->level)
-                          : Figure::absent(row.label + " has not been chosen");
+        return row.preset && row.preset->level ? Figure::of(*row.preset->level)
+                                               : Figure::absent(row.label + " has not been chosen");
       case model::Role::Driver:
       case model::Role::Row: break;
     }

@@ -56,9 +56,11 @@ std::string normalised(const std::string& digits) {
       if (fraction || plain.empty() || (grouped && sinceGroup != 3) || sinceGroup > 3) return {};
       grouped = true;
       sinceGroup = 0;
-    } else {
+    } else if (c >= '0' && c <= '9') {
       plain += c;
       ++sinceGroup;
+    } else {
+      return {};
     }
   }
   if (grouped && !fraction && sinceGroup != 3) return {};
@@ -105,8 +107,12 @@ std::optional<Typed> readTyped(std::string_view original) {
 }  // namespace
 
 std::string plainNumber(double x) {
-  char buffer[40];
-  return std::string(buffer, std::to_chars(buffer, buffer + sizeof buffer, x).ptr);
+  char buffer[64];
+  const double size = std::fabs(x);
+  const bool plain = x == 0 || (size >= 1e-6 && size < 1e16);
+  const auto end = plain ? std::to_chars(buffer, buffer + sizeof buffer, x, std::chars_format::fixed)
+                         : std::to_chars(buffer, buffer + sizeof buffer, x);
+  return std::string(buffer, end.ptr);
 }
 
 std::string groupedNumber(double x, int decimals, bool parentheses) {

@@ -10,7 +10,7 @@
 
 namespace zl {
 
-/// Shortest text that reads back to the same double.
+/// Shortest text that reads back to the same double; without an exponent where that is readable.
 std::string plainNumber(double x);
 
 /// Fixed decimals with grouping: 1,234.5; negatives in parentheses when `parentheses`, else with a

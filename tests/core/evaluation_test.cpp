@@ -255,7 +255,7 @@ TEST_F(RandomLanes, ValueFallsWhenTheRateRises) {
     if (row.name == "risk_free") {
       for (int lane = 0; lane < kLanes; ++lane) inputs.set(i, lane, 0.02 + 0.0015 * lane);
     } else {
-      const double preset = row.preset && !row.preset->last ? row.preset->level : draw(row);
+      const double preset = row.preset && !row.preset->last ? *row.preset->level : draw(row);
       inputs.setAll(i, row.name == "revenue_growth" ? 0.03 : row.name == "cost_of_sales_ratio" ? 0.55
                        : row.name == "operating_expense_ratio" ? 0.2 : row.name == "return_weight" ? 0.0 : preset);
     }

@@ -89,6 +89,15 @@ TEST(Scenarios, HoldOnlyTheirDifferencesAndFollowBase) {
   EXPECT_EQ(weightedValue(m.evaluate(), "r").reason(), "the probabilities do not sum to one");
 }
 
+TEST(Presets, HoldTheLastActualOrElseWhatTheModelSays) {
+  test::SmallModel m;
+  m.model = test::modelOf("driver a \"A\" ratio rate\n history filed\n default last else 25%\nrow r \"R\" ratio constant\n value final(a)\n");
+  m.filed["a"] = test::figures({0.4});
+  EXPECT_DOUBLE_EQ(m.evaluate().constant("r", 0).value(), 0.4);
+  m.filed["a"] = {Figure::notMeaningful("a loss")};
+  EXPECT_DOUBLE_EQ(m.evaluate().constant("r", 0).value(), 0.25);
+}
+
 TEST(Statistics, LeaveOutWhatHasNoValueAndCountTheRest) {
   const std::vector<Figure> x{Figure::of(1), Figure::notMeaningful("odd"), Figure::of(4), Figure::absent(), Figure::of(2), Figure::of(100)};
   const Statistics s = describe(x, {false, false, false, false, false, true});

@@ -151,7 +151,7 @@ TEST(ImpliedGrowth, SatisfiesTheRuleItInverts) {
   } kCases[] = {
       {150, 0.10, 0.10, 1545, 1},    // 150 * 1.03 / 0.10 at g = 3 %
       {150, 0.10, 0.20, 2000, 1},
-      {150, 0.10, 0.05, 1400, 1},
+      {150, 0.10, 0.05, 1400, 2},    // -3000 g^2 - 1450 g + 10 = 0: 0.7 % and -49 %, both reported
       {150, 0.10, 0.10, 0.0, 0},     // a worthless exit: only g = -100 %, outside the range
       {-50, 0.10, 0.10, 1000, 0},
       {150, 0.10, -0.1, 1000, 0},    // a negative return on new capital means nothing

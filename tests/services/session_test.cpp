@@ -21,7 +21,8 @@ using test::DemoBook;
 using test::testDesk;
 
 TEST_F(DemoBook, ValuesEveryScenarioAndTies) {
-  const Snapshot& s = *open()->now();
+  const auto kept = open()->now();
+  const Snapshot& s = *kept;
   EXPECT_EQ(s.years().size(), 12u);
   for (const TieResult& r : checkTies(s.resources->ties, s.evidence->statements, s.evidence->facts)) {
     const bool firstCash = s.resources->ties[r.tie].name == "cash" && r.column == 0;
@@ -40,7 +41,8 @@ TEST_F(DemoBook, ValuesEveryScenarioAndTies) {
 
 TEST_F(DemoBook, ValueIsTheHandSumOfItsDiscountedFlows) {
   // Section by section from the displayed rows, with arithmetic of our own instead of the model's.
-  const Evaluation& e = *open()->now()->evaluation;
+  const auto kept = open()->now();
+  const Evaluation& e = *kept->evaluation;
   const double stub = 245.0 / 365.0;  // 30 April to 31 December 2026
   double factor = 1;
   double value = 0;
@@ -60,7 +62,8 @@ TEST_F(DemoBook, ValueIsTheHandSumOfItsDiscountedFlows) {
 }
 
 TEST_F(DemoBook, RestatedFiguresAreTheLastFiled) {
-  const Snapshot& s = *open()->now();
+  const auto kept = open()->now();
+  const Snapshot& s = *kept;
   const LineCell& revenue = s.evidence->statements.at("revenue", 8);  // 2022
   ASSERT_EQ(revenue.parts.size(), 1u);
   const Fact& used = s.evidence->facts[revenue.parts[0].fact];
@@ -70,7 +73,8 @@ TEST_F(DemoBook, RestatedFiguresAreTheLastFiled) {
 }
 
 TEST_F(DemoBook, TracesEndAtFactsAndReasons) {
-  const Snapshot& s = *open()->now();
+  const auto kept = open()->now();
+  const Snapshot& s = *kept;
   const std::string down = traceText(s, {s.evaluation->model().find("receivables"), 12}, 1, 2);
   EXPECT_THAT(down, testing::HasSubstr("receivable_days * revenue / 365 days"));
   EXPECT_THAT(down, testing::HasSubstr("ifrs-full:Revenue = 723703000 EUR for 2025-01-01/2025-12-31; annual-2025.xbrl, line"));
