@@ -14,9 +14,12 @@ int main(int argc, char** argv) {
   parser.setApplicationDescription(QStringLiteral("Forecasts and valuation of companies from filed statements"));
   parser.addHelpOption();
   const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo book."));
-  const QCommandLineOption page(QStringLiteral("page"), QStringLiteral("Open at a page (2 to 9)."), QStringLiteral("number"));
-  const QCommandLineOption picture(QStringLiteral("picture"), QStringLiteral("Write a picture of the window and quit."), QStringLiteral("file"));
-  const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Window size, 1280x800."), QStringLiteral("size"));
+  const QCommandLineOption page(QStringLiteral("page"), QStringLiteral("Open at a page (2 to 9)."),
+                                QStringLiteral("number"));
+  const QCommandLineOption picture(QStringLiteral("picture"), QStringLiteral("Write a picture of the window and quit."),
+                                   QStringLiteral("file"));
+  const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Window size, 1280x800."),
+                                QStringLiteral("size"));
   const QCommandLineOption paper(QStringLiteral("paper"), QStringLiteral("light or dark."), QStringLiteral("paper"));
   parser.addOptions({demo, page, picture, size, paper});
   parser.addPositionalArgument(QStringLiteral("book"), QStringLiteral("The book to open."));

@@ -17,7 +17,9 @@ bool Workbench::report(const Status& status) {
   return status.has_value();
 }
 
-void Workbench::say(const QString& message, bool fault) { Q_EMIT said(message, fault); }
+void Workbench::say(const QString& message, bool fault) {
+  Q_EMIT said(message, fault);
+}
 
 bool Workbench::open(const QString& path, const QString& company) {
   Result<std::unique_ptr<Session>> session =
@@ -44,9 +46,13 @@ bool Workbench::makeBook(const QString& path, const QString& company, const QStr
   return open(path, company);
 }
 
-QString Workbench::path() const { return session_ ? text(session_->path()) : QString(); }
+QString Workbench::path() const {
+  return session_ ? text(session_->path()) : QString();
+}
 
-Provenance Workbench::saidNow(const QString& reason) const { return session_->said(reason.toStdString()); }
+Provenance Workbench::saidNow(const QString& reason) const {
+  return session_->said(reason.toStdString());
+}
 
 const std::string& Workbench::scenarioId() const {
   return now().caseOf().scenarios[static_cast<size_t>(scenario_)].id;
@@ -99,8 +105,12 @@ void Workbench::redo() {
   Q_EMIT changed();
 }
 
-QString Workbench::undoLabel() const { return session_ ? text(session_->undoLabel()) : QString(); }
-QString Workbench::redoLabel() const { return session_ ? text(session_->redoLabel()) : QString(); }
+QString Workbench::undoLabel() const {
+  return session_ ? text(session_->undoLabel()) : QString();
+}
+QString Workbench::redoLabel() const {
+  return session_ ? text(session_->redoLabel()) : QString();
+}
 
 bool Workbench::readAll(const QStringList& paths, std::vector<services::ImportFile>& files) {
   for (const QString& path : paths) {
@@ -115,8 +125,7 @@ bool Workbench::previewImport(const QStringList& paths, std::vector<services::Im
   std::vector<services::ImportFile> files;
   if (!readAll(paths, files)) return false;
   for (const services::ImportFile& file : files) {
-    Result<services::ImportPreview> p =
-        services::preview(file, session_->companyId(), resources_->rules, desk_.now());
+    Result<services::ImportPreview> p = services::preview(file, session_->companyId(), resources_->rules, desk_.now());
     if (!p) return report(tl::unexpected(p.error()));
     previews.push_back(std::move(*p));
   }
@@ -149,7 +158,11 @@ bool Workbench::applyCase(const QString& path) {
   return done;
 }
 
-void Workbench::focus(model::Cell cell, int scenario) { Q_EMIT focused(cell, scenario); }
-void Workbench::goTo(Stop stop) { Q_EMIT stopWanted(stop); }
+void Workbench::focus(model::Cell cell, int scenario) {
+  Q_EMIT focused(cell, scenario);
+}
+void Workbench::goTo(Stop stop) {
+  Q_EMIT stopWanted(stop);
+}
 
 }  // namespace zl::app

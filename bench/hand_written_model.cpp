@@ -102,8 +102,9 @@ double valuePerShare(const Start& s, const Trial& t) {
     factorEnd /= std::pow(1 + wacc, span);
     explicitValue += fcff * (y == 0 ? s.stub : 1) * (t.mid_year == 1 ? middle : factorEnd);
     if (y == 0) {
-      since = (1 - s.stub) * (fcff - (interest - income) * (1 - t.marginal_tax) - preferredDividends - minorityDividends) -
-              t.distributions_since;
+      since =
+          (1 - s.stub) * (fcff - (interest - income) * (1 - t.marginal_tax) - preferredDividends - minorityDividends) -
+          t.distributions_since;
     }
     cash = cashNow;
     revolver = revolverNow;
@@ -121,8 +122,10 @@ double valuePerShare(const Start& s, const Trial& t) {
   const double perpetuity = flow / (wacc - g) * shift * factorEnd;
   const double exit = t.exit_multiple * ebitda * factorEnd;
   const double enterprise = explicitValue + (t.terminal_choice == 1 ? exit : perpetuity);
-  const double netDebt = debt0 + s.lease_liabilities - (s.cash - t.operating_cash_share * s.revenue) - since - converts * s.convertible_face;
-  const double equityValue = enterprise - netDebt + s.associates - s.pension_deficit * (1 - t.marginal_tax) - s.minorities - s.preferred;
+  const double netDebt = debt0 + s.lease_liabilities - (s.cash - t.operating_cash_share * s.revenue) - since -
+                         converts * s.convertible_face;
+  const double equityValue =
+      enterprise - netDebt + s.associates - s.pension_deficit * (1 - t.marginal_tax) - s.minorities - s.preferred;
   return std::max(0.0, equityValue / diluted * s.quote_rate);
 }
 

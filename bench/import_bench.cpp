@@ -15,20 +15,25 @@ const std::string& largeInstance() {
   static const std::string text = [] {
     std::string s =
         "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<xbrli:xbrl xmlns:xbrli=\"http://www.xbrl.org/2003/instance\" "
-        "xmlns:iso4217=\"http://www.xbrl.org/2003/iso4217\" xmlns:ifrs-full=\"https://xbrl.ifrs.org/taxonomy/2021-03-24/ifrs-full\" "
+        "xmlns:iso4217=\"http://www.xbrl.org/2003/iso4217\" "
+        "xmlns:ifrs-full=\"https://xbrl.ifrs.org/taxonomy/2021-03-24/ifrs-full\" "
         "xmlns:xbrldi=\"http://xbrl.org/2006/xbrldi\">\n";
     for (int c = 0; c < 2000; ++c) {
       const std::string year = std::to_string(2000 + c % 25);
-      s += "<xbrli:context id=\"c" + std::to_string(c) + "\"><xbrli:entity><xbrli:identifier scheme=\"https://registry.example\">X</xbrli:identifier>";
+      s += "<xbrli:context id=\"c" + std::to_string(c) +
+           "\"><xbrli:entity><xbrli:identifier scheme=\"https://registry.example\">X</xbrli:identifier>";
       if (c >= 25) {
-        s += "<xbrli:segment><xbrldi:explicitMember dimension=\"ifrs-full:SegmentsAxis\">ifrs-full:M" + std::to_string(c) + "</xbrldi:explicitMember></xbrli:segment>";
+        s += "<xbrli:segment><xbrldi:explicitMember dimension=\"ifrs-full:SegmentsAxis\">ifrs-full:M" +
+             std::to_string(c) + "</xbrldi:explicitMember></xbrli:segment>";
       }
-      s += "</xbrli:entity><xbrli:period><xbrli:startDate>" + year + "-01-01</xbrli:startDate><xbrli:endDate>" + year + "-12-31</xbrli:endDate></xbrli:period></xbrli:context>\n";
+      s += "</xbrli:entity><xbrli:period><xbrli:startDate>" + year + "-01-01</xbrli:startDate><xbrli:endDate>" + year +
+           "-12-31</xbrli:endDate></xbrli:period></xbrli:context>\n";
     }
     s += "<xbrli:unit id=\"EUR\"><xbrli:measure>iso4217:EUR</xbrli:measure></xbrli:unit>\n";
     for (int f = 0; f < 100000; ++f) {
       const std::string name = "ifrs-full:Concept" + std::to_string(f % 400);
-      s += "<" + name + " contextRef=\"c" + std::to_string(f % 2000) + "\" unitRef=\"EUR\" decimals=\"-3\">" + std::to_string(f * 7919LL % 900000) + "000</" + name + ">\n";
+      s += "<" + name + " contextRef=\"c" + std::to_string(f % 2000) + "\" unitRef=\"EUR\" decimals=\"-3\">" +
+           std::to_string(f * 7919LL % 900000) + "000</" + name + ">\n";
     }
     return s + "</xbrli:xbrl>\n";
   }();

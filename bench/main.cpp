@@ -43,8 +43,10 @@ int main(int argc, char** argv) {
   Keeper keeper;
   benchmark::RunSpecifiedBenchmarks(&keeper);
   std::printf("\n");
-  keeper.ratio("one trial, compiled over written by hand", "64 lanes, compiled, one core", "64 trials, by hand, one core", 2);
-  keeper.ratio("100,000 facts read over bare XML parse", "100,000 facts, read as XBRL", "100,000 facts, bare XML parse", 2);
+  keeper.ratio("one trial, compiled over written by hand", "64 lanes, compiled, one core",
+               "64 trials, by hand, one core", 2);
+  keeper.ratio("100,000 facts read over bare XML parse", "100,000 facts, read as XBRL", "100,000 facts, bare XML parse",
+               2);
   keeper.time("edit to all results", "edit to all results, three scenarios", 1e3, "ms", 1);
   keeper.time("10,000 full trials", "10,000 lanes, compiled, all cores", 1e3, "ms", 60);
 }

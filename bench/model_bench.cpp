@@ -20,7 +20,8 @@ using services::Session;
 
 const std::unique_ptr<Session>& demo() {
   static const std::unique_ptr<Session> session = [] {
-    const std::string path = (std::filesystem::temp_directory_path() / ("bench-" + std::to_string(getpid()) + ".zledger")).string();
+    const std::string path =
+        (std::filesystem::temp_directory_path() / ("bench-" + std::to_string(getpid()) + ".zledger")).string();
     const auto resources = services::Resources::load();
     const auto desk = services::Desk::ofThisMachine();
     if (!resources || !services::makeDemoBook(path, *resources, desk)) std::abort();
@@ -38,7 +39,8 @@ void recalculate(benchmark::State& state) {
   for (auto _ : state) {
     zl::Path path;
     path.level = level += 1e-6;
-    const auto edit = services::setDriver(session.now()->caseOf(), session.now()->evaluation->model(), "base", "revenue_growth", path, {});
+    const auto edit = services::setDriver(session.now()->caseOf(), session.now()->evaluation->model(), "base",
+                                          "revenue_growth", path, {});
     auto next = session.preview(edit.after);
     benchmark::DoNotOptimize(next);
   }
@@ -67,39 +69,85 @@ using DriverField = bench::Path Trial::*;
 using InputField = double Trial::*;
 using StartField = double Start::*;
 
-#define ZL_FIELD(type, name) {#name, &type::name}
+#define ZL_FIELD(type, name) \
+  { #name, &type::name }
 const std::map<std::string, DriverField>& drivers() {
-  static const std::map<std::string, DriverField> fields{
-      ZL_FIELD(Trial, revenue_growth), ZL_FIELD(Trial, cost_of_sales_ratio), ZL_FIELD(Trial, operating_expense_ratio),
-      ZL_FIELD(Trial, exceptional_ratio), ZL_FIELD(Trial, tax_rate), ZL_FIELD(Trial, capex_ratio), ZL_FIELD(Trial, intangible_share),
-      ZL_FIELD(Trial, new_lease_ratio), ZL_FIELD(Trial, depreciation_rate), ZL_FIELD(Trial, acquisition_ratio),
-      ZL_FIELD(Trial, receivable_days), ZL_FIELD(Trial, inventory_days), ZL_FIELD(Trial, payable_days),
-      ZL_FIELD(Trial, other_current_asset_ratio), ZL_FIELD(Trial, other_current_liability_ratio), ZL_FIELD(Trial, borrowing_rate),
-      ZL_FIELD(Trial, cash_yield), ZL_FIELD(Trial, debt_growth), ZL_FIELD(Trial, lease_repayment_rate), ZL_FIELD(Trial, minimum_cash_ratio),
-      ZL_FIELD(Trial, other_income_ratio), ZL_FIELD(Trial, minority_share), ZL_FIELD(Trial, payout), ZL_FIELD(Trial, buyback_payout),
-      ZL_FIELD(Trial, stock_pay_ratio), ZL_FIELD(Trial, preferred_rate), ZL_FIELD(Trial, risk_free), ZL_FIELD(Trial, beta),
-      ZL_FIELD(Trial, equity_premium), ZL_FIELD(Trial, country_premium), ZL_FIELD(Trial, country_exposure), ZL_FIELD(Trial, size_addition),
-      ZL_FIELD(Trial, cost_of_debt)};
+  static const std::map<std::string, DriverField> fields{ZL_FIELD(Trial, revenue_growth),
+                                                         ZL_FIELD(Trial, cost_of_sales_ratio),
+                                                         ZL_FIELD(Trial, operating_expense_ratio),
+                                                         ZL_FIELD(Trial, exceptional_ratio),
+                                                         ZL_FIELD(Trial, tax_rate),
+                                                         ZL_FIELD(Trial, capex_ratio),
+                                                         ZL_FIELD(Trial, intangible_share),
+                                                         ZL_FIELD(Trial, new_lease_ratio),
+                                                         ZL_FIELD(Trial, depreciation_rate),
+                                                         ZL_FIELD(Trial, acquisition_ratio),
+                                                         ZL_FIELD(Trial, receivable_days),
+                                                         ZL_FIELD(Trial, inventory_days),
+                                                         ZL_FIELD(Trial, payable_days),
+                                                         ZL_FIELD(Trial, other_current_asset_ratio),
+                                                         ZL_FIELD(Trial, other_current_liability_ratio),
+                                                         ZL_FIELD(Trial, borrowing_rate),
+                                                         ZL_FIELD(Trial, cash_yield),
+                                                         ZL_FIELD(Trial, debt_growth),
+                                                         ZL_FIELD(Trial, lease_repayment_rate),
+                                                         ZL_FIELD(Trial, minimum_cash_ratio),
+                                                         ZL_FIELD(Trial, other_income_ratio),
+                                                         ZL_FIELD(Trial, minority_share),
+                                                         ZL_FIELD(Trial, payout),
+                                                         ZL_FIELD(Trial, buyback_payout),
+                                                         ZL_FIELD(Trial, stock_pay_ratio),
+                                                         ZL_FIELD(Trial, preferred_rate),
+                                                         ZL_FIELD(Trial, risk_free),
+                                                         ZL_FIELD(Trial, beta),
+                                                         ZL_FIELD(Trial, equity_premium),
+                                                         ZL_FIELD(Trial, country_premium),
+                                                         ZL_FIELD(Trial, country_exposure),
+                                                         ZL_FIELD(Trial, size_addition),
+                                                         ZL_FIELD(Trial, cost_of_debt)};
   return fields;
 }
 const std::map<std::string, InputField>& constants() {
   static const std::map<std::string, InputField> fields{
-      ZL_FIELD(Trial, marginal_tax), ZL_FIELD(Trial, use_target_weights), ZL_FIELD(Trial, target_debt_weight), ZL_FIELD(Trial, cost_of_preferred),
-      ZL_FIELD(Trial, terminal_growth), ZL_FIELD(Trial, return_weight), ZL_FIELD(Trial, terminal_rule), ZL_FIELD(Trial, exit_multiple),
-      ZL_FIELD(Trial, terminal_choice), ZL_FIELD(Trial, mid_year), ZL_FIELD(Trial, operating_cash_share), ZL_FIELD(Trial, loss_limit),
+      ZL_FIELD(Trial, marginal_tax),       ZL_FIELD(Trial, use_target_weights),   ZL_FIELD(Trial, target_debt_weight),
+      ZL_FIELD(Trial, cost_of_preferred),  ZL_FIELD(Trial, terminal_growth),      ZL_FIELD(Trial, return_weight),
+      ZL_FIELD(Trial, terminal_rule),      ZL_FIELD(Trial, exit_multiple),        ZL_FIELD(Trial, terminal_choice),
+      ZL_FIELD(Trial, mid_year),           ZL_FIELD(Trial, operating_cash_share), ZL_FIELD(Trial, loss_limit),
       ZL_FIELD(Trial, distributions_since)};
   return fields;
 }
 const std::map<std::string, StartField>& starts() {
-  static const std::map<std::string, StartField> fields{
-      ZL_FIELD(Start, revenue), ZL_FIELD(Start, cash), ZL_FIELD(Start, receivables), ZL_FIELD(Start, inventory), ZL_FIELD(Start, other_current_assets),
-      ZL_FIELD(Start, plant), ZL_FIELD(Start, right_of_use), ZL_FIELD(Start, intangibles), ZL_FIELD(Start, goodwill), ZL_FIELD(Start, associates),
-      ZL_FIELD(Start, other_noncurrent_assets), ZL_FIELD(Start, payables), ZL_FIELD(Start, other_current_liabilities),
-      ZL_FIELD(Start, borrowings_current), ZL_FIELD(Start, borrowings_long), ZL_FIELD(Start, lease_liabilities), ZL_FIELD(Start, pension_deficit),
-      ZL_FIELD(Start, other_noncurrent_liabilities), ZL_FIELD(Start, equity), ZL_FIELD(Start, minorities), ZL_FIELD(Start, preferred),
-      ZL_FIELD(Start, tax_losses), ZL_FIELD(Start, price), ZL_FIELD(Start, quote_rate), ZL_FIELD(Start, shares_now), ZL_FIELD(Start, options),
-      ZL_FIELD(Start, option_strike), ZL_FIELD(Start, unvested_shares), ZL_FIELD(Start, convertible_shares), ZL_FIELD(Start, convertible_face),
-      ZL_FIELD(Start, stub)};
+  static const std::map<std::string, StartField> fields{ZL_FIELD(Start, revenue),
+                                                        ZL_FIELD(Start, cash),
+                                                        ZL_FIELD(Start, receivables),
+                                                        ZL_FIELD(Start, inventory),
+                                                        ZL_FIELD(Start, other_current_assets),
+                                                        ZL_FIELD(Start, plant),
+                                                        ZL_FIELD(Start, right_of_use),
+                                                        ZL_FIELD(Start, intangibles),
+                                                        ZL_FIELD(Start, goodwill),
+                                                        ZL_FIELD(Start, associates),
+                                                        ZL_FIELD(Start, other_noncurrent_assets),
+                                                        ZL_FIELD(Start, payables),
+                                                        ZL_FIELD(Start, other_current_liabilities),
+                                                        ZL_FIELD(Start, borrowings_current),
+                                                        ZL_FIELD(Start, borrowings_long),
+                                                        ZL_FIELD(Start, lease_liabilities),
+                                                        ZL_FIELD(Start, pension_deficit),
+                                                        ZL_FIELD(Start, other_noncurrent_liabilities),
+                                                        ZL_FIELD(Start, equity),
+                                                        ZL_FIELD(Start, minorities),
+                                                        ZL_FIELD(Start, preferred),
+                                                        ZL_FIELD(Start, tax_losses),
+                                                        ZL_FIELD(Start, price),
+                                                        ZL_FIELD(Start, quote_rate),
+                                                        ZL_FIELD(Start, shares_now),
+                                                        ZL_FIELD(Start, options),
+                                                        ZL_FIELD(Start, option_strike),
+                                                        ZL_FIELD(Start, unvested_shares),
+                                                        ZL_FIELD(Start, convertible_shares),
+                                                        ZL_FIELD(Start, convertible_face),
+                                                        ZL_FIELD(Start, stub)};
   return fields;
 }
 #undef ZL_FIELD

@@ -27,7 +27,8 @@ class ImportCommand : public Command {
     for (const services::ImportPreview& p : result->files) {
       c.out << p.name << ": " << p.incoming.document.kind;
       if (p.mapped + p.unmapped + p.segments > 0) {
-        c.out << ", " << p.mapped << " facts mapped, " << p.unmapped << " unmapped, " << p.segments << " with segments set aside";
+        c.out << ", " << p.mapped << " facts mapped, " << p.unmapped << " unmapped, " << p.segments
+              << " with segments set aside";
       }
       c.out << '\n';
     }

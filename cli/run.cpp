@@ -29,8 +29,7 @@ Result<int> scenarioIndex(const Case& c, const std::string& name) {
   return fail(ErrorKind::NotFound, "there is no scenario '" + name + "'", {}, "There are: " + known);
 }
 
-int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err,
-        const services::Desk& desk) {
+int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err, const services::Desk& desk) {
   CLI::App app("Zealous Ledger: equity forecasts and valuation from filed statements", "zledger");
   app.require_subcommand(1);
   std::vector<std::unique_ptr<Command>> commands = viewCommands();

@@ -10,7 +10,6 @@
 namespace zl::cli {
 
 /// Runs one command; returns the exit status: 0 done, 1 refused with one message, 2 wrong usage.
-int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err,
-        const services::Desk& desk);
+int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err, const services::Desk& desk);
 
 }  // namespace zl::cli

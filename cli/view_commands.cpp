@@ -61,7 +61,8 @@ class TraceCommand : public SessionCommand {
     const services::Snapshot& s = *session.now();
     const model::Model& m = s.evaluation->model();
     const int row = m.find(row_);
-    if (row < 0) return fail(ErrorKind::NotFound, "the model has no row '" + row_ + "'", {}, "'zledger statements' lists them");
+    if (row < 0)
+      return fail(ErrorKind::NotFound, "the model has no row '" + row_ + "'", {}, "'zledger statements' lists them");
     const model::Layout& layout = s.evaluation->layout();
     int column = layout.baseColumn();
     if (m.rows[static_cast<size_t>(row)].timing == model::Timing::Constant) {
@@ -69,8 +70,8 @@ class TraceCommand : public SessionCommand {
     } else if (year_ != 0) {
       column = layout.baseColumn() + year_ - s.years().back().label();
       if (column < 0 || column >= layout.columns()) {
-        return fail(ErrorKind::BadInput, std::to_string(year_) + " is outside " + s.periodOf(0) + " to " +
-                                             s.periodOf(layout.columns() - 1));
+        return fail(ErrorKind::BadInput,
+                    std::to_string(year_) + " is outside " + s.periodOf(0) + " to " + s.periodOf(layout.columns() - 1));
       }
     }
     const Result<int> scenario = scenarioIndex(s.caseOf(), scenario_);

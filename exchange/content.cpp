@@ -7,13 +7,20 @@ namespace zl::exchange {
 
 const char* contentKindText(ContentKind kind) {
   switch (kind) {
-    case ContentKind::XbrlInstance: return "XBRL 2.1 instance";
-    case ContentKind::FactTable: return "CSV fact table";
-    case ContentKind::PriceTable: return "CSV price table";
-    case ContentKind::PeerTable: return "CSV peer table";
-    case ContentKind::RateTable: return "CSV rate table";
-    case ContentKind::CompanyRecord: return "company record";
-    case ContentKind::CaseText: return "case";
+    case ContentKind::XbrlInstance:
+      return "XBRL 2.1 instance";
+    case ContentKind::FactTable:
+      return "CSV fact table";
+    case ContentKind::PriceTable:
+      return "CSV price table";
+    case ContentKind::PeerTable:
+      return "CSV peer table";
+    case ContentKind::RateTable:
+      return "CSV rate table";
+    case ContentKind::CompanyRecord:
+      return "company record";
+    case ContentKind::CaseText:
+      return "case";
   }
   return "";
 }
@@ -53,8 +60,9 @@ Result<ContentKind> recogniseCsv(std::string_view content, const std::string& na
   if (startsWith(head, "date,close")) return ContentKind::PriceTable;
   if (startsWith(head, "peer,")) return ContentKind::PeerTable;
   if (startsWith(head, "rate,")) return ContentKind::RateTable;
-  return wrongKind(name, "text whose first line names none of the documented CSV layouts "
-                         "(concept,... date,close peer,... rate,...)");
+  return wrongKind(name,
+                   "text whose first line names none of the documented CSV layouts "
+                   "(concept,... date,close peer,... rate,...)");
 }
 
 }  // namespace
@@ -76,8 +84,7 @@ Result<ContentKind> recognise(std::string_view content, const std::string& name)
   if (startsWith(text, "\xFF\xFE") || startsWith(text, "\xFE\xFF")) {
     // UTF-16 XML is allowed; the XML library converts it.
     const bool xml = content.find('<') != std::string_view::npos;
-    return xml ? Result<ContentKind>(ContentKind::XbrlInstance)
-               : wrongKind(name, "text in UTF-16; save it as UTF-8");
+    return xml ? Result<ContentKind>(ContentKind::XbrlInstance) : wrongKind(name, "text in UTF-16; save it as UTF-8");
   }
   if (text[0] == '{') {
     const std::string_view head = text.substr(0, 4096);

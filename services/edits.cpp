@@ -31,12 +31,11 @@ CaseEdit changed(const Case& c, const std::string& scenario, std::string label,
 
 }  // namespace
 
-CaseEdit setDriver(const Case& c, const model::Model& m, const std::string& scenario,
-                   const std::string& row, const Path& path, const Provenance& said) {
+CaseEdit setDriver(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row,
+                   const Path& path, const Provenance& said) {
   return changed(c, scenario, "Set " + rowLabel(m, row), [&](Case& next, Scenario& s) {
     const auto base = next.base().drivers.find(row);
-    const bool sameAsBase = scenario != kBase && base != next.base().drivers.end() &&
-                            base->second.path == path;
+    const bool sameAsBase = scenario != kBase && base != next.base().drivers.end() && base->second.path == path;
     if (sameAsBase) {
       s.drivers.erase(row);
     } else {
@@ -45,9 +44,8 @@ CaseEdit setDriver(const Case& c, const model::Model& m, const std::string& scen
   });
 }
 
-CaseEdit typeDriverYears(const Case& c, const model::Model& m, const std::string& scenario,
-                         const std::string& row, const std::vector<Figure>& current,
-                         const std::map<int, double>& typed, Provenance said) {
+CaseEdit typeDriverYears(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row,
+                         const std::vector<Figure>& current, const std::map<int, double>& typed, Provenance said) {
   Path path;
   path.shape = Shape::Typed;
   for (size_t year = 0; year < current.size(); ++year) {
@@ -55,8 +53,7 @@ CaseEdit typeDriverYears(const Case& c, const model::Model& m, const std::string
     if (own != typed.end()) {
       path.typed.emplace_back(own->second);
     } else {
-      path.typed.push_back(current[year].hasValue() ? std::optional(current[year].value())
-                                                    : std::nullopt);
+      path.typed.push_back(current[year].hasValue() ? std::optional(current[year].value()) : std::nullopt);
     }
   }
   if (said.reason.empty()) {
@@ -67,14 +64,12 @@ CaseEdit typeDriverYears(const Case& c, const model::Model& m, const std::string
   return setDriver(c, m, scenario, row, path, said);
 }
 
-CaseEdit clearDriver(const Case& c, const model::Model& m, const std::string& scenario,
-                     const std::string& row) {
-  return changed(c, scenario, "Reset " + rowLabel(m, row),
-                 [&](Case&, Scenario& s) { s.drivers.erase(row); });
+CaseEdit clearDriver(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row) {
+  return changed(c, scenario, "Reset " + rowLabel(m, row), [&](Case&, Scenario& s) { s.drivers.erase(row); });
 }
 
-CaseEdit setReason(const Case& c, const model::Model& m, const std::string& scenario,
-                   const std::string& row, const Provenance& said) {
+CaseEdit setReason(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row,
+                   const Provenance& said) {
   return changed(c, scenario, "Reason for " + rowLabel(m, row), [&](Case& next, Scenario& s) {
     if (s.drivers.count(row) > 0) {
       s.drivers[row].said = said;
@@ -88,12 +83,11 @@ CaseEdit setReason(const Case& c, const model::Model& m, const std::string& scen
   });
 }
 
-CaseEdit setInput(const Case& c, const model::Model& m, const std::string& scenario,
-                  const std::string& row, double figure, const Provenance& said) {
+CaseEdit setInput(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row,
+                  double figure, const Provenance& said) {
   return changed(c, scenario, "Set " + rowLabel(m, row), [&](Case& next, Scenario& s) {
     const auto base = next.base().inputs.find(row);
-    const bool sameAsBase = scenario != kBase && base != next.base().inputs.end() &&
-                            base->second.figure == figure;
+    const bool sameAsBase = scenario != kBase && base != next.base().inputs.end() && base->second.figure == figure;
     if (sameAsBase) {
       s.inputs.erase(row);
     } else {
@@ -103,8 +97,7 @@ CaseEdit setInput(const Case& c, const model::Model& m, const std::string& scena
 }
 
 CaseEdit setProbability(const Case& c, const std::string& scenario, double probability) {
-  return changed(c, scenario, "Set probability",
-                 [&](Case&, Scenario& s) { s.probability = probability; });
+  return changed(c, scenario, "Set probability", [&](Case&, Scenario& s) { s.probability = probability; });
 }
 
 CaseEdit setExceptional(const Case& c, int year, const std::optional<std::string>& reason) {
@@ -147,8 +140,7 @@ CaseEdit setValuationDate(const Case& c, Date date) {
   return edit;
 }
 
-CaseEdit setNote(const Case& c, const model::Model& m, const std::string& row,
-                 const std::string& text) {
+CaseEdit setNote(const Case& c, const model::Model& m, const std::string& row, const std::string& text) {
   CaseEdit edit{c, "Note on " + rowLabel(m, row)};
   if (text.empty()) {
     edit.after.notes.erase(row);

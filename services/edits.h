@@ -17,20 +17,18 @@ struct CaseEdit {
 
 /// Sets a driver's path in a scenario. In a scenario other than base a path equal to base's is no
 /// difference and is removed.
-CaseEdit setDriver(const Case& c, const model::Model& m, const std::string& scenario,
-                   const std::string& row, const Path& path, const Provenance& said);
+CaseEdit setDriver(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row,
+                   const Path& path, const Provenance& said);
 /// Types figures for single forecast years (counted from 0); the other years keep what `current`
 /// says they are, so that a drag never moves its neighbours. Keeps the reason that stood.
-CaseEdit typeDriverYears(const Case& c, const model::Model& m, const std::string& scenario,
-                         const std::string& row, const std::vector<Figure>& current,
-                         const std::map<int, double>& typed, Provenance said);
+CaseEdit typeDriverYears(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row,
+                         const std::vector<Figure>& current, const std::map<int, double>& typed, Provenance said);
 /// Follows base again (or, in base, the model's default).
-CaseEdit clearDriver(const Case& c, const model::Model& m, const std::string& scenario,
-                     const std::string& row);
-CaseEdit setReason(const Case& c, const model::Model& m, const std::string& scenario,
-                   const std::string& row, const Provenance& said);
-CaseEdit setInput(const Case& c, const model::Model& m, const std::string& scenario,
-                  const std::string& row, double figure, const Provenance& said);
+CaseEdit clearDriver(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row);
+CaseEdit setReason(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row,
+                   const Provenance& said);
+CaseEdit setInput(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row,
+                  double figure, const Provenance& said);
 CaseEdit setProbability(const Case& c, const std::string& scenario, double probability);
 CaseEdit setExceptional(const Case& c, int year, const std::optional<std::string>& reason);
 /// Without a choice the rules decide again.

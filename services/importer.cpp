@@ -26,17 +26,20 @@ Status onlyStatus(const Result<T>& result) {
 /// Tables other than filings are kept as they are and read again when the book opens.
 Status checkTable(const ImportFile& file, ContentKind kind, const std::string& company) {
   switch (kind) {
-    case ContentKind::PriceTable: return onlyStatus(exchange::readPrices(file.content, file.name));
-    case ContentKind::PeerTable: return onlyStatus(exchange::readPeers(file.content, file.name));
-    case ContentKind::RateTable: return onlyStatus(exchange::readRates(file.content, file.name));
+    case ContentKind::PriceTable:
+      return onlyStatus(exchange::readPrices(file.content, file.name));
+    case ContentKind::PeerTable:
+      return onlyStatus(exchange::readPeers(file.content, file.name));
+    case ContentKind::RateTable:
+      return onlyStatus(exchange::readRates(file.content, file.name));
     case ContentKind::CompanyRecord: {
       const Result<exchange::Json> json = exchange::parseJson(file.content, file.name);
       if (!json) return tl::unexpected(json.error());
       const Result<Company> record = exchange::companyFromJson(*json, file.name);
       if (!record) return tl::unexpected(record.error());
       if (record->id != company) {
-        return fail(ErrorKind::BadInput, "the record is of '" + record->id + "', not of '" + company + "'",
-                    file.name, "Name the company that the record belongs to");
+        return fail(ErrorKind::BadInput, "the record is of '" + record->id + "', not of '" + company + "'", file.name,
+                    "Name the company that the record belongs to");
       }
       return {};
     }
@@ -48,8 +51,8 @@ Status checkTable(const ImportFile& file, ContentKind kind, const std::string& c
 
 }  // namespace
 
-Result<ImportPreview> preview(const ImportFile& file, const std::string& company,
-                              const MappingRules& rules, const std::string& now) {
+Result<ImportPreview> preview(const ImportFile& file, const std::string& company, const MappingRules& rules,
+                              const std::string& now) {
   const Result<ContentKind> kind = exchange::recognise(file.content, file.name);
   if (!kind) return tl::unexpected(kind.error());
   ImportPreview p;
@@ -82,8 +85,7 @@ Result<ImportPreview> preview(const ImportFile& file, const std::string& company
   return p;
 }
 
-Result<Company> derivedRecord(const std::string& id, const std::vector<Fact>& facts,
-                              const MappingRules& rules) {
+Result<Company> derivedRecord(const std::string& id, const std::vector<Fact>& facts, const MappingRules& rules) {
   std::map<std::string, int> uses;
   for (const Fact& f : facts) {
     if (f.unit.size() == 3) ++uses[f.unit];

@@ -22,18 +22,17 @@ struct ImportPreview {
   exchange::ContentKind kind = exchange::ContentKind::FactTable;
   store::Incoming incoming;
   std::vector<std::string> warnings;
-  int mapped = 0;     ///< facts that map to a standard line
+  int mapped = 0;  ///< facts that map to a standard line
   int unmapped = 0;
-  int segments = 0;   ///< facts with segments: kept, set aside
+  int segments = 0;  ///< facts with segments: kept, set aside
 };
 
 /// Reads one file of any supported kind. `company` receives facts, prices and peers.
-Result<ImportPreview> preview(const ImportFile& file, const std::string& company,
-                              const MappingRules& rules, const std::string& now);
+Result<ImportPreview> preview(const ImportFile& file, const std::string& company, const MappingRules& rules,
+                              const std::string& now);
 
 /// A record made from the filings alone, for a company that has none: the most used currency and
 /// the last filed share count. Fails when the facts hold neither.
-Result<Company> derivedRecord(const std::string& id, const std::vector<Fact>& facts,
-                              const MappingRules& rules);
+Result<Company> derivedRecord(const std::string& id, const std::vector<Fact>& facts, const MappingRules& rules);
 
 }  // namespace zl::services

@@ -8,14 +8,19 @@ namespace {
 
 const char* severityWord(Severity s) {
   switch (s) {
-    case Severity::Note: return "note";
-    case Severity::Warning: return "warning";
-    case Severity::Fault: return "fault";
+    case Severity::Note:
+      return "note";
+    case Severity::Warning:
+      return "warning";
+    case Severity::Fault:
+      return "fault";
   }
   return "";
 }
 
-bool isYearly(const model::Row& row) { return row.timing != model::Timing::Constant; }
+bool isYearly(const model::Row& row) {
+  return row.timing != model::Timing::Constant;
+}
 
 std::string documentName(const Snapshot& s, const Fact& fact) {
   const store::StoredDocument* d = s.document(fact.document);
@@ -33,12 +38,19 @@ Json statementsJson(const Snapshot& s, int scenario) {
     const model::Row& row = e.model().rows[r];
     if (!isYearly(row)) continue;
     Json figures = Json::array();
-    for (int c = 0; c < e.layout().columns(); ++c) figures.push_back(figureJson(e.figure(static_cast<int>(r), c, scenario)));
-    rows.push_back({{"row", row.name}, {"label", row.label}, {"group", row.group},
-                    {"kind", model::kindWord(row.kind)}, {"figures", std::move(figures)}});
+    for (int c = 0; c < e.layout().columns(); ++c)
+      figures.push_back(figureJson(e.figure(static_cast<int>(r), c, scenario)));
+    rows.push_back({{"row", row.name},
+                    {"label", row.label},
+                    {"group", row.group},
+                    {"kind", model::kindWord(row.kind)},
+                    {"figures", std::move(figures)}});
   }
-  return {{"company", s.company().id}, {"scenario", s.caseOf().scenarios[static_cast<size_t>(scenario)].id},
-          {"currency", s.company().currency}, {"periods", std::move(periods)}, {"rows", std::move(rows)}};
+  return {{"company", s.company().id},
+          {"scenario", s.caseOf().scenarios[static_cast<size_t>(scenario)].id},
+          {"currency", s.company().currency},
+          {"periods", std::move(periods)},
+          {"rows", std::move(rows)}};
 }
 
 std::string statementsText(const Snapshot& s, int scenario) {
@@ -65,8 +77,12 @@ Json factsJson(const Snapshot& s) {
   for (const Fact& f : s.evidence->facts) {
     Json segments = Json::object();
     for (const Segment& g : f.segments) segments[g.axis] = g.member;
-    Json fact{{"concept", f.concept_name}, {"period", f.period.text()}, {"unit", f.unit},
-              {"value", f.nil ? Json() : Json(f.text)}, {"document", documentName(s, f)}, {"place", f.place},
+    Json fact{{"concept", f.concept_name},
+              {"period", f.period.text()},
+              {"unit", f.unit},
+              {"value", f.nil ? Json() : Json(f.text)},
+              {"document", documentName(s, f)},
+              {"place", f.place},
               {"mapped", s.resources->rules.mentions(f.concept_name)}};
     if (f.exact) {
       fact["decimals"] = "INF";
@@ -93,7 +109,8 @@ std::string factsText(const Snapshot& s) {
 Json findingsJson(const Snapshot& s) {
   Json list = Json::array();
   for (const Finding& f : s.findings) {
-    Json item{{"monitor", f.monitor}, {"severity", severityWord(f.severity)}, {"stop", stopWord(f.stop)}, {"text", f.text}};
+    Json item{
+        {"monitor", f.monitor}, {"severity", severityWord(f.severity)}, {"stop", stopWord(f.stop)}, {"text", f.text}};
     if (!f.row.empty()) item["row"] = f.row;
     if (f.column >= 0) item["period"] = s.periodOf(f.column);
     list.push_back(std::move(item));

@@ -8,13 +8,20 @@ namespace {
 
 const char* sourceWord(TraceStep::Source source) {
   switch (source) {
-    case TraceStep::Source::Derived: return "derived";
-    case TraceStep::Source::Filed: return "filed";
-    case TraceStep::Source::NoneReported: return "none reported";
-    case TraceStep::Source::NotFiled: return "not filed";
-    case TraceStep::Source::Assumed: return "assumed";
-    case TraceStep::Source::Preset: return "preset";
-    case TraceStep::Source::Given: return "given";
+    case TraceStep::Source::Derived:
+      return "derived";
+    case TraceStep::Source::Filed:
+      return "filed";
+    case TraceStep::Source::NoneReported:
+      return "none reported";
+    case TraceStep::Source::NotFiled:
+      return "not filed";
+    case TraceStep::Source::Assumed:
+      return "assumed";
+    case TraceStep::Source::Preset:
+      return "preset";
+    case TraceStep::Source::Given:
+      return "given";
   }
   return "";
 }
@@ -74,7 +81,8 @@ std::vector<std::string> sourceLines(const Snapshot& s, const TraceStep& step) {
       lines.push_back(given == s.givens.end() ? "not known" : given->second.source);
       break;
     }
-    case TraceStep::Source::Derived: break;
+    case TraceStep::Source::Derived:
+      break;
   }
   return lines;
 }
@@ -82,8 +90,10 @@ std::vector<std::string> sourceLines(const Snapshot& s, const TraceStep& step) {
 Json traceJson(const Snapshot& s, model::Cell cell, int scenario, int depth) {
   const TraceStep step = trace(*s.evaluation, s.evidence->statements, cell, scenario);
   Json json{{"row", s.evaluation->model().rows[static_cast<size_t>(cell.row)].name},
-            {"label", step.self.label}, {"period", step.self.period},
-            {"figure", figureJson(step.self.figure)}, {"source", sourceWord(step.source)}};
+            {"label", step.self.label},
+            {"period", step.self.period},
+            {"figure", figureJson(step.self.figure)},
+            {"source", sourceWord(step.source)}};
   if (!step.formula.empty()) {
     json["formula"] = step.formula;
     json["with_values"] = step.formulaWithValues;
@@ -103,7 +113,8 @@ namespace {
 void appendTrace(const Snapshot& s, model::Cell cell, int scenario, int depth, int indent, std::string& out) {
   const TraceStep step = trace(*s.evaluation, s.evidence->statements, cell, scenario);
   const std::string margin(static_cast<size_t>(indent) * 2, ' ');
-  out += fmt::format("{}{} = {}  [{}]\n", margin, titleOf(step.self), shownWithUnit(s, step.self), sourceWord(step.source));
+  out += fmt::format("{}{} = {}  [{}]\n", margin, titleOf(step.self), shownWithUnit(s, step.self),
+                     sourceWord(step.source));
   if (!step.formula.empty()) {
     out += fmt::format("{}  rule   {}\n{}  values {}\n", margin, step.formula, margin, step.formulaWithValues);
   }

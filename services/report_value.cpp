@@ -31,12 +31,26 @@ std::vector<double> impliedGrowthOf(const Snapshot& s, int scenario) {
 
 namespace {
 
-constexpr const char* kScenarioRows[] = {
-    "value_per_share", "raw_value",           "value_growth",          "value_exit",        "upside",
-    "margin_of_safety", "price_above_value",  "buy_below",             "enterprise_value",  "net_debt_dated",
-    "equity_value",     "diluted_shares",     "terminal_wacc",         "terminal_growth",   "growth_terminal",
-    "exit_terminal",    "implied_multiple",   "implied_growth_simple", "terminal_share_growth",
-    "terminal_share_exit"};
+constexpr const char* kScenarioRows[] = {"value_per_share",
+                                         "raw_value",
+                                         "value_growth",
+                                         "value_exit",
+                                         "upside",
+                                         "margin_of_safety",
+                                         "price_above_value",
+                                         "buy_below",
+                                         "enterprise_value",
+                                         "net_debt_dated",
+                                         "equity_value",
+                                         "diluted_shares",
+                                         "terminal_wacc",
+                                         "terminal_growth",
+                                         "growth_terminal",
+                                         "exit_terminal",
+                                         "implied_multiple",
+                                         "implied_growth_simple",
+                                         "terminal_share_growth",
+                                         "terminal_share_exit"};
 
 Json crossCheckJson(const CrossCheck& check) {
   Json json = Json::object();
@@ -69,8 +83,10 @@ Json valueJson(const Snapshot& s) {
     Json figures = Json::object();
     for (const char* row : kScenarioRows) figures[row] = figureJson(e.constant(row, i));
     figures["implied_growth"] = impliedGrowthOf(s, i);
-    scenarios.push_back({{"id", scenario.id}, {"label", scenario.label},
-                         {"probability", scenario.probability}, {"figures", std::move(figures)}});
+    scenarios.push_back({{"id", scenario.id},
+                         {"label", scenario.label},
+                         {"probability", scenario.probability},
+                         {"figures", std::move(figures)}});
   }
   return {{"company", s.company().id},
           {"name", s.company().name},
@@ -109,9 +125,9 @@ std::string valueText(const Snapshot& s) {
   out += fmt::format("{:<44}", "");
   for (const Scenario& scenario : s.caseOf().scenarios) out += right(scenario.label, 12);
   out += '\n';
-  for (const char* row : {"value_per_share", "value_growth", "value_exit", "upside", "margin_of_safety", "buy_below",
-                          "enterprise_value", "equity_value", "terminal_wacc", "implied_multiple",
-                          "terminal_share_growth"}) {
+  for (const char* row :
+       {"value_per_share", "value_growth", "value_exit", "upside", "margin_of_safety", "buy_below", "enterprise_value",
+        "equity_value", "terminal_wacc", "implied_multiple", "terminal_share_growth"}) {
     const model::Row& r = e.model().rows[static_cast<size_t>(e.model().find(row))];
     const std::string rowUnit = unitText(r.kind, s.company().currency, unit);
     out += fmt::format("{:<44}", r.label + (rowUnit.empty() ? "" : ", " + rowUnit));

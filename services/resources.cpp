@@ -43,7 +43,9 @@ Status writeFile(const std::string& path, const std::string& content) {
   return {};
 }
 
-std::string fileName(const std::string& path) { return fs::path(path).filename().string(); }
+std::string fileName(const std::string& path) {
+  return fs::path(path).filename().string();
+}
 
 Result<std::shared_ptr<const Resources>> Resources::load() {
   std::vector<std::string> folders;
@@ -53,8 +55,8 @@ Result<std::shared_ptr<const Resources>> Resources::load() {
   for (const std::string& folder : folders) {
     if (fs::exists(fs::path(folder) / "models/standard.model")) return loadFrom(folder);
   }
-  return fail(ErrorKind::NotFound, "the product's models and rules are missing",
-              folders.front(), "Set ZEALOUS_LEDGER_DATA to the folder that holds models/ and rules/");
+  return fail(ErrorKind::NotFound, "the product's models and rules are missing", folders.front(),
+              "Set ZEALOUS_LEDGER_DATA to the folder that holds models/ and rules/");
 }
 
 Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& folder) {

@@ -32,9 +32,7 @@ Desk Desk::ofThisMachine() {
     std::strftime(text, sizeof text, "%Y-%m-%dT%H:%M:%SZ", &parts);
     return std::string(text);
   };
-  desk.today = [] {
-    return std::chrono::floor<std::chrono::days>(std::chrono::system_clock::now());
-  };
+  desk.today = [] { return std::chrono::floor<std::chrono::days>(std::chrono::system_clock::now()); };
   return desk;
 }
 
@@ -102,10 +100,7 @@ Case firstCase(const Evidence& e, const Desk& desk) {
 }  // namespace
 
 Session::Session(store::Book book, std::string company, std::shared_ptr<const Resources> resources, Desk desk)
-    : book_(std::move(book)),
-      company_(std::move(company)),
-      resources_(std::move(resources)),
-      desk_(std::move(desk)) {}
+    : book_(std::move(book)), company_(std::move(company)), resources_(std::move(resources)), desk_(std::move(desk)) {}
 
 Result<std::unique_ptr<Session>> Session::open(const std::string& path, const std::string& company,
                                                std::shared_ptr<const Resources> resources, Desk desk) {
@@ -153,7 +148,9 @@ Status Session::reload() {
   return {};
 }
 
-Provenance Session::said(std::string reason) const { return {std::move(reason), desk_.author, desk_.now()}; }
+Provenance Session::said(std::string reason) const {
+  return {std::move(reason), desk_.author, desk_.now()};
+}
 
 Result<std::shared_ptr<const Snapshot>> Session::preview(const Case& c) const {
   return makeSnapshot(resources_, snapshot_->evidence, c, snapshot_.get());
@@ -166,8 +163,15 @@ Status Session::apply(const CaseEdit& edit) {
   const Json before = exchange::toJson(snapshot_->caseOf());
   const Json after = exchange::toJson(edit.after);
   store::Edit write;
-  write.entry = {0, company_, desk_.now(), desk_.author, edit.label, Json::diff(before, after).dump(),
-                 Json::diff(after, before).dump(), {}, JournalEntry::State::Done};
+  write.entry = {0,
+                 company_,
+                 desk_.now(),
+                 desk_.author,
+                 edit.label,
+                 Json::diff(before, after).dump(),
+                 Json::diff(after, before).dump(),
+                 {},
+                 JournalEntry::State::Done};
   write.caseText = after.dump();
   const Result<std::int64_t> number = book_.append(write, head_);
   if (!number) return tl::unexpected(number.error());
@@ -184,16 +188,14 @@ Status Session::apply(const CaseEdit& edit) {
 namespace {
 
 const JournalEntry* lastDone(const std::vector<JournalEntry>& journal) {
-  const auto found = std::find_if(journal.rbegin(), journal.rend(), [](const JournalEntry& e) {
-    return e.state == JournalEntry::State::Done;
-  });
+  const auto found = std::find_if(journal.rbegin(), journal.rend(),
+                                  [](const JournalEntry& e) { return e.state == JournalEntry::State::Done; });
   return found == journal.rend() ? nullptr : &*found;
 }
 
 const JournalEntry* firstUndone(const std::vector<JournalEntry>& journal) {
-  const auto found = std::find_if(journal.begin(), journal.end(), [](const JournalEntry& e) {
-    return e.state == JournalEntry::State::Undone;
-  });
+  const auto found = std::find_if(journal.begin(), journal.end(),
+                                  [](const JournalEntry& e) { return e.state == JournalEntry::State::Undone; });
   return found == journal.end() ? nullptr : &*found;
 }
 
@@ -214,8 +216,12 @@ std::string Session::redoLabel() const {
   return e == nullptr ? std::string() : e->label;
 }
 
-Status Session::undo() { return step(true); }
-Status Session::redo() { return step(false); }
+Status Session::undo() {
+  return step(true);
+}
+Status Session::redo() {
+  return step(false);
+}
 
 Status Session::step(bool undo) {
   if ((undo ? undoLabel() : redoLabel()).empty()) {
@@ -248,8 +254,8 @@ Result<Session::ImportResult> Session::importFiles(const std::vector<ImportFile>
 }
 
 Result<Session::ImportResult> Session::import(const std::string& path, const std::string& company,
-                                              const std::vector<ImportFile>& files,
-                                              const Resources& resources, const Desk& desk) {
+                                              const std::vector<ImportFile>& files, const Resources& resources,
+                                              const Desk& desk) {
   ImportResult result;
   store::Edit edit;
   std::error_code ignored;
@@ -296,8 +302,12 @@ Result<Session::ImportResult> Session::import(const std::string& path, const std
     store::Incoming in;
     in.company = company;
     in.content = exchange::toJson(*record).dump(2);
-    in.document = {0, "record derived from the filings", exchange::contentKindText(ContentKind::CompanyRecord),
-                   exchange::digestOf(in.content), std::nullopt, desk.now()};
+    in.document = {0,
+                   "record derived from the filings",
+                   exchange::contentKindText(ContentKind::CompanyRecord),
+                   exchange::digestOf(in.content),
+                   std::nullopt,
+                   desk.now()};
     edit.incoming.push_back(std::move(in));
     result.warnings.push_back("no company record: currency " + record->currency +
                               " and the share count come from the filings, the listing is taken to be in " +
@@ -308,8 +318,8 @@ Result<Session::ImportResult> Session::import(const std::string& path, const std
     if (!made) return tl::unexpected(made.error());
     book.emplace(std::move(*made));
   }
-  const std::string what = result.files.size() == 1 ? result.files.front().name
-                                                    : std::to_string(result.files.size()) + " files";
+  const std::string what =
+      result.files.size() == 1 ? result.files.front().name : std::to_string(result.files.size()) + " files";
   edit.entry = {0, company, desk.now(), desk.author, "Import " + what, "[]", "[]", {}, JournalEntry::State::Done};
   const Result<std::int64_t> number = book->append(edit, head);
   if (!number) return tl::unexpected(number.error());

@@ -15,10 +15,10 @@ void giveMarket(const Evidence& e, Date date, GivenMap& givens) {
     givens["price"] = {Figure::absent("no price on or before " + dateText(date)), "price table"};
   }
   const Figure fx = spot(spotRatesAt(e.rates, date), e.company.currency, listing.currency);
-  givens["quote_rate"] = {
-      fx * Figure::of(listing.minorPerMajor) * Figure::of(listing.sharesPerListed),
-      "spot " + e.company.currency + "/" + listing.currency + " x " + plainNumber(listing.minorPerMajor) +
-          " " + listing.unit + " x " + plainNumber(listing.sharesPerListed) + " shares per listed security"};
+  givens["quote_rate"] = {fx * Figure::of(listing.minorPerMajor) * Figure::of(listing.sharesPerListed),
+                          "spot " + e.company.currency + "/" + listing.currency + " x " +
+                              plainNumber(listing.minorPerMajor) + " " + listing.unit + " x " +
+                              plainNumber(listing.sharesPerListed) + " shares per listed security"};
 }
 
 void giveRecord(const Evidence& e, GivenMap& givens) {
@@ -35,8 +35,8 @@ void giveRecord(const Evidence& e, GivenMap& givens) {
 void giveStub(const Evidence& e, Date valuation, GivenMap& givens) {
   const Date base = e.statements.years().back().end;
   const Date next = addYears(base, 1);
-  const std::string source = "valuation date " + dateText(valuation) + " between " + dateText(base) +
-                             " and " + dateText(next);
+  const std::string source =
+      "valuation date " + dateText(valuation) + " between " + dateText(base) + " and " + dateText(next);
   if (const std::optional<Stub> stub = stubFor(valuation, base, next)) {
     givens["stub"] = {Figure::of(stub->remaining), source};
   } else {
@@ -53,7 +53,9 @@ Figure inputOf(const model::Model& m, const Case& c, int row) {
 }
 
 /// Base-case inputs that history rules may read; history is the same for every scenario.
-bool sameInputs(const Case& a, const Case& b) { return a.base().inputs == b.base().inputs; }
+bool sameInputs(const Case& a, const Case& b) {
+  return a.base().inputs == b.base().inputs;
+}
 
 Subject subjectOf(const Snapshot& s, int base) {
   const Evaluation& e = *s.evaluation;
@@ -67,8 +69,8 @@ Subject subjectOf(const Snapshot& s, int base) {
   subject.ebitda = e.figure("ebitda", base, lane);
   subject.dilutedShares = e.constant("diluted_shares", lane);
   subject.quoteRate = s.givens.at("quote_rate").figure;
-  subject.claims = e.constant("net_debt_dated", lane) + e.constant("other_claims", lane) -
-                   e.figure("associates", base, lane);
+  subject.claims =
+      e.constant("net_debt_dated", lane) + e.constant("other_claims", lane) - e.figure("associates", base, lane);
   return subject;
 }
 
@@ -88,8 +90,8 @@ const store::StoredDocument* Snapshot::document(std::int64_t id) const {
 }
 
 Result<std::shared_ptr<const Snapshot>> makeSnapshot(std::shared_ptr<const Resources> resources,
-                                                     std::shared_ptr<const Evidence> evidence,
-                                                     const Case& c, const Snapshot* before) {
+                                                     std::shared_ptr<const Evidence> evidence, const Case& c,
+                                                     const Snapshot* before) {
   const model::Model& m = resources->model;
   const std::vector<std::string> faults = faultsOf(c, m);
   if (!faults.empty()) return fail(ErrorKind::BadInput, faults.front(), evidence->company.name);
@@ -110,8 +112,7 @@ Result<std::shared_ptr<const Snapshot>> makeSnapshot(std::shared_ptr<const Resou
     s->history = before->history;
   } else {
     s->history = std::make_shared<const model::HistoryTable>(
-        m, layout,
-        [&](const std::string& row, int column) { return evidence->statements.at(row, column).figure; },
+        m, layout, [&](const std::string& row, int column) { return evidence->statements.at(row, column).figure; },
         [&](int row) { return inputOf(m, c, row); });
   }
   std::shared_ptr<const CompiledModel> compiled;
@@ -129,8 +130,8 @@ Result<std::shared_ptr<const Snapshot>> makeSnapshot(std::shared_ptr<const Resou
   s->evaluation = std::make_shared<const Evaluation>(compiled, s->history, c, plain);
   s->crossCheck = crossCheck(subjectOf(*s, layout.baseColumn()), s->evidence->peers,
                              spotRatesAt(s->evidence->rates, c.valuationDate), c.peers);
-  s->findings = monitor({*s->evaluation, *s->history, s->evidence->statements, s->evidence->facts,
-                         s->resources->ties, s->crossCheck});
+  s->findings = monitor(
+      {*s->evaluation, *s->history, s->evidence->statements, s->evidence->facts, s->resources->ties, s->crossCheck});
   return std::shared_ptr<const Snapshot>(std::move(s));
 }
 

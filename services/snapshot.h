@@ -53,7 +53,7 @@ struct Snapshot {
 /// Evaluates a case on the evidence. `before` lends what has not changed (compiled model, history).
 /// Fails when the case has faults, or the evidence has no full fiscal year to start from.
 Result<std::shared_ptr<const Snapshot>> makeSnapshot(std::shared_ptr<const Resources> resources,
-                                                     std::shared_ptr<const Evidence> evidence,
-                                                     const Case& c, const Snapshot* before);
+                                                     std::shared_ptr<const Evidence> evidence, const Case& c,
+                                                     const Snapshot* before);
 
 }  // namespace zl::services

@@ -13,15 +13,17 @@ namespace {
 
 Error errorOf(const SQLite::Exception& e, const std::string& path) {
   switch (e.getErrorCode()) {
-    case SQLITE_BUSY: case SQLITE_LOCKED:
+    case SQLITE_BUSY:
+    case SQLITE_LOCKED:
       return {ErrorKind::Conflict, "another program is writing to this book", path,
               "Nothing was changed; try again in a moment"};
     case SQLITE_NOTADB:
       return {ErrorKind::WrongKind, "this file is not a book", path, "Choose a book or make a new one"};
     case SQLITE_CORRUPT:
-      return {ErrorKind::Storage, "the book is damaged: " + std::string(e.what()), path,
-              "Restore it from a copy"};
-    case SQLITE_READONLY: case SQLITE_CANTOPEN: case SQLITE_PERM:
+      return {ErrorKind::Storage, "the book is damaged: " + std::string(e.what()), path, "Restore it from a copy"};
+    case SQLITE_READONLY:
+    case SQLITE_CANTOPEN:
+    case SQLITE_PERM:
       return {ErrorKind::Storage, "the book cannot be opened or written", path,
               "Check that the folder exists and that you may write there"};
     case SQLITE_FULL:
@@ -56,9 +58,7 @@ struct Book::Impl {
   std::string path;
   SQLite::Database db;
 
-  Impl(const std::string& file, int flags) : path(file), db(file, flags, 5000) {
-    db.exec("PRAGMA foreign_keys = ON");
-  }
+  Impl(const std::string& file, int flags) : path(file), db(file, flags, 5000) { db.exec("PRAGMA foreign_keys = ON"); }
 
   void configure() {
     db.exec("PRAGMA journal_mode = WAL");
@@ -92,8 +92,9 @@ struct Book::Impl {
   }
 
   std::int64_t insertDocument(const Incoming& in) {
-    SQLite::Statement q(db, "INSERT INTO documents(company, name, kind, digest, period_end, imported_at, content) "
-                            "VALUES(?, ?, ?, ?, ?, ?, ?)");
+    SQLite::Statement q(db,
+                        "INSERT INTO documents(company, name, kind, digest, period_end, imported_at, content) "
+                        "VALUES(?, ?, ?, ?, ?, ?, ?)");
     const Document& d = in.document;
     q.bind(1, in.company);
     q.bind(2, d.name);
@@ -114,8 +115,9 @@ struct Book::Impl {
     std::map<std::string, std::int64_t> concepts;
     SQLite::Statement known(db, "SELECT id FROM concepts WHERE name = ?");
     SQLite::Statement fresh(db, "INSERT INTO concepts(name) VALUES(?)");
-    SQLite::Statement q(db, "INSERT INTO facts(document, concept, label, period_start, period_end, unit, text, "
-                            "decimals, exact, nil, segments, place) VALUES(?,?,?,?,?,?,?,?,?,?,?,?)");
+    SQLite::Statement q(db,
+                        "INSERT INTO facts(document, concept, label, period_start, period_end, unit, text, "
+                        "decimals, exact, nil, segments, place) VALUES(?,?,?,?,?,?,?,?,?,?,?,?)");
     for (const Fact& f : facts) {
       std::int64_t& concept_id = concepts[f.concept_name];
       if (concept_id == 0) {
@@ -149,8 +151,9 @@ struct Book::Impl {
   }
 
   void saveCase(const std::string& company, const std::string& text) {
-    SQLite::Statement q(db, "INSERT INTO cases(company, text) VALUES(?1, ?2) "
-                            "ON CONFLICT(company) DO UPDATE SET text = ?2");
+    SQLite::Statement q(db,
+                        "INSERT INTO cases(company, text) VALUES(?1, ?2) "
+                        "ON CONFLICT(company) DO UPDATE SET text = ?2");
     q.bind(1, company);
     q.bind(2, text);
     q.exec();
@@ -177,7 +180,9 @@ Book::Book(Book&&) noexcept = default;
 Book& Book::operator=(Book&&) noexcept = default;
 Book::~Book() = default;
 
-const std::string& Book::path() const { return impl_->path; }
+const std::string& Book::path() const {
+  return impl_->path;
+}
 
 // Runs `work` and turns the wrapper's exceptions into values.
 namespace {
@@ -221,10 +226,10 @@ Result<Book> Book::open(const std::string& path) {
       return fail(ErrorKind::WrongKind, "this database is not a book", path, "Choose a book");
     }
     if (version > kSchemaVersion) {
-      return fail(ErrorKind::Unsupported,
-                  "the book has version " + std::to_string(version) + ", this program knows " +
-                      std::to_string(kSchemaVersion),
-                  path, "Use a newer version of the program");
+      return fail(
+          ErrorKind::Unsupported,
+          "the book has version " + std::to_string(version) + ", this program knows " + std::to_string(kSchemaVersion),
+          path, "Use a newer version of the program");
     }
     impl->configure();
     return Book(std::move(impl));
@@ -234,7 +239,8 @@ Result<Book> Book::open(const std::string& path) {
 Result<std::vector<std::string>> Book::companies() {
   return guarded(path(), [&]() -> Result<std::vector<std::string>> {
     std::vector<std::string> list;
-    SQLite::Statement q(impl_->db, "SELECT DISTINCT company FROM documents WHERE company <> '' AND active = 1 ORDER BY id");
+    SQLite::Statement q(impl_->db,
+                        "SELECT DISTINCT company FROM documents WHERE company <> '' AND active = 1 ORDER BY id");
     while (q.executeStep()) list.push_back(q.getColumn(0).getString());
     return list;
   });
@@ -243,8 +249,9 @@ Result<std::vector<std::string>> Book::companies() {
 Result<std::vector<StoredDocument>> Book::documents(const std::string& company) {
   return guarded(path(), [&]() -> Result<std::vector<StoredDocument>> {
     std::vector<StoredDocument> list;
-    SQLite::Statement q(impl_->db, "SELECT id, company, name, kind, digest, period_end, imported_at, active "
-                                   "FROM documents WHERE company = ? OR company = '' ORDER BY id");
+    SQLite::Statement q(impl_->db,
+                        "SELECT id, company, name, kind, digest, period_end, imported_at, active "
+                        "FROM documents WHERE company = ? OR company = '' ORDER BY id");
     q.bind(1, company);
     while (q.executeStep()) {
       StoredDocument d;
@@ -315,8 +322,9 @@ Result<std::optional<std::string>> Book::caseText(const std::string& company) {
 Result<std::vector<JournalEntry>> Book::journal(const std::string& company) {
   return guarded(path(), [&]() -> Result<std::vector<JournalEntry>> {
     std::vector<JournalEntry> list;
-    SQLite::Statement q(impl_->db, "SELECT number, company, at, author, label, forward, backward, state "
-                                   "FROM journal WHERE company = ? ORDER BY number");
+    SQLite::Statement q(impl_->db,
+                        "SELECT number, company, at, author, label, forward, backward, state "
+                        "FROM journal WHERE company = ? ORDER BY number");
     SQLite::Statement d(impl_->db, "SELECT document FROM journal_documents WHERE entry = ? ORDER BY document");
     q.bind(1, company);
     while (q.executeStep()) {
@@ -377,8 +385,9 @@ Status Book::mark(const JournalEntry& entry, bool undone, const std::optional<st
       return fail(ErrorKind::Conflict, "somebody else changed this company in the meantime", path(),
                   "Nothing was changed; reopen the company");
     }
-    SQLite::Statement d(impl_->db, "UPDATE documents SET active = ?1 WHERE id IN "
-                                   "(SELECT document FROM journal_documents WHERE entry = ?2)");
+    SQLite::Statement d(impl_->db,
+                        "UPDATE documents SET active = ?1 WHERE id IN "
+                        "(SELECT document FROM journal_documents WHERE entry = ?2)");
     d.bind(1, undone ? 0 : 1);
     d.bind(2, entry.number);
     d.exec();

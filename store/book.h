@@ -28,7 +28,7 @@ struct JournalEntry {
   std::string at;
   std::string author;
   std::string label;
-  std::string forward;   ///< JSON Patch (RFC 6902) on the case text; "[]" when untouched
+  std::string forward;  ///< JSON Patch (RFC 6902) on the case text; "[]" when untouched
   std::string backward;
   std::vector<std::int64_t> documents;  ///< brought in by this edit
   enum class State { Done, Undone, Dropped } state = State::Done;

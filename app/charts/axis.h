@@ -7,8 +7,8 @@
 namespace zl::app {
 
 struct Scale {
-  double low = 0, high = 1;    ///< figures
-  double from = 0, to = 1;     ///< pixels
+  double low = 0, high = 1;  ///< figures
+  double from = 0, to = 1;   ///< pixels
   [[nodiscard]] double at(double x) const { return from + (x - low) / (high - low) * (to - from); }
   [[nodiscard]] double figure(double pixel) const { return low + (pixel - from) / (to - from) * (high - low); }
 };

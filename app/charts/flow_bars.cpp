@@ -15,7 +15,8 @@ FlowBars::FlowBars(QWidget* parent) : QWidget(parent) {
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 }
 
-void FlowBars::setContent(QStringList periods, std::vector<Figure> history, std::vector<FlowSeries> series, QString unit) {
+void FlowBars::setContent(QStringList periods, std::vector<Figure> history, std::vector<FlowSeries> series,
+                          QString unit) {
   periods_ = std::move(periods);
   history_ = std::move(history);
   series_ = std::move(series);
@@ -48,7 +49,8 @@ void FlowBars::paintEvent(QPaintEvent*) {
     painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
     painter.drawLine(QPointF(left, y.at(tick)), QPointF(width() - 16, y.at(tick)));
     painter.setPen(t.quiet);
-    drawTabular(painter, {0, y.at(tick) - 8, left - 8, 16}, zl::app::text(groupedNumber(tick / 1e6, 0, false)), Qt::AlignRight);
+    drawTabular(painter, {0, y.at(tick) - 8, left - 8, 16}, zl::app::text(groupedNumber(tick / 1e6, 0, false)),
+                Qt::AlignRight);
   }
   const int filed = static_cast<int>(history_.size());
   const auto bar = [&](double x, double w, const Figure& f, const QColor& color) {
@@ -64,7 +66,8 @@ void FlowBars::paintEvent(QPaintEvent*) {
     } else {
       const double w = step * 0.78 / static_cast<double>(std::max<size_t>(1, series_.size()));
       for (size_t k = 0; k < series_.size(); ++k) {
-        bar(x + step * 0.11 + static_cast<double>(k) * w, w - 1, series_[k].figures[static_cast<size_t>(c - filed)], t.scenario(series_[k].scenario));
+        bar(x + step * 0.11 + static_cast<double>(k) * w, w - 1, series_[k].figures[static_cast<size_t>(c - filed)],
+            t.scenario(series_[k].scenario));
       }
     }
     painter.setPen(t.quiet);

@@ -58,7 +58,9 @@ void PathBoard::rescale() {
   y_ = {low - pad, high + pad, height() - kBottom, kTop};
 }
 
-void PathBoard::resizeEvent(QResizeEvent*) { rescale(); }
+void PathBoard::resizeEvent(QResizeEvent*) {
+  rescale();
+}
 
 double PathBoard::xOf(int column) const {
   const auto columns = static_cast<double>(std::max<qsizetype>(2, content_.periods.size()));
@@ -72,7 +74,9 @@ QPointF PathBoard::pointOf(int year) const {
   return {xOf(static_cast<int>(content_.history.size()) + year), y_.at(f.valueOr(y_.low))};
 }
 
-double PathBoard::clipped(double figure) const { return std::clamp(figure, content_.low, content_.high); }
+double PathBoard::clipped(double figure) const {
+  return std::clamp(figure, content_.low, content_.high);
+}
 
 /// A hand's breadth of precision: a hundredth of the axis, rounded to 1, 2 or 5.
 double PathBoard::stepSize() const {
@@ -131,7 +135,8 @@ void PathBoard::paintHistory(QPainter& painter) const {
   for (int c = 1; c < filed; ++c) {
     const Figure& a = content_.history[static_cast<size_t>(c - 1)];
     const Figure& b = content_.history[static_cast<size_t>(c)];
-    if (a.hasValue() && b.hasValue()) painter.drawLine(QPointF(xOf(c - 1), y_.at(a.value())), QPointF(xOf(c), y_.at(b.value())));
+    if (a.hasValue() && b.hasValue())
+      painter.drawLine(QPointF(xOf(c - 1), y_.at(a.value())), QPointF(xOf(c), y_.at(b.value())));
   }
   painter.setBrush(t.ink);
   for (int c = 0; c < filed; ++c) {
@@ -198,7 +203,8 @@ void PathBoard::paintEvent(QPaintEvent*) {
   painter.drawText(QRectF(8, 3, width() - 16, 20), Qt::AlignLeft | Qt::AlignVCenter, content_.title);
   painter.setFont(font());
   painter.setPen(t.quiet);
-  painter.drawText(QRectF(14 + titleWidth, 3, width() - 20 - titleWidth, 20), Qt::AlignLeft | Qt::AlignVCenter, content_.unit);
+  painter.drawText(QRectF(14 + titleWidth, 3, width() - 20 - titleWidth, 20), Qt::AlignLeft | Qt::AlignVCenter,
+                   content_.unit);
   paintAxes(painter);
   paintHistory(painter);
   for (int i = 0; i < static_cast<int>(content_.paths.size()); ++i) {
@@ -290,17 +296,27 @@ void PathBoard::keyPressEvent(QKeyEvent* event) {
   const double before = path->figures[static_cast<size_t>(focusYear_)].valueOr(0);
   const double step = stepSize() * (event->modifiers() & Qt::ShiftModifier ? 5 : 1);
   switch (event->key()) {
-    case Qt::Key_Left: focusYear_ = std::max(0, focusYear_ - 1); break;
-    case Qt::Key_Right: focusYear_ = std::min(years - 1, focusYear_ + 1); break;
-    case Qt::Key_Up: Q_EMIT dropped(focusYear_, clipped(std::round((before + step) / step) * step)); break;
-    case Qt::Key_Down: Q_EMIT dropped(focusYear_, clipped(std::round((before - step) / step) * step)); break;
+    case Qt::Key_Left:
+      focusYear_ = std::max(0, focusYear_ - 1);
+      break;
+    case Qt::Key_Right:
+      focusYear_ = std::min(years - 1, focusYear_ + 1);
+      break;
+    case Qt::Key_Up:
+      Q_EMIT dropped(focusYear_, clipped(std::round((before + step) / step) * step));
+      break;
+    case Qt::Key_Down:
+      Q_EMIT dropped(focusYear_, clipped(std::round((before - step) / step) * step));
+      break;
     case Qt::Key_Escape:
       if (dragYear_ >= 0) {
         dragYear_ = -1;
         Q_EMIT cancelled();
       }
       break;
-    default: QWidget::keyPressEvent(event); return;
+    default:
+      QWidget::keyPressEvent(event);
+      return;
   }
   update();
 }

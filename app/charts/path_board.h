@@ -24,7 +24,7 @@ struct BoardContent {
   QString title;
   QString unit;
   Kind kind = Kind::Ratio;
-  QStringList periods;            ///< history, then forecast
+  QStringList periods;  ///< history, then forecast
   std::vector<Figure> history;
   std::vector<bool> exceptional;  ///< per history year
   Statistics spread;              ///< of the history that counts

@@ -10,7 +10,9 @@
 namespace zl::app {
 namespace {
 constexpr double kRow = 34;
-QString shown(double x) { return text(figureText(Figure::of(x), Kind::Quote)); }
+QString shown(double x) {
+  return text(figureText(Figure::of(x), Kind::Quote));
+}
 }  // namespace
 
 RangeChart::RangeChart(QWidget* parent) : QWidget(parent) {
@@ -19,9 +21,12 @@ RangeChart::RangeChart(QWidget* parent) : QWidget(parent) {
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
 }
 
-QSize RangeChart::sizeHint() const { return {500, static_cast<int>(kRow * static_cast<double>(std::max<size_t>(1, ranges_.size()))) + 62}; }
+QSize RangeChart::sizeHint() const {
+  return {500, static_cast<int>(kRow * static_cast<double>(std::max<size_t>(1, ranges_.size()))) + 62};
+}
 
-void RangeChart::setContent(std::vector<MethodRange> ranges, std::optional<double> price, std::optional<double> buyBelow, QString unit) {
+void RangeChart::setContent(std::vector<MethodRange> ranges, std::optional<double> price,
+                            std::optional<double> buyBelow, QString unit) {
   ranges_ = std::move(ranges);
   price_ = price;
   buyBelow_ = buyBelow;
@@ -108,7 +113,8 @@ void RangeChart::paintEvent(QPaintEvent*) {
     painter.setPen(t.price);
     const QString label = tr("price %1").arg(shown(*price_));
     const bool left = buyBelow_ && *buyBelow_ > *price_;
-    painter.drawText(QRectF(x.at(*price_) - (left ? 126 : -6), 2, 120, 18), left ? Qt::AlignRight : Qt::AlignLeft, label);
+    painter.drawText(QRectF(x.at(*price_) - (left ? 126 : -6), 2, 120, 18), left ? Qt::AlignRight : Qt::AlignLeft,
+                     label);
     if (buyBelow_) {
       painter.setPen(t.base);
       painter.drawText(QRectF(x.at(*buyBelow_) - (left ? -6 : 206), 2, 200, 18), left ? Qt::AlignLeft : Qt::AlignRight,

@@ -11,7 +11,7 @@ struct MethodRange {
   QString label;
   double low, high;
   std::optional<double> middle;
-  QString whyNot;       ///< set when the method has no value; low and high are then ignored
+  QString whyNot;  ///< set when the method has no value; low and high are then ignored
   bool scenarios = false;
 };
 
@@ -20,7 +20,8 @@ class RangeChart : public QWidget {
 
  public:
   explicit RangeChart(QWidget* parent = nullptr);
-  void setContent(std::vector<MethodRange> ranges, std::optional<double> price, std::optional<double> buyBelow, QString unit);
+  void setContent(std::vector<MethodRange> ranges, std::optional<double> price, std::optional<double> buyBelow,
+                  QString unit);
   [[nodiscard]] QSize sizeHint() const override;
 
  protected:

@@ -51,7 +51,8 @@ void RateStack::paintEvent(QPaintEvent*) {
       painter.drawLine(block.topRight(), block.bottomRight());
       painter.setPen(t.ink);
       const QString figure = zl::app::text(groupedNumber(part.figure * 100, 2));
-      if (block.width() > tabularWidth(QFontMetricsF(font()), figure) + 4) drawTabular(painter, block, figure, Qt::AlignHCenter);
+      if (block.width() > tabularWidth(QFontMetricsF(font()), figure) + 4)
+        drawTabular(painter, block, figure, Qt::AlignHCenter);
       painter.setPen(t.quiet);
       painter.drawText(QRectF(block.left(), y, block.width() - 4, line), Qt::AlignLeft | Qt::AlignBottom,
                        QFontMetricsF(font()).elidedText(part.label, Qt::ElideRight, block.width() - 4));
@@ -62,7 +63,8 @@ void RateStack::paintEvent(QPaintEvent*) {
     QFont bold = font();
     bold.setBold(true);
     painter.setFont(bold);
-    drawTabular(painter, {x.at(from) + 6, y + line, 70, 18}, zl::app::text(groupedNumber(bar.total * 100, 2)) + QStringLiteral(" %"), Qt::AlignLeft);
+    drawTabular(painter, {x.at(from) + 6, y + line, 70, 18},
+                zl::app::text(groupedNumber(bar.total * 100, 2)) + QStringLiteral(" %"), Qt::AlignLeft);
     painter.setFont(font());
     y += line * 2 + 18;
   }

@@ -21,9 +21,12 @@ Dialogs Dialogs::native() {
                                          QObject::tr("Filings and tables (*.xbrl *.xml *.csv *.json);;All files (*)"));
   };
   d.openCase = [cases](QWidget* w) { return QFileDialog::getOpenFileName(w, QObject::tr("Apply a case"), {}, cases); };
-  d.saveCase = [cases](QWidget* w) { return QFileDialog::getSaveFileName(w, QObject::tr("Export the case"), {}, cases); };
+  d.saveCase = [cases](QWidget* w) {
+    return QFileDialog::getSaveFileName(w, QObject::tr("Export the case"), {}, cases);
+  };
   d.companyName = [](QWidget* w) {
-    const QString name = QInputDialog::getText(w, QObject::tr("Start a company"), QObject::tr("Short name of the company, one word"));
+    const QString name =
+        QInputDialog::getText(w, QObject::tr("Start a company"), QObject::tr("Short name of the company, one word"));
     return name.trimmed().toLower().replace(QRegularExpression(QStringLiteral("[\\s/\\\\]+")), QStringLiteral("-"));
   };
   return d;

@@ -43,7 +43,8 @@ void FindBox::go(const QString& label) {
     if (m.rows[r].role == model::Role::Driver) {
       Q_EMIT driverWanted(zl::app::text(m.rows[r].name));
     } else {
-      bench_.focus({row, m.rows[r].timing == model::Timing::Constant ? 0 : bench_.now().evaluation->layout().baseColumn()}, -1);
+      bench_.focus(
+          {row, m.rows[r].timing == model::Timing::Constant ? 0 : bench_.now().evaluation->layout().baseColumn()}, -1);
     }
     clear();
     return;

@@ -37,13 +37,16 @@ void Glossary::fill(const QString& filter) {
   for (const model::Row& row : model_.rows) {
     const QString label = text(row.label);
     const QString help = text(row.help);
-    if (!filter.isEmpty() && !label.contains(filter, Qt::CaseInsensitive) && !help.contains(filter, Qt::CaseInsensitive)) continue;
+    if (!filter.isEmpty() && !label.contains(filter, Qt::CaseInsensitive) &&
+        !help.contains(filter, Qt::CaseInsensitive))
+      continue;
     if (text(row.group) != group) {
       group = text(row.group);
       html += QStringLiteral("<h3>%1</h3>").arg(group.toHtmlEscaped());
     }
-    html += QStringLiteral("<p><b>%1</b> <i>%2, %3</i>").arg(label.toHtmlEscaped(), QString::fromLatin1(model::kindWord(row.kind)),
-                                                             QString::fromLatin1(model::timingWord(row.timing)));
+    html += QStringLiteral("<p><b>%1</b> <i>%2, %3</i>")
+                .arg(label.toHtmlEscaped(), QString::fromLatin1(model::kindWord(row.kind)),
+                     QString::fromLatin1(model::timingWord(row.timing)));
     if (!help.isEmpty()) html += QStringLiteral("<br>") + help.toHtmlEscaped();
     const auto rule = [&](const QString& word, const std::optional<model::Expr>& e) {
       if (e) html += QStringLiteral("<br><small>%1: %2</small>").arg(word, text(expressionText(*e)).toHtmlEscaped());

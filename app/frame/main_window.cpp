@@ -15,7 +15,9 @@
 #include "app/pages/peers_page.h"
 #include "app/pages/verdict_page.h"
 
-static void initResources() { Q_INIT_RESOURCE(resources); }  // must stand outside a namespace
+static void initResources() {
+  Q_INIT_RESOURCE(resources);
+}  // must stand outside a namespace
 
 namespace zl::app {
 namespace {
@@ -85,9 +87,10 @@ void MainWindow::makeFrame() {
 
   filings_ = new FilingsPage(bench_);
   outlook_ = new OutlookPage(bench_);
-  for (Page* page : {static_cast<Page*>(filings_), static_cast<Page*>(new HistoryPage(bench_)), static_cast<Page*>(outlook_),
-                     static_cast<Page*>(new CapitalPage(bench_)), static_cast<Page*>(new CashValuePage(bench_)),
-                     static_cast<Page*>(new PeersPage(bench_)), static_cast<Page*>(new VerdictPage(bench_))}) {
+  for (Page* page :
+       {static_cast<Page*>(filings_), static_cast<Page*>(new HistoryPage(bench_)), static_cast<Page*>(outlook_),
+        static_cast<Page*>(new CapitalPage(bench_)), static_cast<Page*>(new CashValuePage(bench_)),
+        static_cast<Page*>(new PeersPage(bench_)), static_cast<Page*>(new VerdictPage(bench_))}) {
     pages_->addWidget(page);
     pageOf_[page->stop()] = page;
     connect(page, &Page::summed, sum_, &QLabel::setText);
@@ -234,7 +237,8 @@ void MainWindow::startCompany() {
 
 void MainWindow::afterOpening() {
   body_->setCurrentIndex(1);
-  setWindowTitle(tr("%1 — %2 — Zealous Ledger").arg(text(bench_.now().company().name), QFileInfo(bench_.path()).fileName()));
+  setWindowTitle(
+      tr("%1 — %2 — Zealous Ledger").arg(text(bench_.now().company().name), QFileInfo(bench_.path()).fileName()));
   trace_->look({bench_.now().evaluation->model().find("value_per_share"), 0}, bench_.scenario());
   go(Stop::Verdict);
 }

@@ -21,15 +21,18 @@ StopButton::StopButton(int number, const QString& name, QWidget* parent) : QAbst
   setFocusPolicy(Qt::StrongFocus);
 }
 
-QSize StopButton::sizeHint() const { return {150, fontMetrics().height() + 14}; }
+QSize StopButton::sizeHint() const {
+  return {150, fontMetrics().height() + 14};
+}
 
 void StopButton::setState(State state, int findings) {
   state_ = state;
   findings_ = findings;
   const QString said = state == State::Untouched ? tr("untouched")
                        : state == State::Begun   ? tr("begun")
-                       : state == State::Settled ? tr("settled")
-                                                 : tr("needs a look, %1").arg(counted(findings, tr("finding"), tr("findings")));
+                       : state == State::Settled
+                           ? tr("settled")
+                           : tr("needs a look, %1").arg(counted(findings, tr("finding"), tr("findings")));
   setAccessibleDescription(said);
   setToolTip(tr("%1: %2 (Alt+%3)").arg(text(), said).arg(number_));
   update();
@@ -71,9 +74,11 @@ void StopButton::paintEvent(QPaintEvent*) {
     case State::NeedsLook:
       painter.setPen(Qt::NoPen);
       painter.setBrush(t.assumed);
-      painter.drawPolygon(QPolygonF({QPointF(c.x() - 5.5, c.y() + 4.5), QPointF(c.x() + 5.5, c.y() + 4.5), QPointF(c.x(), c.y() - 5.5)}));
+      painter.drawPolygon(QPolygonF(
+          {QPointF(c.x() - 5.5, c.y() + 4.5), QPointF(c.x() + 5.5, c.y() + 4.5), QPointF(c.x(), c.y() - 5.5)}));
       painter.setPen(t.assumed);
-      painter.drawText(QRectF(c.x() - 36, 0, 26, height()), Qt::AlignVCenter | Qt::AlignRight, QString::number(findings_));
+      painter.drawText(QRectF(c.x() - 36, 0, 26, height()), Qt::AlignVCenter | Qt::AlignRight,
+                       QString::number(findings_));
       break;
   }
   if (hasFocus()) {
@@ -122,15 +127,20 @@ StopButton::State RoutePanel::stateOf(Stop stop, int worst) const {
   if (worst > 0) return State::NeedsLook;
   const Case& c = bench_.now().caseOf();
   switch (stop) {
-    case Stop::Outlook: case Stop::Capital: case Stop::CashValue: {
+    case Stop::Outlook:
+    case Stop::Capital:
+    case Stop::CashValue: {
       bool reasoned = true;
       for (const auto& [row, a] : c.base().drivers) reasoned = reasoned && !a.said.reason.empty();
       return c.base().drivers.empty() ? State::Untouched : (reasoned ? State::Settled : State::Begun);
     }
     case Stop::Peers:
-      return bench_.now().evidence->peers.empty() ? State::Untouched : (c.peers.empty() ? State::Begun : State::Settled);
-    case Stop::Verdict: return c.base().drivers.empty() ? State::Untouched : State::Begun;
-    default: return State::Settled;
+      return bench_.now().evidence->peers.empty() ? State::Untouched
+                                                  : (c.peers.empty() ? State::Begun : State::Settled);
+    case Stop::Verdict:
+      return c.base().drivers.empty() ? State::Untouched : State::Begun;
+    default:
+      return State::Settled;
   }
 }
 

@@ -32,8 +32,11 @@ StartPanel::StartPanel(QWidget* parent) : QWidget(parent) {
     layout->addWidget(label);
     connect(button, &QPushButton::clicked, this, signal);
   };
-  way("openDemo", tr("Open the &demo"), tr("An invented machine maker with twelve annual reports, five peers and three scenarios."), &StartPanel::demoWanted);
-  way("startCompany", tr("Start a &company from files"), tr("XBRL instances or CSV tables of its annual reports; they make a new book."), &StartPanel::filesWanted);
+  way("openDemo", tr("Open the &demo"),
+      tr("An invented machine maker with twelve annual reports, five peers and three scenarios."),
+      &StartPanel::demoWanted);
+  way("startCompany", tr("Start a &company from files"),
+      tr("XBRL instances or CSV tables of its annual reports; they make a new book."), &StartPanel::filesWanted);
   way("openBook", tr("Open a &book"), tr("Work saved earlier, on this machine or another."), &StartPanel::bookWanted);
   recent_ = new QVBoxLayout;
   layout->addLayout(recent_);

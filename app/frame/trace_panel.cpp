@@ -166,7 +166,8 @@ void TracePanel::refresh() {
   help_->setVisible(!step.help.empty());
   fillList(inputs_, step.inputs);
   fillList(dependents_, step.dependents);
-  inputsTitle_->setText(step.inputs.empty() ? tr("Stands on nothing further") : tr("Stands on (%1)").arg(step.inputs.size()));
+  inputsTitle_->setText(step.inputs.empty() ? tr("Stands on nothing further")
+                                            : tr("Stands on (%1)").arg(step.inputs.size()));
   dependentsTitle_->setText(tr("Hangs on it (%1)").arg(step.dependents.size()));
   inputs_->setVisible(!step.inputs.empty());
   dependents_->setVisible(!step.dependents.empty());

@@ -18,7 +18,9 @@ ValueRail::ValueRail(Workbench& bench, QWidget* parent) : QWidget(parent), bench
   connect(&bench_, &Workbench::changed, this, &ValueRail::refresh);
 }
 
-QSize ValueRail::sizeHint() const { return {600, fontMetrics().height() * 5 + 34}; }
+QSize ValueRail::sizeHint() const {
+  return {600, fontMetrics().height() * 5 + 34};
+}
 
 std::vector<ValueRail::Mark> ValueRail::marksOf(const services::Snapshot& s) const {
   std::vector<Mark> marks;
@@ -74,7 +76,8 @@ void ValueRail::paintMark(QPainter& painter, const Mark& mark, bool ghost) const
       break;
     case Mark::Shape::Notch:
       painter.setPen(QPen(t.base, 1.6));
-      painter.drawPolyline(QPolygonF({QPointF(x - 5, axisY_ + 12), QPointF(x, axisY_ + 5), QPointF(x + 5, axisY_ + 12)}));
+      painter.drawPolyline(
+          QPolygonF({QPointF(x - 5, axisY_ + 12), QPointF(x, axisY_ + 5), QPointF(x + 5, axisY_ + 12)}));
       break;
   }
   painter.setOpacity(1.0);
@@ -193,7 +196,9 @@ void ValueRail::mouseMoveEvent(QMouseEvent* event) {
                 QLatin1Char(' ') + zl::app::text(bench_.now().company().listing.unit);
   if (price.hasValue() && m->shape != Mark::Shape::Price) {
     const double upside = m->figure / price.value() - 1;
-    tip += QLatin1Char('\n') + tr("%1 % %2 against the price").arg(std::fabs(upside) * 100, 0, 'f', 1).arg(upside >= 0 ? tr("upside") : tr("downside"));
+    tip += QLatin1Char('\n') + tr("%1 % %2 against the price")
+                                   .arg(std::fabs(upside) * 100, 0, 'f', 1)
+                                   .arg(upside >= 0 ? tr("upside") : tr("downside"));
   }
   QToolTip::showText(event->globalPosition().toPoint(), tip, this);
 }
@@ -205,6 +210,8 @@ void ValueRail::mousePressEvent(QMouseEvent* event) {
   }
 }
 
-void ValueRail::leaveEvent(QEvent*) { QToolTip::hideText(); }
+void ValueRail::leaveEvent(QEvent*) {
+  QToolTip::hideText();
+}
 
 }  // namespace zl::app

@@ -26,7 +26,7 @@ class ValueRail : public QWidget {
  private:
   struct Mark {
     QString label;
-    QString scenario;   ///< empty for price and other methods
+    QString scenario;  ///< empty for price and other methods
     double figure;
     Stop stop;
     model::Cell source;

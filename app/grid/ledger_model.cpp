@@ -71,7 +71,8 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
     case Qt::TextAlignmentRole:
       return QVariant::fromValue(index.column() == 0 ? Qt::AlignLeft | Qt::AlignVCenter
                                                      : Qt::AlignRight | Qt::AlignVCenter);
-    default: return {};
+    default:
+      return {};
   }
 }
 

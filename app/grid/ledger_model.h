@@ -19,11 +19,11 @@ struct LedgerCell {
   Figure figure;
   Ink ink = Ink::Derived;
   bool editable = false;
-  std::optional<QString> words;        ///< shown instead of the figure
-  std::optional<model::Cell> source;   ///< what the trace shows
-  int scenario = -1;                   ///< -1: the scenario looked at
-  bool quiet = false;                  ///< inherited rather than own
-  bool struck = false;                 ///< left out
+  std::optional<QString> words;       ///< shown instead of the figure
+  std::optional<model::Cell> source;  ///< what the trace shows
+  int scenario = -1;                  ///< -1: the scenario looked at
+  bool quiet = false;                 ///< inherited rather than own
+  bool struck = false;                ///< left out
   QString tip;
 };
 
@@ -33,11 +33,11 @@ struct LedgerRow {
   Kind kind = Kind::Money;
   bool heading = false;
   bool strong = false;
-  QString key;                         ///< for the page: row name, peer id
-  QString scenario;                    ///< draws the scenario's mark before the label
+  QString key;       ///< for the page: row name, peer id
+  QString scenario;  ///< draws the scenario's mark before the label
   std::vector<LedgerCell> cells;
-  std::vector<Figure> trend;           ///< small line in the trend column
-  int trendFiled = 0;                  ///< how many of them are history
+  std::vector<Figure> trend;  ///< small line in the trend column
+  int trendFiled = 0;         ///< how many of them are history
 };
 
 class LedgerModel : public QAbstractTableModel {

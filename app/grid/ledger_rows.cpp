@@ -13,9 +13,10 @@ Ink inkOf(const model::Row& row, bool forecast) {
 
 /// Lines that close a block stand in bold, so that the eye finds them.
 bool isTotal(const std::string& name) {
-  for (const char* total : {"revenue", "gross_profit", "ebitda", "ebit", "net_income", "total_assets",
-                            "total_liabilities", "total_equity", "operating_cash_flow", "net_cash_movement", "fcff",
-                            "nopat", "invested_capital", "enterprise_value", "equity_value", "value_per_share", "wacc"}) {
+  for (const char* total :
+       {"revenue", "gross_profit", "ebitda", "ebit", "net_income", "total_assets", "total_liabilities", "total_equity",
+        "operating_cash_flow", "net_cash_movement", "fcff", "nopat", "invested_capital", "enterprise_value",
+        "equity_value", "value_per_share", "wacc"}) {
     if (name == total) return true;
   }
   return false;
@@ -76,7 +77,8 @@ LedgerRow scenarioRow(const services::Snapshot& s, const char* name) {
     const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];
     LedgerCell cell;
     cell.figure = e.figure(index, 0, i);
-    cell.ink = row.role == model::Role::Input ? Ink::Assumed : (row.role == model::Role::Given ? Ink::Filed : Ink::Derived);
+    cell.ink =
+        row.role == model::Role::Input ? Ink::Assumed : (row.role == model::Role::Given ? Ink::Filed : Ink::Derived);
     cell.source = model::Cell{index, 0};
     cell.scenario = i;
     cell.editable = row.role == model::Role::Input;

@@ -8,8 +8,8 @@
 #include <algorithm>
 #include <map>
 
-#include "core/quantity/number_text.h"
 #include "app/look/theme.h"
+#include "core/quantity/number_text.h"
 
 namespace zl::app {
 
@@ -83,7 +83,8 @@ void LedgerView::keyPressEvent(QKeyEvent* event) {
   if (event->matches(QKeySequence::Copy)) return copySelection();
   if (event->matches(QKeySequence::Paste)) return paste();
   const QModelIndex index = currentIndex();
-  const bool activates = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space;
+  const bool activates =
+      event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space;
   if (activates && index.isValid() && state() != EditingState && !(model_.flags(index) & Qt::ItemIsEditable)) {
     Q_EMIT rowActivated(index.row(), index.column() - model_.firstColumn());
     return;
@@ -118,9 +119,10 @@ void LedgerView::selectionChanged(const QItemSelection& selected, const QItemSel
     Q_EMIT selectionSummed({});
     return;
   }
-  Q_EMIT selectionSummed(tr("%1 cells   sum %2   mean %3")
-                             .arg(count)
-                             .arg(text(figureText(Figure::of(sum), *kind)), text(figureText(Figure::of(sum / count), *kind))));
+  Q_EMIT selectionSummed(
+      tr("%1 cells   sum %2   mean %3")
+          .arg(count)
+          .arg(text(figureText(Figure::of(sum), *kind)), text(figureText(Figure::of(sum / count), *kind))));
 }
 
 void LedgerView::copySelection() const {
@@ -257,8 +259,8 @@ void LedgerDelegate::paintCell(QPainter* painter, const QRect& rect, const Ledge
     painter->setPen(Qt::NoPen);
     painter->setBrush(t.assumed);
     const double middle = rect.center().y() + 0.5;
-    painter->drawPolygon(QPolygonF({QPointF(rect.left(), middle - 4), QPointF(rect.left() + 4, middle),
-                                    QPointF(rect.left(), middle + 4)}));
+    painter->drawPolygon(QPolygonF(
+        {QPointF(rect.left(), middle - 4), QPointF(rect.left() + 4, middle), QPointF(rect.left(), middle + 4)}));
   }
   painter->setPen(ink);
   // A closing parenthesis hangs outside the column, so that digits stay under digits.

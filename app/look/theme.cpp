@@ -55,7 +55,9 @@ Theme& current() {
   return t;
 }
 
-bool isDigit(QChar c) { return c >= QLatin1Char('0') && c <= QLatin1Char('9'); }
+bool isDigit(QChar c) {
+  return c >= QLatin1Char('0') && c <= QLatin1Char('9');
+}
 
 double digitWidth(const QFontMetricsF& metrics) {
   double width = 0;
@@ -65,7 +67,9 @@ double digitWidth(const QFontMetricsF& metrics) {
 
 }  // namespace
 
-const Theme& theme() { return current(); }
+const Theme& theme() {
+  return current();
+}
 
 QColor Theme::scenario(const QString& id) const {
   if (id == QLatin1String("worst")) return worst;
@@ -104,14 +108,15 @@ void applyTheme(QApplication& application, ThemeChoice choice) {
   p.setColor(QPalette::Inactive, QPalette::Highlight, t.selection);
   p.setColor(QPalette::Inactive, QPalette::HighlightedText, t.ink);
   QApplication::setPalette(p);
-  application.setStyleSheet(QStringLiteral(
-      "QHeaderView::section { background: %1; color: %2; border: none; border-bottom: 1px solid %3; padding: 2px 5px; }"
-      "QHeaderView { background: %1; }"
-      "QTableView { background: %1; }"
-      "QListWidget { background: transparent; }"
-      "QListWidget::item:selected { background: %4; color: %5; }"
-      "QSplitter::handle { background: %3; width: 1px; height: 1px; }")
-                                .arg(t.paper.name(), t.quiet.name(), t.wideRule.name(), t.selection.name(), t.ink.name()));
+  application.setStyleSheet(
+      QStringLiteral("QHeaderView::section { background: %1; color: %2; border: none; border-bottom: 1px solid %3; "
+                     "padding: 2px 5px; }"
+                     "QHeaderView { background: %1; }"
+                     "QTableView { background: %1; }"
+                     "QListWidget { background: transparent; }"
+                     "QListWidget::item:selected { background: %4; color: %5; }"
+                     "QSplitter::handle { background: %3; width: 1px; height: 1px; }")
+          .arg(t.paper.name(), t.quiet.name(), t.wideRule.name(), t.selection.name(), t.ink.name()));
   QFont font(QStringLiteral("Inter"));
   font.setPointSizeF(9.5);
   QApplication::setFont(font);
@@ -123,7 +128,8 @@ void drawScenarioMark(QPainter& painter, const QString& id, QPointF c, double si
   if (id == QLatin1String("worst")) {
     shape << QPointF(c.x() - h, c.y() - h) << QPointF(c.x() + h, c.y() - h) << QPointF(c.x(), c.y() + h);
   } else if (id == QLatin1String("base")) {
-    shape << QPointF(c.x(), c.y() - h) << QPointF(c.x() + h, c.y()) << QPointF(c.x(), c.y() + h) << QPointF(c.x() - h, c.y());
+    shape << QPointF(c.x(), c.y() - h) << QPointF(c.x() + h, c.y()) << QPointF(c.x(), c.y() + h)
+          << QPointF(c.x() - h, c.y());
   } else if (id == QLatin1String("best")) {
     shape << QPointF(c.x() - h, c.y() + h) << QPointF(c.x() + h, c.y() + h) << QPointF(c.x(), c.y() - h);
   } else {

@@ -33,6 +33,8 @@ double tabularWidth(const QFontMetricsF& metrics, const QString& text);
 /// "1 finding", "3 findings": the noun with its count.
 QString counted(int count, const QString& one, const QString& many);
 
-inline QString text(const std::string& s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
+inline QString text(const std::string& s) {
+  return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
 
 }  // namespace zl::app

@@ -10,8 +10,9 @@
 namespace zl::app {
 namespace {
 
-constexpr const char* kParts[] = {"risk_free", "beta", "equity_premium", "country_premium", "country_exposure",
-                                  "size_addition", "cost_of_equity", "cost_of_debt", "debt_cost_after_tax", "wacc"};
+constexpr const char* kParts[] = {"risk_free",           "beta",          "equity_premium", "country_premium",
+                                  "country_exposure",    "size_addition", "cost_of_equity", "cost_of_debt",
+                                  "debt_cost_after_tax", "wacc"};
 
 }  // namespace
 
@@ -33,7 +34,9 @@ CapitalPage::CapitalPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   weights_->setWidths(250, 66, 0);
   columns->addWidget(weights_, 1, 1);
   layout->addLayout(columns);
-  layout->addWidget(sectionLabel(tr("Gross interest over average debt with leases; the oldest year has no opening balance and is not used"), this));
+  layout->addWidget(sectionLabel(
+      tr("Gross interest over average debt with leases; the oldest year has no opening balance and is not used"),
+      this));
   debt_ = addGrid("interestOverDebt", tr("Interest over debt by year"));
   debt_->setWidths(250, 56, 0);
   layout->addWidget(debt_);
@@ -79,7 +82,8 @@ void CapitalPage::refreshStack() {
     const Figure total = e.figure("wacc", first, i);
     if (!total.hasValue()) continue;
     const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];
-    bars.push_back({text(sc.id), text(sc.label),
+    bars.push_back({text(sc.id),
+                    text(sc.label),
                     {{tr("risk-free"), at("risk_free") * equity},
                      {tr("beta × premium"), at("beta") * at("equity_premium") * equity},
                      {tr("country"), at("country_exposure") * at("country_premium") * equity},
@@ -108,8 +112,9 @@ void CapitalPage::refreshParts() {
   parts_->ledger().fill(scenarioHeaders(s), std::move(rows));
   parts_->showAll();
   std::vector<LedgerRow> weights;
-  for (const char* name : {"market_equity", "debt_claims", "equity_weight", "debt_weight", "preferred_weight", "marginal_tax",
-                           "use_target_weights", "target_debt_weight", "cost_of_preferred", "diluted_shares"}) {
+  for (const char* name :
+       {"market_equity", "debt_claims", "equity_weight", "debt_weight", "preferred_weight", "marginal_tax",
+        "use_target_weights", "target_debt_weight", "cost_of_preferred", "diluted_shares"}) {
     weights.push_back(scenarioRow(s, name));
   }
   weights_->ledger().fill(scenarioHeaders(s), std::move(weights));
@@ -120,7 +125,8 @@ void CapitalPage::refreshDebt() {
   const services::Snapshot& s = now();
   const int to = s.evaluation->layout().historyYears;
   std::vector<LedgerRow> rows;
-  for (const char* name : {"interest_expense", "interest_income", "debt", "lease_liabilities", "cost_of_debt", "interest_cover"}) {
+  for (const char* name :
+       {"interest_expense", "interest_income", "debt", "lease_liabilities", "cost_of_debt", "interest_cover"}) {
     rows.push_back(yearRow(s, name, 0, to, bench_.scenario()));
   }
   debt_->ledger().fill(periodHeaders(s, 0, to), std::move(rows));

@@ -57,7 +57,8 @@ void CashValuePage::refresh() {
     const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];
     series.push_back({text(sc.id), text(sc.label), trendOf(s, row, filed, to, i)});
   }
-  bars_->setContent(periodHeaders(s, shown, to), trendOf(s, row, shown, filed, 0), std::move(series), unitOf(s, Kind::Money));
+  bars_->setContent(periodHeaders(s, shown, to), trendOf(s, row, shown, filed, 0), std::move(series),
+                    unitOf(s, Kind::Money));
   fillYears();
   fillTerminal();
   fillWalk();
@@ -69,10 +70,11 @@ void CashValuePage::fillYears() {
   const int to = s.evaluation->layout().columns();
   yearsTitle_->setText(tr("%1, by year; the first year counts %2 % of its flow, valued %3")
                            .arg(text(s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())].label),
-                                text(figureText(s.givens.at("stub").figure, Kind::Ratio)), text(dateText(s.caseOf().valuationDate))));
+                                text(figureText(s.givens.at("stub").figure, Kind::Ratio)),
+                                text(dateText(s.caseOf().valuationDate))));
   std::vector<LedgerRow> rows;
-  for (const char* name : {"nopat", "depreciation", "capex", "new_leases", "working_capital_increase", "acquisitions", "fcff",
-                           "wacc", "factor", "present_value"}) {
+  for (const char* name : {"nopat", "depreciation", "capex", "new_leases", "working_capital_increase", "acquisitions",
+                           "fcff", "wacc", "factor", "present_value"}) {
     LedgerRow row = yearRow(s, name, from, to, bench_.scenario());
     rows.push_back(std::move(row));
   }
@@ -83,8 +85,9 @@ void CashValuePage::fillYears() {
 void CashValuePage::fillTerminal() {
   const services::Snapshot& s = now();
   std::vector<LedgerRow> rows;
-  for (const char* name : {"terminal_choice", "terminal_growth", "return_weight", "return_on_new_capital", "growth_terminal",
-                           "implied_multiple", "terminal_share_growth", "value_growth", "exit_multiple", "exit_terminal"}) {
+  for (const char* name :
+       {"terminal_choice", "terminal_growth", "return_weight", "return_on_new_capital", "growth_terminal",
+        "implied_multiple", "terminal_share_growth", "value_growth", "exit_multiple", "exit_terminal"}) {
     rows.push_back(scenarioRow(s, name));
   }
   LedgerRow implied;
@@ -100,7 +103,8 @@ void CashValuePage::fillTerminal() {
     implied.cells.push_back(std::move(cell));
   }
   rows.push_back(std::move(implied));
-  for (const char* name : {"implied_growth_simple", "terminal_share_exit", "value_exit"}) rows.push_back(scenarioRow(s, name));
+  for (const char* name : {"implied_growth_simple", "terminal_share_exit", "value_exit"})
+    rows.push_back(scenarioRow(s, name));
   terminal_->ledger().fill(scenarioHeaders(s), std::move(rows));
   const Figure keep = s.evaluation->constant("return_weight", bench_.scenario());
   remark_->setText(keep.hasValue() && keep.value() == 0
@@ -112,9 +116,9 @@ void CashValuePage::fillWalk() {
   const services::Snapshot& s = now();
   std::vector<LedgerRow> rows;
   const bool exit = s.evaluation->constant("terminal_choice", bench_.scenario()).valueOr(0) == 1;
-  for (const char* name : {"explicit_value", exit ? "exit_terminal_value" : "growth_terminal_value", "enterprise_value", "net_debt_dated",
-                           "cash_since", "other_claims", "equity_value", "option_shares", "diluted_shares", "quote_rate",
-                           "value_per_share", "shortfall", "price", "upside"}) {
+  for (const char* name : {"explicit_value", exit ? "exit_terminal_value" : "growth_terminal_value", "enterprise_value",
+                           "net_debt_dated", "cash_since", "other_claims", "equity_value", "option_shares",
+                           "diluted_shares", "quote_rate", "value_per_share", "shortfall", "price", "upside"}) {
     rows.push_back(scenarioRow(s, name));
   }
   walk_->ledger().fill(scenarioHeaders(s), std::move(rows));

@@ -22,7 +22,9 @@ LedgerCell wordsCell(const QString& words, const QString& tip = {}) {
   return cell;
 }
 
-LedgerCell countCell(int count) { return wordsCell(QString::number(count)); }
+LedgerCell countCell(int count) {
+  return wordsCell(QString::number(count));
+}
 
 }  // namespace
 
@@ -103,12 +105,15 @@ void FilingsPage::offer(const QStringList& paths) {
   for (const services::ImportPreview& p : previews) {
     LedgerRow row;
     row.label = text(p.name);
-    row.cells = {wordsCell(text(p.incoming.document.kind)), countCell(p.mapped), countCell(p.unmapped), countCell(p.segments),
+    row.cells = {wordsCell(text(p.incoming.document.kind)), countCell(p.mapped), countCell(p.unmapped),
+                 countCell(p.segments),
                  wordsCell(p.incoming.document.periodEnd ? text(dateText(*p.incoming.document.periodEnd)) : QString())};
     rows.push_back(std::move(row));
   }
-  previewTitle_->setText(tr("%1 would come in; nothing is stored yet").arg(counted(static_cast<int>(previews.size()), tr("file"), tr("files"))));
-  preview_->ledger().fill({tr("kind"), tr("facts mapped"), tr("unmapped"), tr("with segments"), tr("year to")}, std::move(rows));
+  previewTitle_->setText(tr("%1 would come in; nothing is stored yet")
+                             .arg(counted(static_cast<int>(previews.size()), tr("file"), tr("files"))));
+  preview_->ledger().fill({tr("kind"), tr("facts mapped"), tr("unmapped"), tr("with segments"), tr("year to")},
+                          std::move(rows));
   preview_->showAll();
   previewPanel_->show();
   accept_->setFocus();
@@ -147,7 +152,8 @@ void FilingsPage::refreshDocuments() {
     row.label = text(d.document.name);
     const bool filing = facts.count(d.document.id) > 0;
     row.cells = {wordsCell(d.document.periodEnd ? text(dateText(*d.document.periodEnd)) : QString()),
-                 wordsCell(text(d.document.kind)), wordsCell(filing ? QString::number(facts[d.document.id]) : QString()),
+                 wordsCell(text(d.document.kind)),
+                 wordsCell(filing ? QString::number(facts[d.document.id]) : QString()),
                  wordsCell(text(d.document.importedAt.substr(0, 10)))};
     if (!d.active) {
       for (LedgerCell& cell : row.cells) cell.struck = true;
@@ -168,11 +174,13 @@ void FilingsPage::refreshTies() {
     LedgerCell cell = wordsCell({});
     switch (r.state) {
       case TieResult::State::Ties:
-        cell = wordsCell(QStringLiteral("✓"), tr("ties; off by %1, the filed rounding allows %2").arg(text(r.gap), text(r.tolerance)));
+        cell = wordsCell(QStringLiteral("✓"),
+                         tr("ties; off by %1, the filed rounding allows %2").arg(text(r.gap), text(r.tolerance)));
         cell.quiet = true;
         break;
       case TieResult::State::Fails:
-        cell = wordsCell(text(groupedNumber(std::stod(r.gap) / 1e6, 3)), tr("off by %1, the filed rounding allows %2").arg(text(r.gap), text(r.tolerance)));
+        cell = wordsCell(text(groupedNumber(std::stod(r.gap) / 1e6, 3)),
+                         tr("off by %1, the filed rounding allows %2").arg(text(r.gap), text(r.tolerance)));
         ++failed;
         break;
       case TieResult::State::NotChecked:
@@ -183,7 +191,8 @@ void FilingsPage::refreshTies() {
     if (row >= 0) cell.source = model::Cell{row, r.column};
     rows[r.tie].cells.push_back(std::move(cell));
   }
-  tiesTitle_->setText(failed == 0 ? tr("Ties: all hold within the filed rounding") : tr("Ties: %1 fail, by the amounts shown in millions").arg(failed));
+  tiesTitle_->setText(failed == 0 ? tr("Ties: all hold within the filed rounding")
+                                  : tr("Ties: %1 fail, by the amounts shown in millions").arg(failed));
   ties_->ledger().fill(periodHeaders(s, 0, s.evaluation->layout().historyYears), std::move(rows));
 }
 
@@ -194,12 +203,13 @@ void FilingsPage::refreshUnmapped() {
     const Fact& f = s.evidence->facts[u.example];
     LedgerRow row;
     row.label = text(u.concept_name);
-    row.cells = {countCell(u.facts), wordsCell(text(f.text) + QLatin1Char(' ') + text(f.unit)), wordsCell(text(f.period.text())),
-                 wordsCell(text(f.place))};
+    row.cells = {countCell(u.facts), wordsCell(text(f.text) + QLatin1Char(' ') + text(f.unit)),
+                 wordsCell(text(f.period.text())), wordsCell(text(f.place))};
     rows.push_back(std::move(row));
   }
   unmappedTitle_->setText(tr("Unmapped: %1 concepts kept and set aside; %2 facts with segments set aside")
-                              .arg(rows.size()).arg(s.evidence->statements.segmentFacts()));
+                              .arg(rows.size())
+                              .arg(s.evidence->statements.segmentFacts()));
   unmapped_->ledger().fill({tr("facts"), tr("for example"), tr("period"), tr("place")}, std::move(rows));
 }
 

@@ -93,7 +93,8 @@ void HistoryPage::refresh() {
   if (yearBox_->count() != static_cast<int>(s.years().size())) {
     const QSignalBlocker quiet(yearBox_);
     yearBox_->clear();
-    for (auto year = s.years().rbegin(); year != s.years().rend(); ++year) yearBox_->addItem(QString::number(year->label()), year->label());
+    for (auto year = s.years().rbegin(); year != s.years().rend(); ++year)
+      yearBox_->addItem(QString::number(year->label()), year->label());
   }
   refreshFlagBar();
 }
@@ -107,7 +108,8 @@ void HistoryPage::refreshFlagBar() {
   flagReason_->setReadOnly(flagged);
   QStringList lines;
   for (const auto& [year, reason] : c.exceptional) lines << QStringLiteral("⚑ %1: %2").arg(year).arg(text(reason));
-  flagNote_->setText(lines.isEmpty() ? tr("No year is flagged; averages use every year.") : lines.join(QStringLiteral("     ")));
+  flagNote_->setText(lines.isEmpty() ? tr("No year is flagged; averages use every year.")
+                                     : lines.join(QStringLiteral("     ")));
 }
 
 void HistoryPage::toggleFlag() {

@@ -205,7 +205,9 @@ void OutlookPage::connectBoard() {
   connect(board_, &PathBoard::pathChosen, this, [this](int path) { bench_.setScenario(path); });
 }
 
-int OutlookPage::driverIndex() const { return now().evaluation->model().find(driver_.toStdString()); }
+int OutlookPage::driverIndex() const {
+  return now().evaluation->model().find(driver_.toStdString());
+}
 
 std::vector<Figure> OutlookPage::forecastOf(const services::Snapshot& s, int scenario) const {
   return trendOf(s, driverIndex(), s.evaluation->layout().historyYears, s.evaluation->layout().columns(), scenario);
@@ -217,8 +219,9 @@ void OutlookPage::drag(int year, double figure, bool drop) {
     return;
   }
   const services::Snapshot& s = bench_.settled();
-  bench_.preview(services::typeDriverYears(s.caseOf(), s.evaluation->model(), bench_.scenarioId(), driver_.toStdString(),
-                                           forecastOf(s, bench_.scenario()), {{year, figure}}, bench_.saidNow({})));
+  bench_.preview(services::typeDriverYears(s.caseOf(), s.evaluation->model(), bench_.scenarioId(),
+                                           driver_.toStdString(), forecastOf(s, bench_.scenario()), {{year, figure}},
+                                           bench_.saidNow({})));
 }
 
 void OutlookPage::choose(const QString& driver) {
@@ -379,7 +382,8 @@ void OutlookPage::refreshShape() {
   if (a == nullptr && row.preset && !(row.preset->last && last.hasValue())) path.level = row.preset->level;
   const int horizon = s.caseOf().horizon;
   shapeBox_->setCurrentIndex(static_cast<int>(path.shape));
-  level_->setText(path.level ? text(plainNumber(std::round(*path.level / shownScale(row.kind) * 1e6) / 1e6)) : QString());
+  level_->setText(path.level ? text(plainNumber(std::round(*path.level / shownScale(row.kind) * 1e6) / 1e6))
+                             : QString());
   level_->setModified(false);
   levelLabel_->setText(tr("&Level %1").arg(unitOf(s, row.kind)));
   from_->setRange(0, path.shape == Shape::Glide ? horizon - 1 : horizon);
@@ -393,7 +397,8 @@ void OutlookPage::refreshShape() {
   for (QWidget* w : {static_cast<QWidget*>(from_), static_cast<QWidget*>(fromLabel_)}) w->setVisible(glide || fade);
   for (QWidget* w : {static_cast<QWidget*>(to_), static_cast<QWidget*>(toLabel_)}) w->setVisible(glide);
   for (QWidget* w : {static_cast<QWidget*>(halfLife_), static_cast<QWidget*>(halfLabel_)}) w->setVisible(fade);
-  for (QWidget* w : {static_cast<QWidget*>(level_), static_cast<QWidget*>(levelLabel_)}) w->setVisible(path.shape != Shape::Typed);
+  for (QWidget* w : {static_cast<QWidget*>(level_), static_cast<QWidget*>(levelLabel_)})
+    w->setVisible(path.shape != Shape::Typed);
   const bool own = sc.drivers.count(row.name) > 0;
   reset_->setText(sc.id == kBase ? tr("Model's preset") : tr("Follow base"));
   reset_->setEnabled(own);
@@ -443,13 +448,16 @@ void OutlookPage::adopt(int row, int column) {
   const services::Snapshot& s = bench_.settled();
   const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())];
   Path path;
-  if (const Assumption* a = s.caseOf().driver(sc, driver_.toStdString()); a != nullptr && a->path.shape != Shape::Typed) {
+  if (const Assumption* a = s.caseOf().driver(sc, driver_.toStdString());
+      a != nullptr && a->path.shape != Shape::Typed) {
     path = a->path;
   }
   path.level = figure.value();
-  const QString reason = tr("Adopted: %1%2, %3").arg(line.label, column == 1 ? tr(" without exceptional years") : QString(),
-                                                     text(figureText(figure, line.kind)));
-  bench_.apply(services::setDriver(s.caseOf(), s.evaluation->model(), sc.id, driver_.toStdString(), path, bench_.saidNow(reason)));
+  const QString reason = tr("Adopted: %1%2, %3")
+                             .arg(line.label, column == 1 ? tr(" without exceptional years") : QString(),
+                                  text(figureText(figure, line.kind)));
+  bench_.apply(services::setDriver(s.caseOf(), s.evaluation->model(), sc.id, driver_.toStdString(), path,
+                                   bench_.saidNow(reason)));
 }
 
 void OutlookPage::refreshStatements() {

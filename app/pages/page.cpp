@@ -24,7 +24,8 @@ LedgerView* Page::addGrid(const char* name, const QString& accessibleName) {
   auto* grid = new LedgerView(this);
   grid->setObjectName(QString::fromLatin1(name));
   grid->setAccessibleName(accessibleName);
-  connect(grid, &LedgerView::cellFocused, this, [this](model::Cell cell, int scenario) { bench_.focus(cell, scenario); });
+  connect(grid, &LedgerView::cellFocused, this,
+          [this](model::Cell cell, int scenario) { bench_.focus(cell, scenario); });
   connect(grid, &LedgerView::selectionSummed, this, &Page::summed);
   return grid;
 }
@@ -32,8 +33,10 @@ LedgerView* Page::addGrid(const char* name, const QString& accessibleName) {
 std::optional<double> Page::typedOrSay(const QString& typed, const LedgerRow& row) {
   const std::optional<double> figure = typedFigure(typed.toStdString(), row.kind);
   if (!figure) {
-    bench_.say(tr("'%1' is not a number for %2; nothing was changed. Numbers may read 12.5%, 1.2bn, (350), 1,250.5 or 1 250,5")
-                   .arg(typed.left(40), row.label), true);
+    bench_.say(
+        tr("'%1' is not a number for %2; nothing was changed. Numbers may read 12.5%, 1.2bn, (350), 1,250.5 or 1 250,5")
+            .arg(typed.left(40), row.label),
+        true);
   }
   return figure;
 }
@@ -52,8 +55,9 @@ void Page::typeDriver(const QString& row, int scenario, const std::map<int, doub
 
 void Page::typeInput(const QString& row, int scenario, double figure) {
   const Case& c = bench_.settled().caseOf();
-  bench_.apply(services::setInput(c, bench_.settled().evaluation->model(), c.scenarios[static_cast<size_t>(scenario)].id,
-                                  row.toStdString(), figure, bench_.saidNow({})));
+  bench_.apply(services::setInput(c, bench_.settled().evaluation->model(),
+                                  c.scenarios[static_cast<size_t>(scenario)].id, row.toStdString(), figure,
+                                  bench_.saidNow({})));
 }
 
 QLabel* sectionLabel(const QString& words, QWidget* parent) {

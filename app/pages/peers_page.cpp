@@ -23,14 +23,16 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   bar->addWidget(why);
   bar->addWidget(reason_, 1);
   layout->addLayout(bar);
-  empty_ = new QLabel(tr("No peers yet. Import a peer table (one row a company and year); docs/formats/csv.md has the layout."), this);
+  empty_ = new QLabel(
+      tr("No peers yet. Import a peer table (one row a company and year); docs/formats/csv.md has the layout."), this);
   empty_->setContentsMargins(8, 20, 8, 20);
   empty_->setWordWrap(true);
   layout->addWidget(empty_);
   peers_ = addGrid("peers", tr("Peers and their multiples"));
   peers_->setWidths(210, 122, 0);
   layout->addWidget(peers_, 3);
-  layout->addWidget(sectionLabel(tr("Statistics over the multiples that count, and what they imply for the subject"), this));
+  layout->addWidget(
+      sectionLabel(tr("Statistics over the multiples that count, and what they imply for the subject"), this));
   statistics_ = addGrid("peerStatistics", tr("Statistics and implied value"));
   statistics_->setWidths(250, 66, 0);
   layout->addWidget(statistics_, 2);
@@ -53,14 +55,16 @@ void PeersPage::fillPeers() {
     row.kind = Kind::Multiple;
     LedgerCell size;
     size.words = text(figureText(peer.revenue, Kind::Money)) + (peer.outOfScale ? QStringLiteral(" ⚠") : QString());
-    size.tip = peer.revenue.hasValue() ? (peer.outOfScale ? tr("more than 8 times away from the subject's revenue") : QString())
-                                       : text(peer.revenue.reason());
+    size.tip = peer.revenue.hasValue()
+                   ? (peer.outOfScale ? tr("more than 8 times away from the subject's revenue") : QString())
+                   : text(peer.revenue.reason());
     row.cells.push_back(size);
     for (Multiple m : kMultiples) {
       const MultipleCell& c = peer.cells.at(m);
       LedgerCell figure;
       const std::string shown = figureText(c.multiple, Kind::Multiple);
-      figure.words = text(shown) + (c.in ? QStringLiteral("  ●") : QStringLiteral("  ○")) + (c.outlier ? QStringLiteral("!") : QString());
+      figure.words = text(shown) + (c.in ? QStringLiteral("  ●") : QStringLiteral("  ○")) +
+                     (c.outlier ? QStringLiteral("!") : QString());
       figure.figure = c.multiple;
       figure.struck = !c.in && c.multiple.hasValue();
       figure.ink = c.byHand ? Ink::Assumed : Ink::Derived;
@@ -132,7 +136,8 @@ void PeersPage::fillStatistics() {
     row.label = tr("subject: %1, %2").arg(row.label, text(s.periodOf(s.evaluation->layout().baseColumn())));
     rows.push_back(std::move(row));
   }
-  statistics_->ledger().fill({tr("count"), tr("low"), tr("1st quart."), tr("median"), tr("mean"), tr("harmonic"), tr("3rd quart."), tr("high")},
+  statistics_->ledger().fill({tr("count"), tr("low"), tr("1st quart."), tr("median"), tr("mean"), tr("harmonic"),
+                              tr("3rd quart."), tr("high")},
                              std::move(rows));
 }
 

@@ -45,7 +45,8 @@ VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   connect(findings_, &QListWidget::itemActivated, this, [this](const QListWidgetItem* item) {
     const Finding& finding = now().findings[item->data(Qt::UserRole).toUInt()];
     bench_.goTo(finding.stop);
-    if (!finding.row.empty()) bench_.focus({now().evaluation->model().find(finding.row), std::max(0, finding.column)}, -1);
+    if (!finding.row.empty())
+      bench_.focus({now().evaluation->model().find(finding.row), std::max(0, finding.column)}, -1);
   });
   connect(&scenarios_->ledger(), &LedgerModel::typed, this, [this](int row, int column, const QString& typed) {
     const LedgerRow& line = scenarios_->ledger().ledgerRows()[static_cast<size_t>(row)];
@@ -63,7 +64,8 @@ VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
 void VerdictPage::refresh() {
   const services::Snapshot& s = now();
   const int base = std::max(0, s.caseOf().indexOf(kBase));
-  title_->setText(QFontMetrics(title_->font()).elidedText(text(s.company().name), Qt::ElideRight, std::max(200, width() - 20)));
+  title_->setText(
+      QFontMetrics(title_->font()).elidedText(text(s.company().name), Qt::ElideRight, std::max(200, width() - 20)));
   const Figure value = s.evaluation->constant("value_per_share", base);
   const Figure price = s.givens.at("price").figure;
   const QString unit = text(s.company().listing.unit);
@@ -79,8 +81,9 @@ void VerdictPage::refresh() {
     words = tr("No base value against a price yet: %1").arg(text(value.hasValue() ? price.reason() : value.reason()));
   }
   const Figure weighted = weightedValue(*s.evaluation, "value_per_share");
-  words += weighted.hasValue() ? tr("  Weighted by probability: %1 %2.").arg(text(figureText(weighted, Kind::Quote)), unit)
-                               : tr("  No weighted value: %1.").arg(text(weighted.reason()));
+  words += weighted.hasValue()
+               ? tr("  Weighted by probability: %1 %2.").arg(text(figureText(weighted, Kind::Quote)), unit)
+               : tr("  No weighted value: %1.").arg(text(weighted.reason()));
   sentence_->setText(words);
   fillRanges();
   fillScenarios();
@@ -142,7 +145,8 @@ void VerdictPage::fillScenarios() {
     probability.cells.push_back(cell);
   }
   rows.push_back(std::move(probability));
-  for (const char* name : {"value_per_share", "upside", "margin_of_safety", "price_above_value", "required_margin", "buy_below"}) {
+  for (const char* name :
+       {"value_per_share", "upside", "margin_of_safety", "price_above_value", "required_margin", "buy_below"}) {
     rows.push_back(scenarioRow(s, name));
   }
   scenarios_->ledger().fill(scenarioHeaders(s), std::move(rows));
@@ -157,14 +161,21 @@ void VerdictPage::fillFindings() {
     for (size_t i = 0; i < s.findings.size(); ++i) {
       const Finding& f = s.findings[i];
       if (f.severity != wanted) continue;
-      const QString mark = wanted == Severity::Fault ? QStringLiteral("■") : (wanted == Severity::Warning ? QStringLiteral("▲") : QStringLiteral("–"));
-      auto* item = new QListWidgetItem(mark + QStringLiteral("  ") + QString::fromLatin1(stopWord(f.stop)) + QStringLiteral("   ") + text(f.text), findings_);
+      const QString mark = wanted == Severity::Fault
+                               ? QStringLiteral("■")
+                               : (wanted == Severity::Warning ? QStringLiteral("▲") : QStringLiteral("–"));
+      auto* item = new QListWidgetItem(
+          mark + QStringLiteral("  ") + QString::fromLatin1(stopWord(f.stop)) + QStringLiteral("   ") + text(f.text),
+          findings_);
       item->setData(Qt::UserRole, static_cast<uint>(i));
       item->setToolTip(text(f.monitor + ": " + f.text));
       if (wanted != Severity::Note) ++open;
     }
   }
-  findingsTitle_->setText(open == 0 ? tr("Nothing needs a look") : tr("%1 (Enter goes there)").arg(counted(open, tr("finding needs a look"), tr("findings need a look"))));
+  findingsTitle_->setText(
+      open == 0
+          ? tr("Nothing needs a look")
+          : tr("%1 (Enter goes there)").arg(counted(open, tr("finding needs a look"), tr("findings need a look"))));
 }
 
 }  // namespace zl::app

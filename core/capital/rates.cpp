@@ -4,8 +4,7 @@
 
 namespace zl {
 
-std::optional<MarketRate> rateAt(const std::vector<MarketRate>& rates, const std::string& name,
-                                 Date date) {
+std::optional<MarketRate> rateAt(const std::vector<MarketRate>& rates, const std::string& name, Date date) {
   const MarketRate* best = nullptr;
   for (const MarketRate& r : rates) {
     if (r.name == name && r.date <= date && (best == nullptr || r.date > best->date)) best = &r;
@@ -25,8 +24,8 @@ SpotRates spotRatesAt(const std::vector<MarketRate>& rates, Date date) {
 }
 
 std::optional<PricePoint> closeAt(const std::vector<PricePoint>& prices, Date date) {
-  const auto after = std::upper_bound(prices.begin(), prices.end(), date,
-                                      [](Date d, const PricePoint& p) { return d < p.date; });
+  const auto after =
+      std::upper_bound(prices.begin(), prices.end(), date, [](Date d, const PricePoint& p) { return d < p.date; });
   if (after == prices.begin()) return std::nullopt;
   return *std::prev(after);
 }

@@ -10,15 +10,14 @@
 namespace zl {
 
 struct MarketRate {
-  std::string name;    ///< "risk-free EUR", "equity premium EUR", "spot EUR/GBP"
+  std::string name;  ///< "risk-free EUR", "equity premium EUR", "spot EUR/GBP"
   Date date{};
-  double figure = 0;   ///< a fraction (0.03 = 3 %), or units of the second currency for one of the first
+  double figure = 0;  ///< a fraction (0.03 = 3 %), or units of the second currency for one of the first
   std::string source;
 };
 
 /// The latest rate of a name at or before a date; empty when there is none.
-std::optional<MarketRate> rateAt(const std::vector<MarketRate>& rates, const std::string& name,
-                                 Date date);
+std::optional<MarketRate> rateAt(const std::vector<MarketRate>& rates, const std::string& name, Date date);
 
 /// All pairs "spot AAA/BBB" at or before a date: units of BBB for one AAA.
 SpotRates spotRatesAt(const std::vector<MarketRate>& rates, Date date);

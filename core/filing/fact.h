@@ -18,29 +18,29 @@ struct Segment {
 };
 
 struct Fact {
-  std::int64_t id = 0;           ///< number in the book; 0 before it is stored
-  std::int64_t document = 0;     ///< number of the document in the book
-  std::string concept_name;      ///< "prefix:Local" with well-known taxonomies' usual prefixes
-  std::string label;             ///< as filed, may be empty
+  std::int64_t id = 0;        ///< number in the book; 0 before it is stored
+  std::int64_t document = 0;  ///< number of the document in the book
+  std::string concept_name;   ///< "prefix:Local" with well-known taxonomies' usual prefixes
+  std::string label;          ///< as filed, may be empty
   Period period;
-  std::string unit;              ///< ISO 4217 code, "shares", "CODE/shares", "pure"
-  std::string text;              ///< the number exactly as written, "" when nil
-  std::optional<int> decimals;   ///< last exact decimal place (2 = cents, -3 = thousands)
-  bool exact = false;            ///< filed as exact (decimals INF)
+  std::string unit;             ///< ISO 4217 code, "shares", "CODE/shares", "pure"
+  std::string text;             ///< the number exactly as written, "" when nil
+  std::optional<int> decimals;  ///< last exact decimal place (2 = cents, -3 = thousands)
+  bool exact = false;           ///< filed as exact (decimals INF)
   bool nil = false;
-  std::vector<Segment> segments; ///< empty: the whole company
-  std::string place;             ///< line or element in the document
+  std::vector<Segment> segments;  ///< empty: the whole company
+  std::string place;              ///< line or element in the document
 
   [[nodiscard]] Figure figure() const;
 };
 
 struct Document {
   std::int64_t id = 0;
-  std::string name;              ///< file name without folders
-  std::string kind;              ///< "XBRL 2.1 instance", "CSV fact table"
-  std::string digest;            ///< of the content; the same file is not imported twice
-  std::optional<Date> periodEnd; ///< the latest full year it reports, where there is one
-  std::string importedAt;        ///< ISO 8601, set by the caller
+  std::string name;               ///< file name without folders
+  std::string kind;               ///< "XBRL 2.1 instance", "CSV fact table"
+  std::string digest;             ///< of the content; the same file is not imported twice
+  std::optional<Date> periodEnd;  ///< the latest full year it reports, where there is one
+  std::string importedAt;         ///< ISO 8601, set by the caller
 };
 
 /// What a reader found, before anything is stored.

@@ -79,8 +79,7 @@ class StandardStatements {
   /// Facts of other currencies than `currency` and facts with segments are set aside, never mixed
   /// in. Where several documents report one figure the last filed one is used; `facts` must be
   /// ordered by document, earliest first.
-  static StandardStatements build(std::span<const Fact> facts, const MappingRules& rules,
-                                  const std::string& currency);
+  static StandardStatements build(std::span<const Fact> facts, const MappingRules& rules, const std::string& currency);
 
   [[nodiscard]] const std::vector<FiscalYear>& years() const { return years_; }
   /// Missing for an unknown line or a column out of range.

@@ -67,9 +67,7 @@ Result<MappingRules> MappingRules::parse(std::string_view text, const std::strin
       std::vector<MappingTerm> terms;
       if (rule.line.empty() || !parseSum(rest.substr(0, bar), terms)) {
         return fail(ErrorKind::BadInput,
-                    "'" + std::string(trimmed(rest.substr(0, bar))) +
-                        "' is not a concept or a sum of concepts",
-                    where);
+                    "'" + std::string(trimmed(rest.substr(0, bar))) + "' is not a concept or a sum of concepts", where);
       }
       for (const MappingTerm& term : terms) rules.lineOf_[term.concept_name] = rule.line;
       rule.alternatives.push_back(std::move(terms));

@@ -38,7 +38,7 @@ struct TieResult {
   std::string gap;        ///< sum of addends less total, exact decimal text
   std::string tolerance;  ///< exact decimal text
   std::vector<size_t> facts;
-  std::string missing;    ///< NotChecked: the line that is not filed
+  std::string missing;  ///< NotChecked: the line that is not filed
 };
 
 std::vector<TieResult> checkTies(const std::vector<Tie>& ties, const StandardStatements& statements,

@@ -13,36 +13,41 @@ namespace {
 struct Dimension {
   std::array<int, 4> power{};
   bool anything = false;
-  bool fits(const Dimension& other) const {
-    return anything || other.anything || power == other.power;
-  }
+  bool fits(const Dimension& other) const { return anything || other.anything || power == other.power; }
   [[nodiscard]] bool plain() const { return anything || power == std::array<int, 4>{}; }
 };
 
 Dimension dimensionOf(Kind kind) {
   switch (kind) {
-    case Kind::Money: return {{1, 0, 0, 0}};
-    case Kind::Shares: return {{0, 1, 0, 0}};
-    case Kind::PerShare: return {{1, -1, 0, 0}};
-    case Kind::Days: return {{0, 0, 1, 0}};
-    case Kind::Quote: return {{0, -1, 0, 1}};
-    case Kind::QuoteRate: return {{-1, 0, 0, 1}};
-    case Kind::Ratio: case Kind::Multiple: case Kind::Count: break;
+    case Kind::Money:
+      return {{1, 0, 0, 0}};
+    case Kind::Shares:
+      return {{0, 1, 0, 0}};
+    case Kind::PerShare:
+      return {{1, -1, 0, 0}};
+    case Kind::Days:
+      return {{0, 0, 1, 0}};
+    case Kind::Quote:
+      return {{0, -1, 0, 1}};
+    case Kind::QuoteRate:
+      return {{-1, 0, 0, 1}};
+    case Kind::Ratio:
+    case Kind::Multiple:
+    case Kind::Count:
+      break;
   }
   return {};
 }
 
 std::string dimensionText(const Dimension& d) {
-  for (Kind kind : {Kind::Ratio, Kind::Money, Kind::Shares, Kind::PerShare, Kind::Days, Kind::Quote,
-                    Kind::QuoteRate}) {
+  for (Kind kind : {Kind::Ratio, Kind::Money, Kind::Shares, Kind::PerShare, Kind::Days, Kind::Quote, Kind::QuoteRate}) {
     if (dimensionOf(kind).power == d.power) return kind == Kind::Ratio ? "ratio" : kindWord(kind);
   }
   constexpr std::array<const char*, 4> kNames{"money", "shares", "days", "quote"};
   std::string text;
   for (size_t i = 0; i < 4; ++i) {
     if (d.power[i] != 0) {
-      text += (text.empty() ? "" : " * ") + std::string(kNames[i]) + "^" +
-              std::to_string(d.power[i]);
+      text += (text.empty() ? "" : " * ") + std::string(kNames[i]) + "^" + std::to_string(d.power[i]);
     }
   }
   return text;
@@ -101,8 +106,7 @@ class Checker {
     inHistory_ = inHistory;
     const Dimension got = dimension(*rule);
     if (!got.fits(dimensionOf(row_->kind))) {
-      bad(rule->at, "the rule gives " + dimensionText(got) + ", but the row is " +
-                        kindWord(row_->kind));
+      bad(rule->at, "the rule gives " + dimensionText(got) + ", but the row is " + kindWord(row_->kind));
     }
   }
 
@@ -114,8 +118,11 @@ class Checker {
         if (e.inDays) d.power = {0, 0, 1, 0};
         return d;
       }
-      case Op::Ref: return reference(e);
-      case Op::Negate: case Op::Abs: return dimension(e.args[0]);
+      case Op::Ref:
+        return reference(e);
+      case Op::Negate:
+      case Op::Abs:
+        return dimension(e.args[0]);
       case Op::Average: {
         if (timing(e.args[0]) != Timing::Balance) {
           bad(e.at, "avg() takes the mean of opening and closing, which only a balance has");
@@ -134,11 +141,20 @@ class Checker {
         }
         return d;
       }
-      case Op::Add: case Op::Subtract: case Op::Min: case Op::Max: return same(e, 0, 1);
-      case Op::Less: case Op::LessEqual: case Op::Greater: case Op::GreaterEqual: case Op::Equal:
+      case Op::Add:
+      case Op::Subtract:
+      case Op::Min:
+      case Op::Max:
+        return same(e, 0, 1);
+      case Op::Less:
+      case Op::LessEqual:
+      case Op::Greater:
+      case Op::GreaterEqual:
+      case Op::Equal:
         same(e, 0, 1);
         return {};
-      case Op::And: case Op::Or:
+      case Op::And:
+      case Op::Or:
         dimension(e.args[0]);
         dimension(e.args[1]);
         return {};
@@ -148,8 +164,10 @@ class Checker {
       case Op::Guard:
         dimension(e.args[0]);
         return dimension(e.args[1]);
-      case Op::Multiply: return product(e, 1);
-      case Op::Divide: return product(e, -1);
+      case Op::Multiply:
+        return product(e, 1);
+      case Op::Divide:
+        return product(e, -1);
       case Op::Power: {
         const Dimension base = dimension(e.args[0]);
         const Dimension exponent = dimension(e.args[1]);
@@ -172,8 +190,9 @@ class Checker {
       bad(e.at, "'" + e.name + "' is a constant and has no years");
     }
     if (here && !there && e.anchor == Anchor::Here && !inTotal_) {
-      bad(e.at, "'" + e.name + "' has a figure per year; say which: base(), opening_year(), "
-                "final() or total()");
+      bad(e.at, "'" + e.name +
+                    "' has a figure per year; say which: base(), opening_year(), "
+                    "final() or total()");
     }
     if (inHistory_ && !there) {
       if (e.anchor == Anchor::First || e.anchor == Anchor::Final) {
@@ -217,13 +236,16 @@ class Checker {
         if (index < 0) bad(e.at, "there is no row '" + e.name + "'");
         return model_.rows[static_cast<size_t>(index)].timing;
       }
-      case Op::Number: return Timing::Constant;
+      case Op::Number:
+        return Timing::Constant;
       case Op::Subtract: {
         const Timing a = timing(e.args[0]);
         const Timing b = timing(e.args[1]);
         return a == Timing::Balance && b == Timing::Balance ? Timing::Flow : a;
       }
-      case Op::If: case Op::Guard: return timing(e.args.back());
+      case Op::If:
+      case Op::Guard:
+        return timing(e.args.back());
       default: {
         Timing found = Timing::Constant;
         for (const Expr& part : e.args) {
@@ -258,8 +280,7 @@ class Checker {
   }
 
   [[noreturn]] void bad(Position at, const std::string& what) const {
-    throw Fault{Error{ErrorKind::BadInput, "row '" + row_->name + "': " + what,
-                      placeText(source_, at), {}}};
+    throw Fault{Error{ErrorKind::BadInput, "row '" + row_->name + "': " + what, placeText(source_, at), {}}};
   }
 
   Model& model_;

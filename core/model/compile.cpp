@@ -116,8 +116,8 @@ class Compiler {
 
   void emitComponent(const std::vector<int>& component) {
     const auto first = static_cast<size_t>(component.front());
-    const bool loop = component.size() > 1 ||
-                      std::count(edges_[first].begin(), edges_[first].end(), component.front()) > 0;
+    const bool loop =
+        component.size() > 1 || std::count(edges_[first].begin(), edges_[first].end(), component.front()) > 0;
     if (!loop) {
       emitCell(component.front());
       return;
@@ -165,11 +165,12 @@ class Compiler {
   /// Emits code for an expression. The outermost operation writes to `target` when it can.
   std::uint32_t emit(const Expr& e, int column, std::int64_t target = -1) {
     switch (e.op) {
-      case Op::Number: return constant(e.number);
-      case Op::Ref: return read(cellOf(model_, layout(), e, column));
+      case Op::Number:
+        return constant(e.number);
+      case Op::Ref:
+        return read(cellOf(model_, layout(), e, column));
       case Op::Average: {
-        const std::uint32_t sum =
-            write(Code::Add, emit(e.args[0], column), emit(e.args[0], column - 1));
+        const std::uint32_t sum = write(Code::Add, emit(e.args[0], column), emit(e.args[0], column - 1));
         return write(Code::Multiply, sum, constant(0.5), 0, target);
       }
       case Op::Total: {
@@ -179,8 +180,10 @@ class Compiler {
         }
         return sum;
       }
-      case Op::Negate: return write(Code::Negate, emit(e.args[0], column), 0, 0, target);
-      case Op::Abs: return write(Code::Abs, emit(e.args[0], column), 0, 0, target);
+      case Op::Negate:
+        return write(Code::Negate, emit(e.args[0], column), 0, 0, target);
+      case Op::Abs:
+        return write(Code::Abs, emit(e.args[0], column), 0, 0, target);
       case Op::If: {
         const std::uint32_t condition = emit(e.args[0], column);
         const std::uint32_t yes = emit(e.args[1], column);
@@ -195,27 +198,42 @@ class Compiler {
 
   static Code codeOf(Op op) {
     switch (op) {
-      case Op::Add: return Code::Add;
-      case Op::Subtract: return Code::Subtract;
-      case Op::Multiply: return Code::Multiply;
-      case Op::Divide: return Code::Divide;
-      case Op::Power: return Code::Power;
-      case Op::Min: return Code::Min;
-      case Op::Max: return Code::Max;
-      case Op::Less: return Code::Less;
-      case Op::LessEqual: return Code::LessEqual;
-      case Op::Greater: return Code::Greater;
-      case Op::GreaterEqual: return Code::GreaterEqual;
-      case Op::Equal: return Code::Equal;
-      case Op::And: return Code::And;
-      case Op::Or: return Code::Or;
-      case Op::Guard: return Code::Guard;
-      default: std::abort();  // every other operation has a case of its own above
+      case Op::Add:
+        return Code::Add;
+      case Op::Subtract:
+        return Code::Subtract;
+      case Op::Multiply:
+        return Code::Multiply;
+      case Op::Divide:
+        return Code::Divide;
+      case Op::Power:
+        return Code::Power;
+      case Op::Min:
+        return Code::Min;
+      case Op::Max:
+        return Code::Max;
+      case Op::Less:
+        return Code::Less;
+      case Op::LessEqual:
+        return Code::LessEqual;
+      case Op::Greater:
+        return Code::Greater;
+      case Op::GreaterEqual:
+        return Code::GreaterEqual;
+      case Op::Equal:
+        return Code::Equal;
+      case Op::And:
+        return Code::And;
+      case Op::Or:
+        return Code::Or;
+      case Op::Guard:
+        return Code::Guard;
+      default:
+        std::abort();  // every other operation has a case of its own above
     }
   }
 
-  std::uint32_t write(Code code, std::uint32_t a, std::uint32_t b, std::uint32_t c = 0,
-                      std::int64_t target = -1) {
+  std::uint32_t write(Code code, std::uint32_t a, std::uint32_t b, std::uint32_t c = 0, std::int64_t target = -1) {
     const std::uint32_t dst = target >= 0 ? static_cast<std::uint32_t>(target) : temporary();
     program_.tape.push_back({code, dst, a, b, c});
     return dst;
@@ -232,8 +250,7 @@ class Compiler {
   }
 
   std::uint32_t constant(double number) {
-    const auto [at, fresh] =
-        constantOf_.try_emplace(number, static_cast<std::uint32_t>(program_.constants.size()));
+    const auto [at, fresh] = constantOf_.try_emplace(number, static_cast<std::uint32_t>(program_.constants.size()));
     if (fresh) program_.constants.push_back(number);
     return kConstant + at->second;
   }
@@ -301,8 +318,8 @@ Result<Program> compile(const Model& model, Layout layout) {
   if (layout.historyYears < 1 || layout.forecastYears < 1 || layout.columns() > 60) {
     return fail(ErrorKind::BadInput,
                 "a model needs at least one filed year and one forecast year, and 60 at most; "
-                "asked for " + std::to_string(layout.historyYears) + " and " +
-                    std::to_string(layout.forecastYears),
+                "asked for " +
+                    std::to_string(layout.historyYears) + " and " + std::to_string(layout.forecastYears),
                 model.title);
   }
   return Compiler(model, layout).run();

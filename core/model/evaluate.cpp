@@ -21,13 +21,20 @@ namespace {
 
 constexpr double kNaN = std::numeric_limits<double>::quiet_NaN();
 
-inline double finite(double x) { return (x - x == 0.0) ? x : kNaN; }
-inline double truth(bool yes, bool no) { return yes ? 1.0 : (no ? 0.0 : kNaN); }
+inline double finite(double x) {
+  return (x - x == 0.0) ? x : kNaN;
+}
+inline double truth(bool yes, bool no) {
+  return yes ? 1.0 : (no ? 0.0 : kNaN);
+}
 
 // min and max must pass a missing operand on, which std::min and std::max do not.
-inline double smaller(double a, double b) { return a < b ? a : (b <= a ? b : kNaN); }
-inline double larger(double a, double b) { return a > b ? a : (b >= a ? b : kNaN); }
-
+inline double smaller(double a, double b) {
+  return a < b ? a : (b <= a ? b : kNaN);
+}
+inline double larger(double a, double b) {
+  return a > b ? a : (b >= a ? b : kNaN);
+}
 
 template <int W>
 inline __attribute__((always_inline)) void step(const Instruction& in, double* arena) {
@@ -35,30 +42,49 @@ inline __attribute__((always_inline)) void step(const Instruction& in, double* a
   const double* a = arena + static_cast<size_t>(in.a) * W;
   const double* b = arena + static_cast<size_t>(in.b) * W;
   const double* c = arena + static_cast<size_t>(in.c) * W;
-#define ZL_LANES(expression) \
+#define ZL_LANES(expression)                                            \
   _Pragma("GCC ivdep") for (int i = 0; i < W; ++i) d[i] = (expression); \
   break
   switch (in.code) {
-    case Code::Add: ZL_LANES(a[i] + b[i]);
-    case Code::Subtract: ZL_LANES(a[i] - b[i]);
-    case Code::Multiply: ZL_LANES(finite(a[i] * b[i]));
-    case Code::Divide: ZL_LANES(finite(a[i] / b[i]));
-    case Code::Power: ZL_LANES(finite(std::pow(a[i], b[i])));
-    case Code::Negate: ZL_LANES(-a[i]);
-    case Code::Abs: ZL_LANES(std::fabs(a[i]));
-    case Code::Min: ZL_LANES(smaller(a[i], b[i]));
-    case Code::Max: ZL_LANES(larger(a[i], b[i]));
-    case Code::Less: ZL_LANES(truth(a[i] < b[i], a[i] >= b[i]));
-    case Code::LessEqual: ZL_LANES(truth(a[i] <= b[i], a[i] > b[i]));
-    case Code::Greater: ZL_LANES(truth(a[i] > b[i], a[i] <= b[i]));
-    case Code::GreaterEqual: ZL_LANES(truth(a[i] >= b[i], a[i] < b[i]));
-    case Code::Equal: ZL_LANES(truth(a[i] == b[i], a[i] < b[i] || a[i] > b[i]));
+    case Code::Add:
+      ZL_LANES(a[i] + b[i]);
+    case Code::Subtract:
+      ZL_LANES(a[i] - b[i]);
+    case Code::Multiply:
+      ZL_LANES(finite(a[i] * b[i]));
+    case Code::Divide:
+      ZL_LANES(finite(a[i] / b[i]));
+    case Code::Power:
+      ZL_LANES(finite(std::pow(a[i], b[i])));
+    case Code::Negate:
+      ZL_LANES(-a[i]);
+    case Code::Abs:
+      ZL_LANES(std::fabs(a[i]));
+    case Code::Min:
+      ZL_LANES(smaller(a[i], b[i]));
+    case Code::Max:
+      ZL_LANES(larger(a[i], b[i]));
+    case Code::Less:
+      ZL_LANES(truth(a[i] < b[i], a[i] >= b[i]));
+    case Code::LessEqual:
+      ZL_LANES(truth(a[i] <= b[i], a[i] > b[i]));
+    case Code::Greater:
+      ZL_LANES(truth(a[i] > b[i], a[i] <= b[i]));
+    case Code::GreaterEqual:
+      ZL_LANES(truth(a[i] >= b[i], a[i] < b[i]));
+    case Code::Equal:
+      ZL_LANES(truth(a[i] == b[i], a[i] < b[i] || a[i] > b[i]));
     // Products and maxima of truths pass a missing operand on like any arithmetic.
-    case Code::And: ZL_LANES(a[i] * b[i]);
-    case Code::Or: ZL_LANES(larger(a[i], b[i]));
-    case Code::Select: ZL_LANES(a[i] == 1.0 ? b[i] : (a[i] == 0.0 ? c[i] : kNaN));
-    case Code::Guard: ZL_LANES(a[i] == 1.0 ? b[i] : kNaN);
-    case Code::Copy: ZL_LANES(a[i]);
+    case Code::And:
+      ZL_LANES(a[i] * b[i]);
+    case Code::Or:
+      ZL_LANES(larger(a[i], b[i]));
+    case Code::Select:
+      ZL_LANES(a[i] == 1.0 ? b[i] : (a[i] == 0.0 ? c[i] : kNaN));
+    case Code::Guard:
+      ZL_LANES(a[i] == 1.0 ? b[i] : kNaN);
+    case Code::Copy:
+      ZL_LANES(a[i]);
   }
 #undef ZL_LANES
 }
@@ -122,8 +148,7 @@ inline __attribute__((always_inline)) void runCircle(const Program& p, size_t wh
 }
 
 template <int W>
-inline __attribute__((always_inline)) void runTape(const Program& p, double* arena,
-                                                   BlockReport& report) {
+inline __attribute__((always_inline)) void runTape(const Program& p, double* arena, BlockReport& report) {
   size_t at = 0;
   for (size_t c = 0; c <= p.circles.size(); ++c) {
     const size_t stop = c < p.circles.size() ? p.circles[c].begin : p.tape.size();
@@ -143,9 +168,8 @@ ZL_VECTOR_VERSIONS void runWide(const Program& p, double* arena, BlockReport& re
 }
 
 template <int W>
-void runBlock(const Program& p, const LaneInputs& inputs, int firstLane,
-              std::span<const std::uint32_t> outputs, std::vector<double>& arena,
-              LaneResults& results, std::atomic<int>& rounds) {
+void runBlock(const Program& p, const LaneInputs& inputs, int firstLane, std::span<const std::uint32_t> outputs,
+              std::vector<double>& arena, LaneResults& results, std::atomic<int>& rounds) {
   const int count = std::min(W, inputs.lanes() - firstLane);
   const auto at = [&](std::uint32_t slot) { return arena.data() + static_cast<size_t>(slot) * W; };
   for (size_t i = 0; i < p.inputs.size(); ++i) {
@@ -167,8 +191,7 @@ void runBlock(const Program& p, const LaneInputs& inputs, int firstLane,
     runWide(p, arena.data(), report);
   }
   for (size_t o = 0; o < outputs.size(); ++o) {
-    std::copy_n(at(outputs[o]), count,
-                results.figures.data() + o * static_cast<size_t>(results.lanes) + firstLane);
+    std::copy_n(at(outputs[o]), count, results.figures.data() + o * static_cast<size_t>(results.lanes) + firstLane);
   }
   std::copy_n(report.unsettled, count, results.unsettled.data() + firstLane);
   int seen = rounds.load();
@@ -177,8 +200,7 @@ void runBlock(const Program& p, const LaneInputs& inputs, int firstLane,
 }
 
 template <int W>
-void runAll(const Program& p, const LaneInputs& inputs, std::span<const std::uint32_t> outputs,
-            LaneResults& results) {
+void runAll(const Program& p, const LaneInputs& inputs, std::span<const std::uint32_t> outputs, LaneResults& results) {
   std::atomic<int> rounds{0};
   const int blocks = (inputs.lanes() + W - 1) / W;
   const auto work = [&](int begin, int end) {
@@ -212,8 +234,7 @@ double LaneInputs::at(size_t input, int lane) const {
   return varying_[input].empty() ? uniform_[input] : varying_[input][static_cast<size_t>(lane)];
 }
 
-LaneResults evaluate(const Program& program, const LaneInputs& inputs,
-                     std::span<const std::uint32_t> outputs) {
+LaneResults evaluate(const Program& program, const LaneInputs& inputs, std::span<const std::uint32_t> outputs) {
   LaneResults results;
   results.lanes = inputs.lanes();
   const auto lanes = static_cast<size_t>(inputs.lanes());

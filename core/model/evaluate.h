@@ -51,7 +51,6 @@ inline constexpr double kCircleTolerance = 1e-10;
 inline constexpr int kCircleRounds = 200;
 
 /// Evaluates all lanes, on all cores when there are many, and keeps the named slots.
-LaneResults evaluate(const Program& program, const LaneInputs& inputs,
-                     std::span<const std::uint32_t> outputs);
+LaneResults evaluate(const Program& program, const LaneInputs& inputs, std::span<const std::uint32_t> outputs);
 
 }  // namespace zl::model

@@ -7,49 +7,86 @@ namespace {
 
 int strength(Op op) {
   switch (op) {
-    case Op::Or: return 1;
-    case Op::And: return 2;
-    case Op::Less: case Op::LessEqual: case Op::Greater: case Op::GreaterEqual: case Op::Equal:
+    case Op::Or:
+      return 1;
+    case Op::And:
+      return 2;
+    case Op::Less:
+    case Op::LessEqual:
+    case Op::Greater:
+    case Op::GreaterEqual:
+    case Op::Equal:
       return 3;
-    case Op::Add: case Op::Subtract: return 4;
-    case Op::Multiply: case Op::Divide: return 5;
-    case Op::Negate: return 6;
-    case Op::Power: return 7;
-    default: return 9;
+    case Op::Add:
+    case Op::Subtract:
+      return 4;
+    case Op::Multiply:
+    case Op::Divide:
+      return 5;
+    case Op::Negate:
+      return 6;
+    case Op::Power:
+      return 7;
+    default:
+      return 9;
   }
 }
 
 const char* sign(Op op) {
   switch (op) {
-    case Op::Or: return " or ";
-    case Op::And: return " and ";
-    case Op::Less: return " < ";
-    case Op::LessEqual: return " <= ";
-    case Op::Greater: return " > ";
-    case Op::GreaterEqual: return " >= ";
-    case Op::Equal: return " == ";
-    case Op::Add: return " + ";
-    case Op::Subtract: return " - ";
-    case Op::Multiply: return " * ";
-    case Op::Divide: return " / ";
-    case Op::Power: return "^";
-    case Op::Min: return "min";
-    case Op::Max: return "max";
-    case Op::Abs: return "abs";
-    case Op::If: return "if";
-    case Op::Guard: return "guard";
-    case Op::Average: return "avg";
-    case Op::Total: return "total";
-    default: return "";
+    case Op::Or:
+      return " or ";
+    case Op::And:
+      return " and ";
+    case Op::Less:
+      return " < ";
+    case Op::LessEqual:
+      return " <= ";
+    case Op::Greater:
+      return " > ";
+    case Op::GreaterEqual:
+      return " >= ";
+    case Op::Equal:
+      return " == ";
+    case Op::Add:
+      return " + ";
+    case Op::Subtract:
+      return " - ";
+    case Op::Multiply:
+      return " * ";
+    case Op::Divide:
+      return " / ";
+    case Op::Power:
+      return "^";
+    case Op::Min:
+      return "min";
+    case Op::Max:
+      return "max";
+    case Op::Abs:
+      return "abs";
+    case Op::If:
+      return "if";
+    case Op::Guard:
+      return "guard";
+    case Op::Average:
+      return "avg";
+    case Op::Total:
+      return "total";
+    default:
+      return "";
   }
 }
 
 std::string refText(const Expr& e) {
   switch (e.anchor) {
-    case Anchor::Base: return "base(" + e.name + ")";
-    case Anchor::First: return "opening_year(" + e.name + ")";
-    case Anchor::Final: return "final(" + e.name + ")";
-    case Anchor::Here: break;
+    case Anchor::Base:
+      return "base(" + e.name + ")";
+    case Anchor::First:
+      return "opening_year(" + e.name + ")";
+    case Anchor::Final:
+      return "final(" + e.name + ")";
+    case Anchor::Here:
+      break;
   }
   return e.lag == 0 ? e.name : e.name + "[-" + std::to_string(e.lag) + "]";
 }
@@ -65,15 +102,22 @@ std::string numberText(const Expr& e) {
 std::string expressionText(const Expr& e) {
   const auto wrapped = [&](const Expr& part, bool strict) {
     const std::string text = expressionText(part);
-    const bool weak = strength(part.op) < strength(e.op) ||
-                      (strict && strength(part.op) == strength(e.op));
+    const bool weak = strength(part.op) < strength(e.op) || (strict && strength(part.op) == strength(e.op));
     return weak ? "(" + text + ")" : text;
   };
   switch (e.op) {
-    case Op::Number: return numberText(e);
-    case Op::Ref: return refText(e);
-    case Op::Negate: return "-" + wrapped(e.args[0], false);
-    case Op::Min: case Op::Max: case Op::Abs: case Op::If: case Op::Guard: case Op::Average:
+    case Op::Number:
+      return numberText(e);
+    case Op::Ref:
+      return refText(e);
+    case Op::Negate:
+      return "-" + wrapped(e.args[0], false);
+    case Op::Min:
+    case Op::Max:
+    case Op::Abs:
+    case Op::If:
+    case Op::Guard:
+    case Op::Average:
     case Op::Total: {
       std::string text = std::string(sign(e.op)) + "(";
       for (size_t i = 0; i < e.args.size(); ++i) {
@@ -84,8 +128,7 @@ std::string expressionText(const Expr& e) {
       return text + ")";
     }
     default:
-      return wrapped(e.args[0], e.op == Op::Power) + sign(e.op) +
-             wrapped(e.args[1], e.op != Op::Power);
+      return wrapped(e.args[0], e.op == Op::Power) + sign(e.op) + wrapped(e.args[1], e.op != Op::Power);
   }
 }
 

@@ -13,9 +13,12 @@ class Interpreter {
 
   Figure run(const Expr& e, int column) const {
     switch (e.op) {
-      case Op::Number: return Figure::of(e.number);
-      case Op::Ref: return reference(e, column);
-      case Op::Negate: return -run(e.args[0], column);
+      case Op::Number:
+        return Figure::of(e.number);
+      case Op::Ref:
+        return reference(e, column);
+      case Op::Negate:
+        return -run(e.args[0], column);
       case Op::Abs: {
         const Figure f = run(e.args[0], column);
         return f.hasValue() ? Figure::of(std::fabs(f.value())) : f;
@@ -40,7 +43,8 @@ class Interpreter {
         if (condition.value() != 1.0) return Figure::notMeaningful(e.reason);
         return run(e.args[1], column);
       }
-      default: return pair(e.op, run(e.args[0], column), run(e.args[1], column));
+      default:
+        return pair(e.op, run(e.args[0], column), run(e.args[1], column));
     }
   }
 
@@ -48,35 +52,50 @@ class Interpreter {
   Figure reference(const Expr& e, int column) const {
     const Cell cell = cellOf(model_, layout_, e, column);
     if (cell.column < 0) {
-      return Figure::absent("there is no earlier year of " +
-                            model_.rows[static_cast<size_t>(e.row)].label);
+      return Figure::absent("there is no earlier year of " + model_.rows[static_cast<size_t>(e.row)].label);
     }
     return read_(cell);
   }
 
   static Figure pair(Op op, const Figure& a, const Figure& b) {
     switch (op) {
-      case Op::Add: return a + b;
-      case Op::Subtract: return a - b;
-      case Op::Multiply: return a * b;
-      case Op::Divide: return a / b;
-      default: break;
+      case Op::Add:
+        return a + b;
+      case Op::Subtract:
+        return a - b;
+      case Op::Multiply:
+        return a * b;
+      case Op::Divide:
+        return a / b;
+      default:
+        break;
     }
     if (const Figure* gap = decidingGap({&a, &b})) return *gap;
     const double x = a.value();
     const double y = b.value();
     switch (op) {
-      case Op::Power: return Figure::of(std::pow(x, y));
-      case Op::Min: return Figure::of(x < y ? x : y);
-      case Op::Max: return Figure::of(x > y ? x : y);
-      case Op::Less: return Figure::of(x < y ? 1 : 0);
-      case Op::LessEqual: return Figure::of(x <= y ? 1 : 0);
-      case Op::Greater: return Figure::of(x > y ? 1 : 0);
-      case Op::GreaterEqual: return Figure::of(x >= y ? 1 : 0);
-      case Op::Equal: return Figure::of(x == y ? 1 : 0);
-      case Op::And: return Figure::of(x * y);
-      case Op::Or: return Figure::of(x > y ? x : y);
-      default: std::abort();  // every operation of one or three operands is handled in run()
+      case Op::Power:
+        return Figure::of(std::pow(x, y));
+      case Op::Min:
+        return Figure::of(x < y ? x : y);
+      case Op::Max:
+        return Figure::of(x > y ? x : y);
+      case Op::Less:
+        return Figure::of(x < y ? 1 : 0);
+      case Op::LessEqual:
+        return Figure::of(x <= y ? 1 : 0);
+      case Op::Greater:
+        return Figure::of(x > y ? 1 : 0);
+      case Op::GreaterEqual:
+        return Figure::of(x >= y ? 1 : 0);
+      case Op::Equal:
+        return Figure::of(x == y ? 1 : 0);
+      case Op::And:
+        return Figure::of(x * y);
+      case Op::Or:
+        return Figure::of(x > y ? x : y);
+      default:
+        std::abort();  // every operation of one or three operands is handled in run()
     }
   }
 
@@ -87,8 +106,7 @@ class Interpreter {
 
 }  // namespace
 
-Figure interpret(const Model& model, const Layout& layout, const Expr& expr, int column,
-                 const CellReader& read) {
+Figure interpret(const Model& model, const Layout& layout, const Expr& expr, int column, const CellReader& read) {
   return Interpreter(model, layout, read).run(expr, column);
 }
 

@@ -12,16 +12,14 @@ namespace zl::model {
 /// Gives the figure of a cell; asked only for cells with column >= 0.
 using CellReader = std::function<Figure(Cell)>;
 
-Figure interpret(const Model& model, const Layout& layout, const Expr& expr, int column,
-                 const CellReader& read);
+Figure interpret(const Model& model, const Layout& layout, const Expr& expr, int column, const CellReader& read);
 
 /// All history cells of the model: filed figures as given, the rest by their history rules.
 class HistoryTable {
  public:
   /// filed(row name, column) for rows with `history filed`; assumed(row) for inputs and givens
   /// that history rules read.
-  HistoryTable(const Model& model, Layout layout,
-               const std::function<Figure(const std::string&, int)>& filed,
+  HistoryTable(const Model& model, Layout layout, const std::function<Figure(const std::string&, int)>& filed,
                const std::function<Figure(int)>& assumed);
   [[nodiscard]] const Figure& at(int row, int column) const;
   [[nodiscard]] const Layout& layout() const { return layout_; }

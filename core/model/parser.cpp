@@ -27,14 +27,10 @@ constexpr std::array<Word<Kind>, 9> kKinds{{{"money", Kind::Money},
                                             {"count", Kind::Count},
                                             {"quote", Kind::Quote},
                                             {"quote_rate", Kind::QuoteRate}}};
-constexpr std::array<Word<Timing>, 4> kTimings{{{"flow", Timing::Flow},
-                                                {"balance", Timing::Balance},
-                                                {"rate", Timing::Rate},
-                                                {"constant", Timing::Constant}}};
-constexpr std::array<Word<Role>, 4> kRoles{{{"row", Role::Row},
-                                            {"driver", Role::Driver},
-                                            {"input", Role::Input},
-                                            {"given", Role::Given}}};
+constexpr std::array<Word<Timing>, 4> kTimings{
+    {{"flow", Timing::Flow}, {"balance", Timing::Balance}, {"rate", Timing::Rate}, {"constant", Timing::Constant}}};
+constexpr std::array<Word<Role>, 4> kRoles{
+    {{"row", Role::Row}, {"driver", Role::Driver}, {"input", Role::Input}, {"given", Role::Given}}};
 
 template <class E, size_t N>
 std::optional<E> meaningOf(const std::array<Word<E>, N>& words, const std::string& text) {
@@ -59,8 +55,7 @@ struct Fault {
 
 class Parser {
  public:
-  Parser(std::vector<Token> tokens, std::string source)
-      : tokens_(std::move(tokens)), source_(std::move(source)) {}
+  Parser(std::vector<Token> tokens, std::string source) : tokens_(std::move(tokens)), source_(std::move(source)) {}
 
   Model model() {
     Model model;
@@ -93,13 +88,17 @@ class Parser {
     row.label = text("the row's label in quotation marks");
     const std::string kind = word("the kind of row '" + row.name + "'");
     const std::optional<Kind> k = meaningOf(kKinds, kind);
-    if (!k) bad("row '" + row.name + "': '" + kind + "' is not a kind (money, shares, per_share, "
-                "ratio, days, multiple, count, quote, quote_rate)");
+    if (!k)
+      bad("row '" + row.name + "': '" + kind +
+          "' is not a kind (money, shares, per_share, "
+          "ratio, days, multiple, count, quote, quote_rate)");
     row.kind = *k;
     const std::string timing = word("the timing of row '" + row.name + "'");
     const std::optional<Timing> t = meaningOf(kTimings, timing);
-    if (!t) bad("row '" + row.name + "': '" + timing + "' is not a timing (flow, balance, rate, "
-                "constant)");
+    if (!t)
+      bad("row '" + row.name + "': '" + timing +
+          "' is not a timing (flow, balance, rate, "
+          "constant)");
     row.timing = *t;
     while (peek().startsLine && parseAttribute(row)) {
     }
@@ -163,11 +162,8 @@ class Parser {
 
   Expr comparison(int depth) {
     Expr left = sum(depth);
-    constexpr std::array<Word<Op>, 5> kSigns{{{"<", Op::Less},
-                                              {"<=", Op::LessEqual},
-                                              {">", Op::Greater},
-                                              {">=", Op::GreaterEqual},
-                                              {"==", Op::Equal}}};
+    constexpr std::array<Word<Op>, 5> kSigns{
+        {{"<", Op::Less}, {"<=", Op::LessEqual}, {">", Op::Greater}, {">=", Op::GreaterEqual}, {"==", Op::Equal}}};
     if (peek().type == Token::Type::Sign) {
       if (const std::optional<Op> op = meaningOf(kSigns, peek().text)) {
         const Position at = next().at;
@@ -181,8 +177,7 @@ class Parser {
     Expr left = product(depth);
     while (isSign("+") || isSign("-")) {
       const Token& sign = next();
-      left = binary(sign.text == "+" ? Op::Add : Op::Subtract, std::move(left), sign.at,
-                    product(depth));
+      left = binary(sign.text == "+" ? Op::Add : Op::Subtract, std::move(left), sign.at, product(depth));
     }
     return left;
   }
@@ -191,8 +186,7 @@ class Parser {
     Expr left = signedTerm(depth);
     while (isSign("*") || isSign("/")) {
       const Token& sign = next();
-      left = binary(sign.text == "*" ? Op::Multiply : Op::Divide, std::move(left), sign.at,
-                    signedTerm(depth));
+      left = binary(sign.text == "*" ? Op::Multiply : Op::Divide, std::move(left), sign.at, signedTerm(depth));
     }
     return left;
   }
@@ -312,9 +306,7 @@ class Parser {
     if (at_ + 1 < tokens_.size()) ++at_;
     return token;
   }
-  [[nodiscard]] bool isSign(const char* sign) const {
-    return peek().type == Token::Type::Sign && peek().text == sign;
-  }
+  [[nodiscard]] bool isSign(const char* sign) const { return peek().type == Token::Type::Sign && peek().text == sign; }
   void expectSign(const char* sign) {
     if (!isSign(sign)) bad(std::string("expected '") + sign + "', found '" + peek().text + "'");
     next();
@@ -362,9 +354,15 @@ class Parser {
 
 }  // namespace
 
-const char* kindWord(Kind kind) { return wordOf(kKinds, kind); }
-const char* timingWord(Timing timing) { return wordOf(kTimings, timing); }
-const char* roleWord(Role role) { return wordOf(kRoles, role); }
+const char* kindWord(Kind kind) {
+  return wordOf(kKinds, kind);
+}
+const char* timingWord(Timing timing) {
+  return wordOf(kTimings, timing);
+}
+const char* roleWord(Role role) {
+  return wordOf(kRoles, role);
+}
 
 int Model::find(const std::string& rowName) const {
   for (size_t i = 0; i < rows.size(); ++i) {

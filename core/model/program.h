@@ -29,8 +29,25 @@ struct Cell {
 };
 
 enum class Code : std::uint8_t {
-  Add, Subtract, Multiply, Divide, Power, Negate, Abs, Min, Max,
-  Less, LessEqual, Greater, GreaterEqual, Equal, And, Or, Select, Guard, Copy
+  Add,
+  Subtract,
+  Multiply,
+  Divide,
+  Power,
+  Negate,
+  Abs,
+  Min,
+  Max,
+  Less,
+  LessEqual,
+  Greater,
+  GreaterEqual,
+  Equal,
+  And,
+  Or,
+  Select,
+  Guard,
+  Copy
 };
 
 /// dst = code(a, b, c); all four are slots.
@@ -59,9 +76,9 @@ struct InputCell {
 struct Program {
   Layout layout;
   std::vector<Instruction> tape;
-  std::vector<Circle> circles;          ///< in tape order, never nested
-  std::vector<InputCell> inputs;        ///< to be filled per lane before a run
-  std::vector<double> constants;        ///< literals; slot = firstConstant + index
+  std::vector<Circle> circles;    ///< in tape order, never nested
+  std::vector<InputCell> inputs;  ///< to be filled per lane before a run
+  std::vector<double> constants;  ///< literals; slot = firstConstant + index
   std::uint32_t firstConstant = 0;
   std::uint32_t slots = 0;
   std::vector<std::int32_t> slotOfCell;  ///< row * columns + column -> slot, -1 when not present

@@ -13,10 +13,14 @@ const Expr* ruleOf(const Row& row, const Layout& layout, int column) {
 Cell cellOf(const Model& model, const Layout& layout, const Expr& ref, int column) {
   if (model.rows[static_cast<size_t>(ref.row)].timing == Timing::Constant) return {ref.row, 0};
   switch (ref.anchor) {
-    case Anchor::Base: return {ref.row, layout.baseColumn()};
-    case Anchor::First: return {ref.row, layout.historyYears};
-    case Anchor::Final: return {ref.row, layout.columns() - 1};
-    case Anchor::Here: break;
+    case Anchor::Base:
+      return {ref.row, layout.baseColumn()};
+    case Anchor::First:
+      return {ref.row, layout.historyYears};
+    case Anchor::Final:
+      return {ref.row, layout.columns() - 1};
+    case Anchor::Here:
+      break;
   }
   const int at = column - ref.lag;
   return {ref.row, at < 0 ? -1 : at};
@@ -24,8 +28,7 @@ Cell cellOf(const Model& model, const Layout& layout, const Expr& ref, int colum
 
 namespace {
 
-void collect(const Model& model, const Layout& layout, const Expr& e, int column,
-             std::vector<Cell>& cells) {
+void collect(const Model& model, const Layout& layout, const Expr& e, int column, std::vector<Cell>& cells) {
   if (e.op == Op::Ref) {
     const Cell cell = cellOf(model, layout, e, column);
     if (cell.column >= 0) cells.push_back(cell);
@@ -43,8 +46,7 @@ void collect(const Model& model, const Layout& layout, const Expr& e, int column
 
 }  // namespace
 
-std::vector<Cell> cellsRead(const Model& model, const Layout& layout, const Expr& expr,
-                            int column) {
+std::vector<Cell> cellsRead(const Model& model, const Layout& layout, const Expr& expr, int column) {
   std::vector<Cell> cells;
   collect(model, layout, expr, column, cells);
   return cells;

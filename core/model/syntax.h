@@ -23,9 +23,28 @@ enum class Timing { Flow, Balance, Rate, Constant };
 enum class Role { Row, Driver, Input, Given };
 
 enum class Op {
-  Number, Ref, Negate, Add, Subtract, Multiply, Divide, Power,
-  Less, LessEqual, Greater, GreaterEqual, Equal, And, Or,
-  Min, Max, Abs, If, Guard, Average, Total
+  Number,
+  Ref,
+  Negate,
+  Add,
+  Subtract,
+  Multiply,
+  Divide,
+  Power,
+  Less,
+  LessEqual,
+  Greater,
+  GreaterEqual,
+  Equal,
+  And,
+  Or,
+  Min,
+  Max,
+  Abs,
+  If,
+  Guard,
+  Average,
+  Total
 };
 
 /// Which column a reference reads, relative to the column being computed or to the horizon.
@@ -34,12 +53,12 @@ enum class Anchor { Here, Base, First, Final };
 struct Expr {
   Op op = Op::Number;
   double number = 0.0;
-  bool inDays = false;    ///< a literal written with the unit `days`
-  std::string name;       ///< Ref: row name
-  int row = -1;           ///< Ref: row index, set by the checker
-  int lag = 0;            ///< Ref: 1 for name[-1]
+  bool inDays = false;  ///< a literal written with the unit `days`
+  std::string name;     ///< Ref: row name
+  int row = -1;         ///< Ref: row index, set by the checker
+  int lag = 0;          ///< Ref: 1 for name[-1]
   Anchor anchor = Anchor::Here;
-  std::string reason;     ///< Guard: why the result is not meaningful when the condition fails
+  std::string reason;  ///< Guard: why the result is not meaningful when the condition fails
   std::vector<Expr> args;
   Position at;
 };
@@ -62,11 +81,11 @@ struct Row {
   Role role = Role::Row;
   Kind kind = Kind::Money;
   Timing timing = Timing::Flow;
-  bool historyFiled = false;         ///< history comes from the standard line of the same name
+  bool historyFiled = false;  ///< history comes from the standard line of the same name
   std::optional<Expr> history;
-  std::optional<Expr> first;         ///< rule for the first forecast year, where it differs
+  std::optional<Expr> first;  ///< rule for the first forecast year, where it differs
   std::optional<Expr> forecast;
-  std::optional<Expr> value;         ///< rule of a constant row
+  std::optional<Expr> value;  ///< rule of a constant row
   std::optional<Range> range;
   std::optional<Default> preset;
   std::string help;

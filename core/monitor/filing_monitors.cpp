@@ -4,15 +4,24 @@ namespace zl {
 
 const char* stopWord(Stop stop) {
   switch (stop) {
-    case Stop::Company: return "Company";
-    case Stop::Filings: return "Filings";
-    case Stop::History: return "History";
-    case Stop::Outlook: return "Outlook";
-    case Stop::Capital: return "Capital";
-    case Stop::CashValue: return "Cash value";
-    case Stop::Peers: return "Peers";
-    case Stop::Stress: return "Stress";
-    case Stop::Verdict: return "Verdict";
+    case Stop::Company:
+      return "Company";
+    case Stop::Filings:
+      return "Filings";
+    case Stop::History:
+      return "History";
+    case Stop::Outlook:
+      return "Outlook";
+    case Stop::Capital:
+      return "Capital";
+    case Stop::CashValue:
+      return "Cash value";
+    case Stop::Peers:
+      return "Peers";
+    case Stop::Stress:
+      return "Stress";
+    case Stop::Verdict:
+      return "Verdict";
   }
   return "";
 }
@@ -28,8 +37,8 @@ void checkGapsInYears(const StandardStatements& s, std::vector<Finding>& found) 
     const int days = daysBetween(s.years()[i - 1].end, s.years()[i].end);
     if (days >= 364 && days <= 371) continue;
     found.push_back({"period missing or overlapping", Severity::Fault, Stop::Filings,
-                     "Fiscal years end on " + dateText(s.years()[i - 1].end) + " and " +
-                         dateText(s.years()[i].end) + ", " + std::to_string(days) + " days apart",
+                     "Fiscal years end on " + dateText(s.years()[i - 1].end) + " and " + dateText(s.years()[i].end) +
+                         ", " + std::to_string(days) + " days apart",
                      "", static_cast<int>(i)});
   }
 }
@@ -51,8 +60,8 @@ std::vector<Finding> monitorFilings(const StandardStatements& s, const std::vect
     const Fact& a = facts[d.used];
     const Fact& b = facts[d.other];
     found.push_back({"duplicate facts disagree", Severity::Fault, Stop::Filings,
-                     a.concept_name + " " + a.period.text() + ": " + a.text + " (" + a.place +
-                         ") and " + b.text + " (" + b.place + ")",
+                     a.concept_name + " " + a.period.text() + ": " + a.text + " (" + a.place + ") and " + b.text +
+                         " (" + b.place + ")",
                      "", -1});
   }
   if (!s.unmapped().empty()) {

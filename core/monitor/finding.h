@@ -22,9 +22,9 @@ struct Finding {
   std::string monitor;  ///< short fixed name, for filters and tests
   Severity severity = Severity::Warning;
   Stop stop = Stop::History;
-  std::string text;     ///< what, where, how much
-  std::string row;      ///< row to jump to, may be empty
-  int column = -1;      ///< column to jump to, -1 for none
+  std::string text;  ///< what, where, how much
+  std::string row;   ///< row to jump to, may be empty
+  int column = -1;   ///< column to jump to, -1 for none
 };
 
 /// Everything a monitor may look at.
@@ -40,7 +40,7 @@ struct MonitorView {
 std::vector<Finding> monitor(const MonitorView& view);
 
 /// The part that needs only what was filed: ties, duplicates, unmapped, units.
-std::vector<Finding> monitorFilings(const StandardStatements& statements,
-                                    const std::vector<Fact>& facts, const std::vector<Tie>& ties);
+std::vector<Finding> monitorFilings(const StandardStatements& statements, const std::vector<Fact>& facts,
+                                    const std::vector<Tie>& ties);
 
 }  // namespace zl

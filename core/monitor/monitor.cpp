@@ -10,8 +10,8 @@ namespace zl {
 namespace {
 
 constexpr double kTerminalShareLimit = 0.75;
-constexpr double kSpreadLimit = 0.02;      // rate minus growth in a perpetuity
-constexpr double kGapTolerance = 1e-6;     // of total assets: rounding of doubles, not of filings
+constexpr double kSpreadLimit = 0.02;   // rate minus growth in a perpetuity
+constexpr double kGapTolerance = 1e-6;  // of total assets: rounding of doubles, not of filings
 constexpr int kFewestPeers = 4;
 
 class Monitors {
@@ -32,12 +32,9 @@ class Monitors {
   }
 
  private:
-  [[nodiscard]] std::string label(int s) const {
-    return e_.caseOf().scenarios[static_cast<size_t>(s)].label;
-  }
+  [[nodiscard]] std::string label(int s) const { return e_.caseOf().scenarios[static_cast<size_t>(s)].label; }
 
-  void add(const char* name, Severity severity, Stop stop, std::string text, std::string row = {},
-           int column = -1) {
+  void add(const char* name, Severity severity, Stop stop, std::string text, std::string row = {}, int column = -1) {
     found_.push_back({name, severity, stop, std::move(text), std::move(row), column});
   }
 
@@ -50,8 +47,7 @@ class Monitors {
     for (const Scenario& s : e_.caseOf().scenarios) sum += s.probability;
     if (std::fabs(sum - 1) > 1e-9) {
       add("probabilities not one", Severity::Fault, Stop::Outlook,
-          "The scenarios' probabilities sum to " + groupedNumber(sum * 100, 1) +
-              " %; the weighted value needs 100 %");
+          "The scenarios' probabilities sum to " + groupedNumber(sum * 100, 1) + " %; the weighted value needs 100 %");
     }
   }
 
@@ -78,9 +74,8 @@ class Monitors {
         continue;
       }
       add("driver outside history", Severity::Note, Stop::Outlook,
-          row.label + " (" + label(scenario) + ") reaches " + figureText(x, row.kind) + " in " +
-              year(row.name, c) + "; its history runs from " + figureText(s.low, row.kind) +
-              " to " + figureText(s.high, row.kind),
+          row.label + " (" + label(scenario) + ") reaches " + figureText(x, row.kind) + " in " + year(row.name, c) +
+              "; its history runs from " + figureText(s.low, row.kind) + " to " + figureText(s.high, row.kind),
           row.name, c);
       return;
     }
@@ -106,13 +101,11 @@ class Monitors {
       const Figure g = e_.figure(row, c, s);
       const Figure size = e_.figure("total_assets", c, s);
       if (!g.hasValue()) {
-        add(name, Severity::Fault, stop,
-            label(s) + " " + year(row, c) + " has no figure: " + g.reason(), row, c);
+        add(name, Severity::Fault, stop, label(s) + " " + year(row, c) + " has no figure: " + g.reason(), row, c);
         return;
       }
       if (std::fabs(g.value()) <= kGapTolerance * std::fabs(size.valueOr(0))) continue;
-      add(name, Severity::Fault, stop,
-          label(s) + " " + year(row, c) + ": off by " + plainNumber(g.value()), row, c);
+      add(name, Severity::Fault, stop, label(s) + " " + year(row, c) + ": off by " + plainNumber(g.value()), row, c);
       return;
     }
   }
@@ -136,18 +129,20 @@ class Monitors {
       add("circular interest not settled", Severity::Fault, Stop::Outlook,
           label(s) + ": no figure satisfies these rows together: " + e_.unsettledRows(s));
     }
-    firstYear("revolver", s, [](double x) { return x > 0; }, [&](int c, double x) {
-      add("revolver drawn", Severity::Warning, Stop::Outlook,
-          label(s) + " draws a revolver of " + groupedNumber(x / 1e6, 1) + " m in " +
-              year("revolver", c),
-          "revolver", c);
-    });
-    firstYear("equity", s, [](double x) { return x < 0; }, [&](int c, double x) {
-      add("negative equity", Severity::Warning, Stop::Outlook,
-          label(s) + ": shareholders' equity is " + groupedNumber(x / 1e6, 1) + " m in " +
-              year("equity", c),
-          "equity", c);
-    });
+    firstYear(
+        "revolver", s, [](double x) { return x > 0; },
+        [&](int c, double x) {
+          add("revolver drawn", Severity::Warning, Stop::Outlook,
+              label(s) + " draws a revolver of " + groupedNumber(x / 1e6, 1) + " m in " + year("revolver", c),
+              "revolver", c);
+        });
+    firstYear(
+        "equity", s, [](double x) { return x < 0; },
+        [&](int c, double x) {
+          add("negative equity", Severity::Warning, Stop::Outlook,
+              label(s) + ": shareholders' equity is " + groupedNumber(x / 1e6, 1) + " m in " + year("equity", c),
+              "equity", c);
+        });
   }
 
   void terminal(int s) {
@@ -168,8 +163,8 @@ class Monitors {
       const Figure free = e_.figure("risk_free", e_.layout().columns() - 1, s);
       if (free.hasValue() && g.value() > free.value()) {
         add("growth above the risk-free rate", Severity::Warning, Stop::CashValue,
-            label(s) + ": terminal growth " + groupedNumber(g.value() * 100, 2) +
-                " % exceeds the risk-free rate " + groupedNumber(free.value() * 100, 2) + " %",
+            label(s) + ": terminal growth " + groupedNumber(g.value() * 100, 2) + " % exceeds the risk-free rate " +
+                groupedNumber(free.value() * 100, 2) + " %",
             "terminal_growth");
       }
       const Figure onNew = e_.constant("return_on_new_capital", s);
@@ -206,8 +201,7 @@ class Monitors {
       }
     }
     for (const PeerRow& row : v_.peers.rows) {
-      const bool counted = row.cells.at(Multiple::PriceToEarnings).in ||
-                           row.cells.at(Multiple::EvToEbitda).in;
+      const bool counted = row.cells.at(Multiple::PriceToEarnings).in || row.cells.at(Multiple::EvToEbitda).in;
       if (row.outOfScale && counted) {
         add("peer out of scale", Severity::Warning, Stop::Peers,
             row.name + " counts, with a revenue more than 8 times away from the subject's");
@@ -229,6 +223,8 @@ class Monitors {
 
 }  // namespace
 
-std::vector<Finding> monitor(const MonitorView& view) { return Monitors(view).run(); }
+std::vector<Finding> monitor(const MonitorView& view) {
+  return Monitors(view).run();
+}
 
 }  // namespace zl

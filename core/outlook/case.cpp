@@ -44,8 +44,7 @@ Case newCase(const std::string& company, Date valuationDate) {
   Case c;
   c.company = company;
   c.valuationDate = valuationDate;
-  c.scenarios = {{"worst", "Worst", 0.25, {}, {}}, {kBase, "Base", 0.5, {}, {}},
-                 {"best", "Best", 0.25, {}, {}}};
+  c.scenarios = {{"worst", "Worst", 0.25, {}, {}}, {kBase, "Base", 0.5, {}, {}}, {"best", "Best", 0.25, {}, {}}};
   return c;
 }
 
@@ -64,8 +63,7 @@ class FaultFinder {
     for (const Scenario& s : case_.scenarios) {
       if (!ids.insert(s.id).second) say("two scenarios are called '" + s.id + "'");
       if (!(s.probability >= 0 && s.probability <= 1)) {
-        say("the probability of " + s.label + " is " + plainNumber(s.probability) +
-            "; it can be 0 to 1");
+        say("the probability of " + s.label + " is " + plainNumber(s.probability) + "; it can be 0 to 1");
       }
       for (const auto& [row, a] : s.drivers) checkDriver(s, row, a);
       for (const auto& [row, choice] : s.inputs) checkInput(s, row, choice);

@@ -53,10 +53,10 @@ struct Case {
   std::string model = "standard";
   int horizon = 10;  ///< forecast years, 3 to 15
   Date valuationDate{};
-  std::vector<Scenario> scenarios;          ///< in order of display: worst, base, best
-  std::map<int, std::string> exceptional;   ///< fiscal year -> reason
-  std::map<std::string, PeerChoice> peers;  ///< "peer id/multiple id" -> in or out by hand
-  std::map<std::string, std::string> notes; ///< row name -> free text
+  std::vector<Scenario> scenarios;           ///< in order of display: worst, base, best
+  std::map<int, std::string> exceptional;    ///< fiscal year -> reason
+  std::map<std::string, PeerChoice> peers;   ///< "peer id/multiple id" -> in or out by hand
+  std::map<std::string, std::string> notes;  ///< row name -> free text
 
   [[nodiscard]] const Scenario* scenario(const std::string& id) const;
   [[nodiscard]] int indexOf(const std::string& id) const;  ///< -1 when there is none

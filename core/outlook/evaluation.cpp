@@ -13,8 +13,8 @@ Result<std::shared_ptr<const CompiledModel>> compileModel(const model::Model& m,
   return std::make_shared<const CompiledModel>(CompiledModel{m, std::move(*program)});
 }
 
-std::vector<Figure> driverFigures(const model::Model& m, const model::HistoryTable& history,
-                                  const Case& c, const Scenario& s, int row) {
+std::vector<Figure> driverFigures(const model::Model& m, const model::HistoryTable& history, const Case& c,
+                                  const Scenario& s, int row) {
   const model::Row& r = m.rows[static_cast<size_t>(row)];
   const Figure last = history.at(row, history.layout().baseColumn());
   Path path;
@@ -31,8 +31,8 @@ namespace {
 /// Figures of everything that the program reads and does not compute, for one scenario.
 class InputFinder {
  public:
-  InputFinder(const CompiledModel& compiled, const model::HistoryTable& history, const Case& c,
-              const Scenario& s, const Givens& givens)
+  InputFinder(const CompiledModel& compiled, const model::HistoryTable& history, const Case& c, const Scenario& s,
+              const Givens& givens)
       : compiled_(compiled), history_(history), case_(c), scenario_(s), givens_(givens) {}
 
   Figure operator()(Cell cell) {
@@ -40,8 +40,7 @@ class InputFinder {
     switch (row.role) {
       case model::Role::Given: {
         const auto found = givens_.find(row.name);
-        return found == givens_.end() ? Figure::absent(row.label + " is not known")
-                                      : found->second;
+        return found == givens_.end() ? Figure::absent(row.label + " is not known") : found->second;
       }
       case model::Role::Input:
         if (const InputChoice* choice = case_.input(scenario_, row.name)) {
@@ -50,7 +49,8 @@ class InputFinder {
         return row.preset && row.preset->level ? Figure::of(*row.preset->level)
                                                : Figure::absent(row.label + " has not been chosen");
       case model::Role::Driver:
-      case model::Role::Row: break;
+      case model::Role::Row:
+        break;
     }
     const model::Layout& layout = compiled_.program.layout;
     if (!layout.isForecast(cell.column)) return history_.at(cell.row, cell.column);
@@ -75,8 +75,7 @@ class InputFinder {
 }  // namespace
 
 Evaluation::Evaluation(std::shared_ptr<const CompiledModel> compiled,
-                       std::shared_ptr<const model::HistoryTable> history, Case c,
-                       const Givens& givens)
+                       std::shared_ptr<const model::HistoryTable> history, Case c, const Givens& givens)
     : compiled_(std::move(compiled)), history_(std::move(history)), case_(std::move(c)) {
   const model::Program& p = compiled_->program;
   model::LaneInputs lanes(p, scenarios());
@@ -130,14 +129,13 @@ Figure Evaluation::look(Cell cell, int scenario, std::vector<Cell>& open) const 
 Figure Evaluation::explain(Cell cell, int scenario, std::vector<Cell>& open) const {
   if (std::find(open.begin(), open.end(), cell) != open.end()) {
     const std::string rows = unsettledRows(scenario);
-    return Figure::notMeaningful(rows.empty() ? "part of a circular group without a value"
-                                              : "did not settle: " + rows);
+    return Figure::notMeaningful(rows.empty() ? "part of a circular group without a value" : "did not settle: " + rows);
   }
   open.push_back(cell);
   const model::Row& row = model().rows[static_cast<size_t>(cell.row)];
   const model::Expr* rule = model::ruleOf(row, layout(), cell.column);
-  Figure figure = model::interpret(model(), layout(), *rule, cell.column,
-                                   [&](Cell c) { return look(c, scenario, open); });
+  Figure figure =
+      model::interpret(model(), layout(), *rule, cell.column, [&](Cell c) { return look(c, scenario, open); });
   open.pop_back();
   // The interpreter follows the same rules; a value here can only stem from an unsettled group.
   if (figure.hasValue()) return Figure::notMeaningful("did not settle: " + unsettledRows(scenario));

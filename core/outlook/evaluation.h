@@ -26,8 +26,8 @@ using Givens = std::map<std::string, Figure>;
 
 class Evaluation {
  public:
-  Evaluation(std::shared_ptr<const CompiledModel> compiled,
-             std::shared_ptr<const model::HistoryTable> history, Case c, const Givens& givens);
+  Evaluation(std::shared_ptr<const CompiledModel> compiled, std::shared_ptr<const model::HistoryTable> history, Case c,
+             const Givens& givens);
 
   [[nodiscard]] const Case& caseOf() const { return case_; }
   [[nodiscard]] const std::shared_ptr<const CompiledModel>& compiled() const { return compiled_; }
@@ -43,9 +43,7 @@ class Evaluation {
   [[nodiscard]] Figure constant(const std::string& row, int scenario) const;
   /// Rounds the circular groups needed; negative `unsettled` entries mean that all settled.
   [[nodiscard]] int rounds() const { return lanes_.rounds; }
-  [[nodiscard]] bool settled(int scenario) const {
-    return lanes_.unsettled[static_cast<size_t>(scenario)] < 0;
-  }
+  [[nodiscard]] bool settled(int scenario) const { return lanes_.unsettled[static_cast<size_t>(scenario)] < 0; }
   [[nodiscard]] std::string unsettledRows(int scenario) const;
 
  private:
@@ -60,8 +58,8 @@ class Evaluation {
 };
 
 /// The path figures of a driver in a scenario as the model reads them, clipped by nothing.
-std::vector<Figure> driverFigures(const model::Model& m, const model::HistoryTable& history,
-                                  const Case& c, const Scenario& s, int row);
+std::vector<Figure> driverFigures(const model::Model& m, const model::HistoryTable& history, const Case& c,
+                                  const Scenario& s, int row);
 
 /// Sum of probability times value; not meaningful when the probabilities do not sum to one or a
 /// scenario has no value (naming it).

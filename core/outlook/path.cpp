@@ -39,9 +39,7 @@ std::vector<Figure> figuresOf(const Path& path, const Figure& lastActual, int ye
         }
         break;
       case Shape::Fade:
-        now = t < path.from ? start
-                            : level + (before - level) *
-                                          Figure::of(std::pow(0.5, 1.0 / path.halfLife));
+        now = t < path.from ? start : level + (before - level) * Figure::of(std::pow(0.5, 1.0 / path.halfLife));
         break;
     }
     x[static_cast<size_t>(t - 1)] = now;
@@ -60,8 +58,7 @@ std::string faultOf(const Path& path, int years) {
     }
   }
   if (path.shape == Shape::Glide && path.to != 0 && (path.to <= path.from || path.to > years)) {
-    return "a glide must end after year " + std::to_string(path.from) + " and by year " +
-           std::to_string(years);
+    return "a glide must end after year " + std::to_string(path.from) + " and by year " + std::to_string(years);
   }
   if (path.shape == Shape::Fade && !(path.halfLife > 0 && std::isfinite(path.halfLife))) {
     return "the half-life must be above 0 years";
@@ -73,10 +70,8 @@ std::string faultOf(const Path& path, int years) {
 }
 
 namespace {
-constexpr std::pair<Shape, const char*> kShapes[] = {{Shape::Hold, "hold"},
-                                                     {Shape::Typed, "typed"},
-                                                     {Shape::Glide, "glide"},
-                                                     {Shape::Fade, "fade"}};
+constexpr std::pair<Shape, const char*> kShapes[] = {
+    {Shape::Hold, "hold"}, {Shape::Typed, "typed"}, {Shape::Glide, "glide"}, {Shape::Fade, "fade"}};
 }
 
 const char* shapeWord(Shape shape) {

@@ -12,12 +12,12 @@ enum class Shape { Hold, Typed, Glide, Fade };
 
 struct Path {
   Shape shape = Shape::Hold;
-  std::optional<double> level;  ///< Hold: the level. Glide, Fade: the long-run level L.
-                                ///< Empty: the last actual.
-  std::optional<double> start;  ///< Glide, Fade: start instead of the last actual
-  int from = 0;                 ///< Glide: last year still at the start. Fade: first year that moves.
-  int to = 0;                   ///< Glide: year in which L is reached; 0 = the last year
-  double halfLife = 3.0;        ///< Fade: years in which half the distance to L is gone
+  std::optional<double> level;               ///< Hold: the level. Glide, Fade: the long-run level L.
+                                             ///< Empty: the last actual.
+  std::optional<double> start;               ///< Glide, Fade: start instead of the last actual
+  int from = 0;                              ///< Glide: last year still at the start. Fade: first year that moves.
+  int to = 0;                                ///< Glide: year in which L is reached; 0 = the last year
+  double halfLife = 3.0;                     ///< Fade: years in which half the distance to L is gone
   std::vector<std::optional<double>> typed;  ///< Typed: by year; an empty year repeats the one before
 
   friend bool operator==(const Path&, const Path&) = default;

@@ -46,14 +46,12 @@ class Tracer {
   }
 
  private:
-  [[nodiscard]] const model::Row& rowOf(Cell cell) const {
-    return e_.model().rows[static_cast<size_t>(cell.row)];
-  }
+  [[nodiscard]] const model::Row& rowOf(Cell cell) const { return e_.model().rows[static_cast<size_t>(cell.row)]; }
 
   [[nodiscard]] TraceLink link(Cell cell) const {
     const model::Row& row = rowOf(cell);
-    return {cell, row.label, periodText(e_, statements_.years(), cell),
-            e_.figure(cell.row, cell.column, scenario_), row.kind};
+    return {cell, row.label, periodText(e_, statements_.years(), cell), e_.figure(cell.row, cell.column, scenario_),
+            row.kind};
   }
 
   void filed(const model::Row& row, Cell cell, TraceStep& step) const {
@@ -90,8 +88,8 @@ class Tracer {
     step.formula = expressionText(rule);
     step.formulaWithValues = withValues(rule, cell.column);
     for (Cell read : model::cellsRead(e_.model(), e_.layout(), rule, cell.column)) {
-      const bool seen = std::any_of(step.inputs.begin(), step.inputs.end(),
-                                    [&](const TraceLink& l) { return l.cell == read; });
+      const bool seen =
+          std::any_of(step.inputs.begin(), step.inputs.end(), [&](const TraceLink& l) { return l.cell == read; });
       if (!seen) step.inputs.push_back(link(read));
     }
   }
@@ -115,8 +113,7 @@ class Tracer {
     }
     if (e.op == model::Op::Ref) {
       const Cell cell = model::cellOf(e_.model(), e_.layout(), e, column);
-      const Figure figure =
-          cell.column < 0 ? Figure::absent() : e_.figure(cell.row, cell.column, scenario_);
+      const Figure figure = cell.column < 0 ? Figure::absent() : e_.figure(cell.row, cell.column, scenario_);
       const model::Kind kind = e_.model().rows[static_cast<size_t>(e.row)].kind;
       std::string text = figureText(figure, kind);
       if (text.empty()) text = "absent";
@@ -148,8 +145,7 @@ class Tracer {
 
 }  // namespace
 
-TraceStep trace(const Evaluation& e, const StandardStatements& statements, Cell cell,
-                int scenario) {
+TraceStep trace(const Evaluation& e, const StandardStatements& statements, Cell cell, int scenario) {
   return Tracer(e, statements, scenario).step(cell);
 }
 

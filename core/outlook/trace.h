@@ -27,16 +27,15 @@ struct TraceStep {
   std::string formulaWithValues;  ///< with each reference replaced by its shown figure
   std::vector<TraceLink> inputs;
   std::vector<TraceLink> dependents;
-  std::vector<LineCell::Part> facts;      ///< Filed: indices into the company's facts
-  const Assumption* assumption = nullptr; ///< Assumed: driver; lives as long as the evaluation
-  const InputChoice* choice = nullptr;    ///< Assumed: input
-  std::string inheritedFrom;              ///< scenario that holds the assumption
+  std::vector<LineCell::Part> facts;       ///< Filed: indices into the company's facts
+  const Assumption* assumption = nullptr;  ///< Assumed: driver; lives as long as the evaluation
+  const InputChoice* choice = nullptr;     ///< Assumed: input
+  std::string inheritedFrom;               ///< scenario that holds the assumption
 };
 
 /// "2025" for filed years, "2026E" for projected ones, "" for constants.
 std::string periodText(const Evaluation& e, const std::vector<FiscalYear>& years, model::Cell cell);
 
-TraceStep trace(const Evaluation& e, const StandardStatements& statements, model::Cell cell,
-                int scenario);
+TraceStep trace(const Evaluation& e, const StandardStatements& statements, model::Cell cell, int scenario);
 
 }  // namespace zl

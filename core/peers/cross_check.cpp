@@ -15,8 +15,8 @@ Figure ratioOf(const Figure& numerator, const Figure& metric, const char* whyNot
 
 Figure multipleOf(const Peer& peer, Multiple m, const SpotRates& rates, Date target) {
   if (m == Multiple::PriceToEarnings) {
-    return ratioOf(marketEquity(peer, rates),
-                   alignedMetric(peer.years, &PeerYear::netIncome, target), "earnings not positive");
+    return ratioOf(marketEquity(peer, rates), alignedMetric(peer.years, &PeerYear::netIncome, target),
+                   "earnings not positive");
   }
   return ratioOf(enterpriseValue(peer, rates), alignedMetric(peer.years, &PeerYear::ebitda, target),
                  "EBITDA not positive");
@@ -63,8 +63,8 @@ MultipleStatistics statisticsOf(const std::vector<double>& included) {
   s.mean = d.mean;
   s.upperQuartile = d.upperQuartile;
   s.high = d.high;
-  s.harmonicMean = s.harmonicCount > 0 ? Figure::of(s.harmonicCount / reciprocals)
-                                       : Figure::absent("no positive multiple");
+  s.harmonicMean =
+      s.harmonicCount > 0 ? Figure::of(s.harmonicCount / reciprocals) : Figure::absent("no positive multiple");
   return s;
 }
 
@@ -80,8 +80,7 @@ void markOutliers(std::vector<PeerRow>& rows, Multiple m, const MultipleStatisti
 }
 
 Figure impliedPerShare(const Subject& subject, Multiple m, const Figure& multiple) {
-  const Figure& metric =
-      m == Multiple::PriceToEarnings ? subject.netIncome : subject.ebitda;
+  const Figure& metric = m == Multiple::PriceToEarnings ? subject.netIncome : subject.ebitda;
   if (metric.hasValue() && metric.value() <= 0) {
     return Figure::notMeaningful(m == Multiple::PriceToEarnings ? "the subject's earnings are not positive"
                                                                 : "the subject's EBITDA is not positive");
@@ -95,16 +94,16 @@ Figure impliedPerShare(const Subject& subject, Multiple m, const Figure& multipl
 
 }  // namespace
 
-CrossCheck crossCheck(const Subject& subject, const std::vector<Peer>& peers,
-                      const SpotRates& rates, const std::map<std::string, PeerChoice>& choices) {
+CrossCheck crossCheck(const Subject& subject, const std::vector<Peer>& peers, const SpotRates& rates,
+                      const std::map<std::string, PeerChoice>& choices) {
   CrossCheck check;
   for (const Peer& peer : peers) {
     PeerRow row;
     row.id = peer.id;
     row.name = peer.name;
     row.remark = peer.remark;
-    row.revenue = alignedMetric(peer.years, &PeerYear::revenue, subject.target) *
-                  spot(rates, peer.currency, subject.currency);
+    row.revenue =
+        alignedMetric(peer.years, &PeerYear::revenue, subject.target) * spot(rates, peer.currency, subject.currency);
     if (row.revenue.hasValue() && subject.revenue.hasValue() && subject.revenue.value() > 0) {
       const double scale = row.revenue.value() / subject.revenue.value();
       row.outOfScale = scale > kScaleLimit || scale < 1 / kScaleLimit;

@@ -30,8 +30,7 @@ Figure alignedMetric(const std::vector<PeerYear>& years, Figure PeerYear::*metri
     if (i + 1 >= years.size()) {
       return Figure::absent("the next fiscal year is not reported yet");
     }
-    return years[i].*metric * Figure::of(months / 12.0) +
-           years[i + 1].*metric * Figure::of((12 - months) / 12.0);
+    return years[i].*metric * Figure::of(months / 12.0) + years[i + 1].*metric * Figure::of((12 - months) / 12.0);
   }
   return Figure::absent("no fiscal year ends in the twelve months compared");
 }
@@ -51,13 +50,12 @@ Figure marketEquity(const Peer& peer, const SpotRates& rates) {
   if (peer.price.hasValue() && peer.price.value() <= 0) {
     return Figure::notMeaningful("the price is not positive");
   }
-  return peer.price / Figure::of(peer.minorPerMajor) *
-         spot(rates, peer.priceCurrency, peer.currency) * peer.shares;
+  return peer.price / Figure::of(peer.minorPerMajor) * spot(rates, peer.priceCurrency, peer.currency) * peer.shares;
 }
 
 Figure enterpriseValue(const Peer& peer, const SpotRates& rates) {
-  return marketEquity(peer, rates) + peer.debt + peer.leases + peer.preferred + peer.minorities +
-         peer.pension - peer.cash - peer.associates;
+  return marketEquity(peer, rates) + peer.debt + peer.leases + peer.preferred + peer.minorities + peer.pension -
+         peer.cash - peer.associates;
 }
 
 }  // namespace zl

@@ -15,23 +15,23 @@ namespace zl {
 struct PeerYear {
   Date end;
   Figure revenue;
-  Figure ebitda;      ///< before one-offs, on the subject's lease basis
-  Figure netIncome;   ///< to common shareholders
+  Figure ebitda;     ///< before one-offs, on the subject's lease basis
+  Figure netIncome;  ///< to common shareholders
 };
 
 /// One peer. Claims are those of its last balance sheet, in its reporting currency.
 struct Peer {
   std::string id;
   std::string name;
-  std::string currency;        ///< reporting currency
-  std::string priceCurrency;   ///< currency of the price, major unit
-  double minorPerMajor = 1;    ///< the price's units in one major unit
-  Figure price;                ///< in listing units
+  std::string currency;       ///< reporting currency
+  std::string priceCurrency;  ///< currency of the price, major unit
+  double minorPerMajor = 1;   ///< the price's units in one major unit
+  Figure price;               ///< in listing units
   Date priceDate{};
-  Figure shares;               ///< diluted
+  Figure shares;  ///< diluted
   Figure debt, leases, preferred, minorities, pension, cash, associates;
-  std::vector<PeerYear> years; ///< ascending by end
-  std::string remark;          ///< why it is comparable, or what is odd about it
+  std::vector<PeerYear> years;  ///< ascending by end
+  std::string remark;           ///< why it is comparable, or what is odd about it
 };
 
 enum class Multiple { PriceToEarnings, EvToEbitda };
@@ -56,15 +56,15 @@ Figure enterpriseValue(const Peer& peer, const SpotRates& rates);
 struct MultipleCell {
   Figure multiple;
   bool in = false;
-  bool byHand = false;    ///< the analyst's choice, else the rules'
-  bool outlier = false;   ///< beyond 1.5 interquartile ranges outside the quartiles (n >= 5)
+  bool byHand = false;   ///< the analyst's choice, else the rules'
+  bool outlier = false;  ///< beyond 1.5 interquartile ranges outside the quartiles (n >= 5)
   std::string reason;
 };
 
 struct PeerRow {
   std::string id;
   std::string name;
-  Figure revenue;         ///< aligned, in the subject's currency, for size
+  Figure revenue;  ///< aligned, in the subject's currency, for size
   bool outOfScale = false;
   std::string remark;
   std::map<Multiple, MultipleCell> cells;
@@ -80,15 +80,15 @@ struct MultipleStatistics {
 struct Subject {
   std::string id;
   std::string currency;
-  Date target{};              ///< end of the twelve months that multiples are aligned to
+  Date target{};  ///< end of the twelve months that multiples are aligned to
   Figure revenue, netIncome, ebitda;
   Figure dilutedShares;
-  Figure quoteRate;           ///< listing units per unit of reporting currency, per share
-  Figure claims;              ///< what lies between enterprise value and equity: EV = equity + claims
+  Figure quoteRate;  ///< listing units per unit of reporting currency, per share
+  Figure claims;     ///< what lies between enterprise value and equity: EV = equity + claims
 };
 
 struct ImpliedValue {
-  Figure low, median, mean, high;   ///< per share, in the subject's listing units
+  Figure low, median, mean, high;  ///< per share, in the subject's listing units
 };
 
 struct CrossCheck {
@@ -101,8 +101,8 @@ struct CrossCheck {
 /// of scale.
 inline constexpr double kScaleLimit = 8.0;
 
-CrossCheck crossCheck(const Subject& subject, const std::vector<Peer>& peers,
-                      const SpotRates& rates, const std::map<std::string, PeerChoice>& choices);
+CrossCheck crossCheck(const Subject& subject, const std::vector<Peer>& peers, const SpotRates& rates,
+                      const std::map<std::string, PeerChoice>& choices);
 
 /// The key of a choice in Case::peers.
 std::string peerChoiceKey(const std::string& peer, Multiple m);

@@ -38,9 +38,13 @@ std::string dateText(Date date) {
          padded(static_cast<int>(static_cast<unsigned>(ymd.day())), 2);
 }
 
-int yearOf(Date date) { return static_cast<int>(chr::year_month_day(date).year()); }
+int yearOf(Date date) {
+  return static_cast<int>(chr::year_month_day(date).year());
+}
 
-int daysBetween(Date a, Date b) { return static_cast<int>((b - a).count()); }
+int daysBetween(Date a, Date b) {
+  return static_cast<int>((b - a).count());
+}
 
 bool Period::isFullYear() const {
   const int n = days();

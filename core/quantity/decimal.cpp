@@ -83,7 +83,9 @@ Decimal operator+(const Decimal& a, const Decimal& b) {
   return x;
 }
 
-Decimal operator-(const Decimal& a, const Decimal& b) { return a + b * -1; }
+Decimal operator-(const Decimal& a, const Decimal& b) {
+  return a + b * -1;
+}
 
 Decimal operator*(const Decimal& a, int weight) {
   Decimal x = a;
@@ -109,6 +111,8 @@ std::string Decimal::text() const {
   return mantissa_ < 0 ? "-" + digits : digits;
 }
 
-double Decimal::toDouble() const { return std::stod(text()); }
+double Decimal::toDouble() const {
+  return std::stod(text());
+}
 
 }  // namespace zl

@@ -37,10 +37,8 @@ template <class T>
 using Result = tl::expected<T, Error>;
 using Status = tl::expected<void, Error>;
 
-inline tl::unexpected<Error> fail(ErrorKind kind, std::string what, std::string where = {},
-                                  std::string todo = {}) {
-  return tl::unexpected<Error>(
-      Error{kind, std::move(what), std::move(where), std::move(todo)});
+inline tl::unexpected<Error> fail(ErrorKind kind, std::string what, std::string where = {}, std::string todo = {}) {
+  return tl::unexpected<Error>(Error{kind, std::move(what), std::move(where), std::move(todo)});
 }
 
 }  // namespace zl

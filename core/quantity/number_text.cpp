@@ -87,8 +87,7 @@ std::optional<Typed> readTyped(std::string_view original) {
   } kSuffixes[] = {{"%", 0.01}, {"bn", 1e9}, {"b", 1e9}, {"m", 1e6}, {"k", 1e3}, {"x", 1}};
   for (const auto& s : kSuffixes) {
     const std::string_view suffix = s.suffix;
-    if (text.size() > suffix.size() &&
-        text.compare(text.size() - suffix.size(), suffix.size(), suffix) == 0) {
+    if (text.size() > suffix.size() && text.compare(text.size() - suffix.size(), suffix.size(), suffix) == 0) {
       factor = s.factor;
       hasUnit = true;
       text.resize(text.size() - suffix.size());
@@ -98,8 +97,7 @@ std::optional<Typed> readTyped(std::string_view original) {
   const std::string plain = normalised(text);
   if (plain.empty() || plain == ".") return std::nullopt;
   double number = 0;
-  const auto [end, code] =
-      std::from_chars(plain.data(), plain.data() + plain.size(), number, std::chars_format::fixed);
+  const auto [end, code] = std::from_chars(plain.data(), plain.data() + plain.size(), number, std::chars_format::fixed);
   if (code != std::errc() || end != plain.data() + plain.size()) return std::nullopt;
   return Typed{(negative ? -number : number) * factor, hasUnit};
 }
@@ -128,9 +126,13 @@ std::string groupedNumber(double x, int decimals, bool parentheses) {
 
 double shownScale(Kind kind) {
   switch (kind) {
-    case Kind::Money: case Kind::Shares: return 1e6;
-    case Kind::Ratio: return 0.01;
-    default: return 1;
+    case Kind::Money:
+    case Kind::Shares:
+      return 1e6;
+    case Kind::Ratio:
+      return 0.01;
+    default:
+      return 1;
   }
 }
 
@@ -139,28 +141,45 @@ std::string figureText(const Figure& figure, Kind kind) {
   if (figure.isAbsent()) return {};
   const double x = figure.value() / shownScale(kind);
   switch (kind) {
-    case Kind::Money: case Kind::Shares: case Kind::Ratio:
+    case Kind::Money:
+    case Kind::Shares:
+    case Kind::Ratio:
       return groupedNumber(x, 1);
-    case Kind::PerShare: case Kind::Multiple: return groupedNumber(x, 2);
-    case Kind::Days: return groupedNumber(x, 0);
-    case Kind::Quote: return groupedNumber(x, std::fabs(x) < 100 ? 2 : 1);
-    case Kind::Count: return groupedNumber(x, x == std::floor(x) ? 0 : 2);
-    case Kind::QuoteRate: return groupedNumber(x, 4);
+    case Kind::PerShare:
+    case Kind::Multiple:
+      return groupedNumber(x, 2);
+    case Kind::Days:
+      return groupedNumber(x, 0);
+    case Kind::Quote:
+      return groupedNumber(x, std::fabs(x) < 100 ? 2 : 1);
+    case Kind::Count:
+      return groupedNumber(x, x == std::floor(x) ? 0 : 2);
+    case Kind::QuoteRate:
+      return groupedNumber(x, 4);
   }
   return {};
 }
 
 std::string unitText(Kind kind, const std::string& currency, const std::string& listing) {
   switch (kind) {
-    case Kind::Money: return currency + " m";
-    case Kind::Shares: return "m shares";
-    case Kind::Ratio: return "%";
-    case Kind::PerShare: return currency;
-    case Kind::Multiple: return "\xC3\x97";
-    case Kind::Days: return "days";
-    case Kind::Quote: return listing;
-    case Kind::Count: return {};
-    case Kind::QuoteRate: return listing + "/" + currency;
+    case Kind::Money:
+      return currency + " m";
+    case Kind::Shares:
+      return "m shares";
+    case Kind::Ratio:
+      return "%";
+    case Kind::PerShare:
+      return currency;
+    case Kind::Multiple:
+      return "\xC3\x97";
+    case Kind::Days:
+      return "days";
+    case Kind::Quote:
+      return listing;
+    case Kind::Count:
+      return {};
+    case Kind::QuoteRate:
+      return listing + "/" + currency;
   }
   return {};
 }

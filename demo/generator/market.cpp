@@ -36,9 +36,9 @@ std::string priceTable(Random& random) {
     const char* date;
     double price;
   };
-  constexpr Point kPoints[] = {{"2014-05-02", 412}, {"2016-06-01", 505}, {"2018-09-03", 690}, {"2020-03-20", 470},
+  constexpr Point kPoints[] = {{"2014-05-02", 412},  {"2016-06-01", 505},  {"2018-09-03", 690}, {"2020-03-20", 470},
                                {"2021-11-15", 1240}, {"2022-10-03", 1130}, {"2023-12-01", 985}, {"2024-07-15", 640},
-                               {"2025-08-01", 655}, {"2026-04-30", 742}};
+                               {"2025-08-01", 655},  {"2026-04-30", 742}};
   std::ostringstream out;
   out << "date,close\n";
   constexpr size_t kLegs = std::size(kPoints) - 1;

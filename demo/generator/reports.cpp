@@ -40,7 +40,8 @@ constexpr Line kLines[] = {
     {"total_assets", "Assets", "Total assets", true},
     {"payables", "TradeAndOtherCurrentPayables", "Trade payables", true},
     {"other_current_liabilities", "OtherCurrentLiabilities", "Other current liabilities", true},
-    {"borrowings_current", "CurrentBorrowingsAndCurrentPortionOfNoncurrentBorrowings", "Borrowings due within a year", true},
+    {"borrowings_current", "CurrentBorrowingsAndCurrentPortionOfNoncurrentBorrowings", "Borrowings due within a year",
+     true},
     {"borrowings_long", "LongtermBorrowings", "Borrowings due later", true},
     {"lease_liabilities", "LeaseLiabilities", "Lease liabilities", true},
     {"other_noncurrent_liabilities", "OtherNoncurrentLiabilities", "Other non-current liabilities", true},
@@ -53,22 +54,33 @@ constexpr Line kLines[] = {
     {"plant_bought", "PurchaseOfPropertyPlantAndEquipmentClassifiedAsInvestingActivities", "Plant bought", false},
     {"intangibles_bought", "PurchaseOfIntangibleAssetsClassifiedAsInvestingActivities", "Intangibles bought", false},
     {"disposals", "ProceedsFromSalesOfPropertyPlantAndEquipmentClassifiedAsInvestingActivities", "Plant sold", false},
-    {"acquisitions", "CashFlowsUsedInObtainingControlOfSubsidiariesOrOtherBusinessesClassifiedAsInvestingActivities", "Businesses bought", false},
+    {"acquisitions", "CashFlowsUsedInObtainingControlOfSubsidiariesOrOtherBusinessesClassifiedAsInvestingActivities",
+     "Businesses bought", false},
     {"net_borrowing", "ProceedsFromBorrowingsClassifiedAsFinancingActivities", "Borrowings raised less repaid", false},
     {"lease_principal", "PaymentsOfLeaseLiabilitiesClassifiedAsFinancingActivities", "Lease principal paid", false},
-    {"dividends", "DividendsPaidToEquityHoldersOfParentClassifiedAsFinancingActivities", "Dividends to shareholders", false},
-    {"minority_dividends", "DividendsPaidToNoncontrollingInterestsClassifiedAsFinancingActivities", "Dividends to minorities", false},
+    {"dividends", "DividendsPaidToEquityHoldersOfParentClassifiedAsFinancingActivities", "Dividends to shareholders",
+     false},
+    {"minority_dividends", "DividendsPaidToNoncontrollingInterestsClassifiedAsFinancingActivities",
+     "Dividends to minorities", false},
     {"buybacks", "PaymentsToAcquireOrRedeemEntitysShares", "Shares bought back", false},
     {"net_cash_movement", "IncreaseDecreaseInCashAndCashEquivalents", "Movement in cash", false},
     {"new_leases", "AdditionsToRightofuseAssets", "New leases", false},
 };
 
-std::string amount(Thousands thousands) { return thousands == 0 ? "0" : std::to_string(thousands) + "000"; }
+std::string amount(Thousands thousands) {
+  return thousands == 0 ? "0" : std::to_string(thousands) + "000";
+}
 
-Thousands lineOf(const Year& y, const char* line) { return y.at(line); }
+Thousands lineOf(const Year& y, const char* line) {
+  return y.at(line);
+}
 
-std::string yearStart(long long year) { return std::to_string(year) + "-01-01"; }
-std::string yearEnd(long long year) { return std::to_string(year) + "-12-31"; }
+std::string yearStart(long long year) {
+  return std::to_string(year) + "-01-01";
+}
+std::string yearEnd(long long year) {
+  return std::to_string(year) + "-12-31";
+}
 
 void csvYear(std::ostringstream& out, const Year& y) {
   const long long year = y.at("year");
@@ -135,10 +147,12 @@ std::string xbrlReport(const Year& year, const Year* before) {
   const long long number = year.at("year");
   out << "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n"
          "<!-- Invented figures of an invented company. -->\n"
-         "<xbrli:xbrl xmlns:xbrli=\"http://www.xbrl.org/2003/instance\" xmlns:link=\"http://www.xbrl.org/2003/linkbase\"\n"
+         "<xbrli:xbrl xmlns:xbrli=\"http://www.xbrl.org/2003/instance\" "
+         "xmlns:link=\"http://www.xbrl.org/2003/linkbase\"\n"
          "  xmlns:xlink=\"http://www.w3.org/1999/xlink\" xmlns:xsi=\"http://www.w3.org/2001/XMLSchema-instance\"\n"
          "  xmlns:iso4217=\"http://www.xbrl.org/2003/iso4217\" xmlns:xbrldi=\"http://xbrl.org/2006/xbrldi\"\n"
-         "  xmlns:ifrs-full=\"https://xbrl.ifrs.org/taxonomy/2021-03-24/ifrs-full\" xmlns:vsh=\"https://vessingholt.example/xbrl\">\n"
+         "  xmlns:ifrs-full=\"https://xbrl.ifrs.org/taxonomy/2021-03-24/ifrs-full\" "
+         "xmlns:vsh=\"https://vessingholt.example/xbrl\">\n"
          "  <link:schemaRef xlink:type=\"simple\" xlink:href=\"vessingholt.xsd\"/>\n";
   const Year* years[] = {&year, before};
   for (const Year* y : years) {

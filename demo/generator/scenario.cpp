@@ -27,7 +27,9 @@ constexpr Drivers kDrivers[] = {
     {-0.030, 0.586, 0.309, 0.041, 73, 147, 40, 34300, 26500, 34000},
 };
 
-Thousands whole(double x) { return std::llround(x); }
+Thousands whole(double x) {
+  return std::llround(x);
+}
 
 Thousands get(const Year& y, const char* line) {
   const auto found = y.find(line);
@@ -81,7 +83,8 @@ void incomeStatement(const Drivers& d, const Year& before, Year& y, bool first) 
   y["interest_expense"] = whole(claims * (y["revenue"] > 700000 ? 0.047 : 0.039));
   y["interest_income"] = whole(static_cast<double>(get(before, "cash")) * 0.012);
   y["pretax_profit"] = y["ebit"] - y["interest_expense"] + y["interest_income"];
-  y["tax"] = whole(static_cast<double>(y["pretax_profit"]) * (y["pretax_profit"] > 0 ? 0.244 + 0.003 * static_cast<double>(y["year"] % 5) : 0.12));
+  y["tax"] = whole(static_cast<double>(y["pretax_profit"]) *
+                   (y["pretax_profit"] > 0 ? 0.244 + 0.003 * static_cast<double>(y["year"] % 5) : 0.12));
   y["net_income"] = y["pretax_profit"] - y["tax"];
   y["minority_income"] = whole(static_cast<double>(y["net_income"]) * 0.028);
 }
@@ -94,14 +97,14 @@ void cashFlow(const Drivers& d, const Year& before, Year& y) {
   y["payables"] = whole(d.payable * cost / 365);
   y["other_current_assets"] = whole(0.029 * revenue);
   y["other_current_liabilities"] = whole(0.097 * revenue);
-  const Thousands tied = y["receivables"] + y["inventory"] + y["other_current_assets"] - y["payables"] -
-                         y["other_current_liabilities"];
+  const Thousands tied =
+      y["receivables"] + y["inventory"] + y["other_current_assets"] - y["payables"] - y["other_current_liabilities"];
   const Thousands tiedBefore = get(before, "receivables") + get(before, "inventory") +
                                get(before, "other_current_assets") - get(before, "payables") -
                                get(before, "other_current_liabilities");
   y["stock_pay"] = whole(0.0042 * revenue);
-  y["operating_cash_flow"] = y["net_income"] + y["depreciation"] + whole(d.impairment) + y["stock_pay"] -
-                             (tied - tiedBefore);
+  y["operating_cash_flow"] =
+      y["net_income"] + y["depreciation"] + whole(d.impairment) + y["stock_pay"] - (tied - tiedBefore);
   const Thousands capex = whole(d.capex * revenue);
   y["intangibles_bought"] = whole(0.14 * static_cast<double>(capex));
   y["disposals"] = whole(0.02 * static_cast<double>(capex));
@@ -111,7 +114,8 @@ void cashFlow(const Drivers& d, const Year& before, Year& y) {
   y["lease_principal"] = whole(0.215 * static_cast<double>(get(before, "lease_liabilities")));
   y["net_borrowing"] = whole(d.debt);
   const Thousands common = y["net_income"] - y["minority_income"];
-  y["dividends"] = common > 0 ? whole((0.36 + 0.02 * static_cast<double>(y["year"] % 4)) * static_cast<double>(common)) : 4200;
+  y["dividends"] =
+      common > 0 ? whole((0.36 + 0.02 * static_cast<double>(y["year"] % 4)) * static_cast<double>(common)) : 4200;
   y["minority_dividends"] = y["minority_income"] > 0 ? whole(0.5 * static_cast<double>(y["minority_income"])) : 0;
   y["buybacks"] = y["year"] == 2019 ? 9000 : 0;
   y["net_cash_movement"] = y["operating_cash_flow"] - y["plant_bought"] - y["intangibles_bought"] + y["disposals"] -
@@ -135,8 +139,8 @@ void balanceSheet(const Drivers& d, const Year& before, Year& y) {
   y["borrowings_long"] = y["debt"] - y["borrowings_current"];
   y["lease_liabilities"] = get(before, "lease_liabilities") + y["new_leases"] - y["lease_principal"];
   y["other_noncurrent_liabilities"] = get(before, "other_noncurrent_liabilities");
-  y["equity"] = get(before, "equity") + y["net_income"] - y["minority_income"] - y["dividends"] - y["buybacks"] +
-                y["stock_pay"];
+  y["equity"] =
+      get(before, "equity") + y["net_income"] - y["minority_income"] - y["dividends"] - y["buybacks"] + y["stock_pay"];
   y["minorities"] = get(before, "minorities") + y["minority_income"] - y["minority_dividends"];
   y["shares"] = get(before, "shares") + 60 - (y["year"] == 2019 ? 1100 : 0);
   y["total_assets"] = y["cash"] + y["receivables"] + y["inventory"] + y["other_current_assets"] + y["plant"] +

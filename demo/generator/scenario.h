@@ -15,8 +15,8 @@ using Year = std::map<std::string, Thousands>;
 
 struct Story {
   int firstYear = 2014;
-  std::vector<Year> years;           ///< as last filed
-  Year restated2022AsFirstFiled;     ///< 2022 before the timing of revenue was corrected
+  std::vector<Year> years;        ///< as last filed
+  Year restated2022AsFirstFiled;  ///< 2022 before the timing of revenue was corrected
 };
 
 Story simulate();

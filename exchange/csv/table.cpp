@@ -36,8 +36,8 @@ struct Collector {
   static void onRow(int, void* self) {
     auto& c = *static_cast<Collector*>(self);
     c.current.line = c.line;
-    const bool blank = std::all_of(c.current.cells.begin(), c.current.cells.end(),
-                                   [](const std::string& s) { return s.empty(); });
+    const bool blank =
+        std::all_of(c.current.cells.begin(), c.current.cells.end(), [](const std::string& s) { return s.empty(); });
     if (!blank) c.rows.push_back(std::move(c.current));
     c.current = {};
   }
@@ -80,8 +80,8 @@ Result<CsvTable> CsvTable::read(std::string_view content, const std::string& sou
   while (!rest.empty() && collector.fault.empty()) {
     const std::size_t newline = rest.find('\n');
     const std::string_view line = rest.substr(0, newline == std::string_view::npos ? rest.size() : newline + 1);
-    const std::size_t read = csv_parse(parser.get(), line.data(), line.size(), Collector::onCell,
-                                       Collector::onRow, &collector);
+    const std::size_t read =
+        csv_parse(parser.get(), line.data(), line.size(), Collector::onCell, Collector::onRow, &collector);
     if (read != line.size()) return bad("a quotation mark stands inside a cell that is not quoted", collector.line);
     if (!collector.fault.empty()) break;
     ++collector.line;
@@ -108,8 +108,8 @@ Result<CsvTable> CsvTable::read(std::string_view content, const std::string& sou
   }
   for (std::size_t r = 1; r < rows.size(); ++r) {
     if (rows[r].cells.size() > width) {
-      return bad("the row has " + std::to_string(rows[r].cells.size()) + " cells, the header " +
-                     std::to_string(width), rows[r].line);
+      return bad("the row has " + std::to_string(rows[r].cells.size()) + " cells, the header " + std::to_string(width),
+                 rows[r].line);
     }
     for (std::string& cell : rows[r].cells) trim(cell);
   }

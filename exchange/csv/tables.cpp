@@ -57,8 +57,7 @@ class RowReader {
 
   void fault(const std::string& what) {
     if (error_.what.empty()) {
-      error_ = {ErrorKind::BadInput, what, table_.where(row_),
-                "The layouts are described in docs/formats/csv.md"};
+      error_ = {ErrorKind::BadInput, what, table_.where(row_), "The layouts are described in docs/formats/csv.md"};
     }
   }
   [[nodiscard]] Status status() const {
@@ -73,8 +72,7 @@ class RowReader {
   Error error_;
 };
 
-Result<CsvTable> tableWith(std::string_view content, const std::string& name,
-                           const std::vector<std::string>& headers) {
+Result<CsvTable> tableWith(std::string_view content, const std::string& name, const std::vector<std::string>& headers) {
   Result<CsvTable> table = CsvTable::read(content, name);
   if (!table) return table;
   if (Status s = table->require(headers); !s) return tl::unexpected(s.error());
@@ -101,8 +99,7 @@ Fact factOf(RowReader& row) {
     fact.exact = true;
   } else if (!decimals.empty()) {
     int places = 0;
-    const auto [end, code] =
-        std::from_chars(decimals.data(), decimals.data() + decimals.size(), places);
+    const auto [end, code] = std::from_chars(decimals.data(), decimals.data() + decimals.size(), places);
     if (code != std::errc() || end != decimals.data() + decimals.size() || std::abs(places) > 30) {
       row.fault("'" + decimals + "' in 'decimals' is neither INF nor a whole number of -30 to 30");
     }
@@ -114,8 +111,7 @@ Fact factOf(RowReader& row) {
 }  // namespace
 
 Result<Filing> readFactTable(std::string_view content, const std::string& name) {
-  Result<CsvTable> table =
-      tableWith(content, name, {"concept", "start", "end", "unit", "decimals", "value"});
+  Result<CsvTable> table = tableWith(content, name, {"concept", "start", "end", "unit", "decimals", "value"});
   if (!table) return tl::unexpected(table.error());
   Filing filing;
   filing.document.name = name;
@@ -125,8 +121,7 @@ Result<Filing> readFactTable(std::string_view content, const std::string& name) 
     Fact fact = factOf(row);
     if (Status s = row.status(); !s) return tl::unexpected(s.error());
     fact.place = "line " + std::to_string(r.line);
-    if (fact.period.isFullYear() &&
-        (!filing.document.periodEnd || fact.period.end > *filing.document.periodEnd)) {
+    if (fact.period.isFullYear() && (!filing.document.periodEnd || fact.period.end > *filing.document.periodEnd)) {
       filing.document.periodEnd = fact.period.end;
     }
     filing.facts.push_back(std::move(fact));
@@ -148,8 +143,7 @@ Result<std::vector<PricePoint>> readPrices(std::string_view content, const std::
     if (Status s = row.status(); !s) return tl::unexpected(s.error());
     prices.push_back(point);
   }
-  std::sort(prices.begin(), prices.end(),
-            [](const PricePoint& a, const PricePoint& b) { return a.date < b.date; });
+  std::sort(prices.begin(), prices.end(), [](const PricePoint& a, const PricePoint& b) { return a.date < b.date; });
   for (std::size_t i = 1; i < prices.size(); ++i) {
     if (prices[i].date == prices[i - 1].date) {
       return fail(ErrorKind::BadInput, "two closes are given for " + dateText(prices[i].date), name,
@@ -161,9 +155,9 @@ Result<std::vector<PricePoint>> readPrices(std::string_view content, const std::
 }
 
 Result<std::vector<Peer>> readPeers(std::string_view content, const std::string& name) {
-  Result<CsvTable> table = tableWith(
-      content, name, {"peer", "name", "currency", "price", "price_currency", "minor_per_major",
-                      "price_date", "shares", "year_end", "revenue", "ebitda", "net_income"});
+  Result<CsvTable> table = tableWith(content, name,
+                                     {"peer", "name", "currency", "price", "price_currency", "minor_per_major",
+                                      "price_date", "shares", "year_end", "revenue", "ebitda", "net_income"});
   if (!table) return tl::unexpected(table.error());
   std::vector<Peer> peers;
   for (const CsvRow& r : table->rows()) {
@@ -191,8 +185,7 @@ Result<std::vector<Peer>> readPeers(std::string_view content, const std::string&
       p.remark = row.text("remark");
       at = peers.insert(peers.end(), std::move(p));
     }
-    PeerYear year{row.date("year_end"), row.figure("revenue"), row.figure("ebitda"),
-                  row.figure("net_income")};
+    PeerYear year{row.date("year_end"), row.figure("revenue"), row.figure("ebitda"), row.figure("net_income")};
     if (Status s = row.status(); !s) return tl::unexpected(s.error());
     if (!at->years.empty() && at->years.back().end >= year.end) {
       return fail(ErrorKind::BadInput, "the fiscal years of " + id + " must ascend", row.where());

@@ -31,8 +31,11 @@ Json toJson(const Scenario& s) {
   for (const auto& [row, choice] : s.inputs) {
     inputs[row] = {{"figure", choice.figure}, {"said", toJson(choice.said)}};
   }
-  return {{"id", s.id}, {"label", s.label}, {"probability", s.probability},
-          {"drivers", std::move(drivers)}, {"inputs", std::move(inputs)}};
+  return {{"id", s.id},
+          {"label", s.label},
+          {"probability", s.probability},
+          {"drivers", std::move(drivers)},
+          {"inputs", std::move(inputs)}};
 }
 
 Provenance provenanceOf(ObjectReader& parent) {

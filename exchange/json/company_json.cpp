@@ -19,8 +19,7 @@ Company companyOf(const Json& json, const std::string& source) {
   const Json* listing = r.member("listing");
   if (listing == nullptr) r.fault("'listing' is missing");
   ObjectReader l(*listing, source + "/listing");
-  c.listing = {l.text("unit"), l.text("currency"), l.number("minor_per_major"),
-               l.numberOr("shares_per_listed", 1)};
+  c.listing = {l.text("unit"), l.text("currency"), l.number("minor_per_major"), l.numberOr("shares_per_listed", 1)};
   if (!(c.listing.minorPerMajor > 0) || !(c.listing.sharesPerListed > 0)) {
     l.fault("'minor_per_major' and 'shares_per_listed' must be positive");
   }

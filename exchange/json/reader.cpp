@@ -23,8 +23,7 @@ Result<Json> parseJson(std::string_view text, const std::string& source) {
   }
 }
 
-ObjectReader::ObjectReader(const Json& object, std::string path)
-    : object_(object), path_(std::move(path)) {
+ObjectReader::ObjectReader(const Json& object, std::string path) : object_(object), path_(std::move(path)) {
   if (!object_.is_object()) fault("must be an object");
 }
 

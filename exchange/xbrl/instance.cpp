@@ -65,8 +65,7 @@ struct Stop {  // carries a failure out of the walk; never leaves this file
 
 class InstanceReader {
  public:
-  InstanceReader(std::string_view content, std::string name)
-      : name_(std::move(name)), lines_(content) {}
+  InstanceReader(std::string_view content, std::string name) : name_(std::move(name)), lines_(content) {}
 
   Filing run(pugi::xml_node root) {
     readPrefixes(root);
@@ -76,8 +75,8 @@ class InstanceReader {
         readContext(node);
       } else if (isXbrli(node, "unit")) {
         readUnit(node);
-      } else if (local == "schemaRef" || local == "linkbaseRef" || local == "roleRef" ||
-                 local == "arcroleRef" || local == "footnoteLink") {
+      } else if (local == "schemaRef" || local == "linkbaseRef" || local == "roleRef" || local == "arcroleRef" ||
+                 local == "footnoteLink") {
         continue;  // never followed
       }
     }
@@ -166,8 +165,7 @@ class InstanceReader {
     };
     std::string unit = measure(node);
     if (const pugi::xml_node divide = childNamed(node, "divide")) {
-      unit = measure(childNamed(divide, "unitNumerator")) + "/" +
-             measure(childNamed(divide, "unitDenominator"));
+      unit = measure(childNamed(divide, "unitNumerator")) + "/" + measure(childNamed(divide, "unitDenominator"));
     }
     if (unit.empty() || unit == "/") stop(node, "a unit has no measure");
     units_[node.attribute("id").value()] = unit;
@@ -229,8 +227,7 @@ class InstanceReader {
       }
       readPrecision(node, fact);
     }
-    if (fact.period.isFullYear() &&
-        (!filing_.document.periodEnd || fact.period.end > *filing_.document.periodEnd)) {
+    if (fact.period.isFullYear() && (!filing_.document.periodEnd || fact.period.end > *filing_.document.periodEnd)) {
       filing_.document.periodEnd = fact.period.end;
     }
     filing_.facts.push_back(std::move(fact));
@@ -301,8 +298,8 @@ class InstanceReader {
 
 Result<Filing> readXbrlInstance(std::string_view content, const std::string& name) {
   pugi::xml_document xml;
-  const pugi::xml_parse_result parsed = xml.load_buffer(
-      content.data(), content.size(), pugi::parse_default | pugi::parse_doctype);
+  const pugi::xml_parse_result parsed =
+      xml.load_buffer(content.data(), content.size(), pugi::parse_default | pugi::parse_doctype);
   const Lines lines(content);
   if (!parsed) {
     return fail(ErrorKind::BadInput, std::string("the XML is broken: ") + parsed.description(),
@@ -313,15 +310,13 @@ Result<Filing> readXbrlInstance(std::string_view content, const std::string& nam
       return fail(ErrorKind::BadInput,
                   "the file declares a document type, which may define entities; an XBRL instance "
                   "needs none",
-                  name + ", " + lines.text(std::max<std::ptrdiff_t>(0, node.offset_debug())),
-                  "Remove the declaration");
+                  name + ", " + lines.text(std::max<std::ptrdiff_t>(0, node.offset_debug())), "Remove the declaration");
     }
   }
   const pugi::xml_node root = xml.document_element();
   if (localName(root.name()) != "xbrl") {
     return fail(ErrorKind::WrongKind,
-                "the outermost element is <" + std::string(root.name()).substr(0, 60) +
-                    ">, not an XBRL instance",
+                "the outermost element is <" + std::string(root.name()).substr(0, 60) + ">, not an XBRL instance",
                 name);
   }
   try {

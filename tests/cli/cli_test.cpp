@@ -35,13 +35,16 @@ TEST_F(Cli, PrintsValuesAsTextAndAsJson) {
   EXPECT_EQ(j["price"], 742.0);
   ASSERT_EQ(j["scenarios"].size(), 3u);
   for (const auto& s : j["scenarios"]) EXPECT_GT(s["figures"]["value_per_share"].get<double>(), 0);
-  EXPECT_EQ(j["cross_check"]["price-earnings"]["implied_per_share"]["median"]["not_meaningful"], "the subject's earnings are not positive");
+  EXPECT_EQ(j["cross_check"]["price-earnings"]["implied_per_share"]["median"]["not_meaningful"],
+            "the subject's earnings are not positive");
 }
 
 TEST_F(Cli, TracesChecksAndLists) {
-  EXPECT_THAT(zledger({"trace", book(), "revenue", "--year", "2025"}).out, testing::HasSubstr("annual-2025.xbrl, line"));
+  EXPECT_THAT(zledger({"trace", book(), "revenue", "--year", "2025"}).out,
+              testing::HasSubstr("annual-2025.xbrl, line"));
   EXPECT_THAT(zledger({"check", book()}).out, testing::HasSubstr("negative base year"));
-  EXPECT_THAT(zledger({"statements", book(), "--scenario", "worst"}).out, testing::HasSubstr("revenue,\"Revenue\",EUR,412000000"));
+  EXPECT_THAT(zledger({"statements", book(), "--scenario", "worst"}).out,
+              testing::HasSubstr("revenue,\"Revenue\",EUR,412000000"));
   EXPECT_THAT(zledger({"facts", book()}).out, testing::HasSubstr("vsh:OrderBacklog"));
   const auto facts = nlohmann::json::parse(zledger({"facts", book(), "--json"}).out);
   EXPECT_GT(facts.size(), 1000u);
@@ -87,7 +90,8 @@ TEST_F(Cli, SaysWhatIsWrongOnce) {
 }
 
 TEST_F(Cli, ImportReportsWhatMappedAndWhatDidNot) {
-  std::ofstream(folder_.file("more.csv")) << "concept,label,start,end,unit,decimals,value\nrevenue,,2013-01-01,2013-12-31,EUR,-3,398000000\nown:Orders,,2013-01-01,2013-12-31,EUR,-3,1000\n";
+  std::ofstream(folder_.file("more.csv")) << "concept,label,start,end,unit,decimals,value\nrevenue,,2013-01-01,2013-12-"
+                                             "31,EUR,-3,398000000\nown:Orders,,2013-01-01,2013-12-31,EUR,-3,1000\n";
   const Outcome r = zledger({"import", book(), "--company", "vessingholt", folder_.file("more.csv")});
   EXPECT_EQ(r.status, 0) << r.err;
   EXPECT_THAT(r.out, testing::HasSubstr("more.csv: CSV fact table, 1 facts mapped, 1 unmapped"));

@@ -27,11 +27,11 @@ row last "Last" money constant
 )");
   m.filed["sales"] = figures({80, 100});
   const Evaluation e = m.evaluate();
-  EXPECT_NEAR(e.figure("sales", 4, 0).value(), 133.1, 1e-12);   // 100 * 1.1^3
-  EXPECT_NEAR(e.constant("all", 0).value(), 364.1, 1e-12);      // 110 + 121 + 133.1
-  EXPECT_NEAR(e.constant("last", 0).value(), 143.1, 1e-12);     // 133.1 - 100 + 110
+  EXPECT_NEAR(e.figure("sales", 4, 0).value(), 133.1, 1e-12);  // 100 * 1.1^3
+  EXPECT_NEAR(e.constant("all", 0).value(), 364.1, 1e-12);     // 110 + 121 + 133.1
+  EXPECT_NEAR(e.constant("last", 0).value(), 143.1, 1e-12);    // 133.1 - 100 + 110
   EXPECT_NEAR(e.figure("growth", 1, 0).value(), 0.25, 1e-12);
-  EXPECT_TRUE(e.figure("growth", 0, 0).isAbsent());             // the oldest year has no year before
+  EXPECT_TRUE(e.figure("growth", 0, 0).isAbsent());  // the oldest year has no year before
 }
 
 TEST(Evaluation, CircularInterestMatchesItsClosedForm) {
@@ -106,7 +106,7 @@ row root "Root" ratio constant
   EXPECT_EQ(e.constant("laundered", 0).reason(), "division by zero");  // 1/(1+inf) is 0 in plain arithmetic
   EXPECT_EQ(e.constant("larger", 0).reason(), "x is too small");       // std::max would give 5
   EXPECT_EQ(e.constant("undecided", 0).reason(), "division by zero");
-  EXPECT_DOUBLE_EQ(e.constant("chosen", 0).value(), 7);                // the branch not taken does not matter
+  EXPECT_DOUBLE_EQ(e.constant("chosen", 0).value(), 7);  // the branch not taken does not matter
   EXPECT_TRUE(e.constant("root", 0).isNotMeaningful());
 }
 
@@ -131,19 +131,45 @@ class RandomLanes : public testing::Test {
 
   /// One plausible figure for an input cell; history cells form a balance sheet that ties.
   double draw(const model::Row& row) {
-    static const std::map<std::string, double> kFiled{
-        {"revenue", 1000}, {"cost_of_sales", 550}, {"cash", 120}, {"receivables", 160}, {"inventory", 150},
-        {"other_current_assets", 40}, {"plant", 400}, {"right_of_use", 60}, {"intangibles", 50}, {"goodwill", 80},
-        {"associates", 10}, {"other_noncurrent_assets", 20}, {"payables", 90}, {"other_current_liabilities", 80},
-        {"borrowings_current", 40}, {"borrowings_long", 200}, {"lease_liabilities", 62}, {"pension_deficit", 15},
-        {"other_noncurrent_liabilities", 25}, {"equity", 538}, {"minorities", 30}, {"preferred", 10}, {"tax_losses", 35},
-        {"shares", 50}, {"debt", 240}, {"net_debt", 180}, {"fixed_assets", 510}, {"operating_losses", 35},
-        {"trade_working_capital", 180}, {"operating_cash", 0}, {"operating_working_capital", 180}, {"spare_cash", 120},
-        {"invested_capital", 811}, {"revolver", 0}};
+    static const std::map<std::string, double> kFiled{{"revenue", 1000},
+                                                      {"cost_of_sales", 550},
+                                                      {"cash", 120},
+                                                      {"receivables", 160},
+                                                      {"inventory", 150},
+                                                      {"other_current_assets", 40},
+                                                      {"plant", 400},
+                                                      {"right_of_use", 60},
+                                                      {"intangibles", 50},
+                                                      {"goodwill", 80},
+                                                      {"associates", 10},
+                                                      {"other_noncurrent_assets", 20},
+                                                      {"payables", 90},
+                                                      {"other_current_liabilities", 80},
+                                                      {"borrowings_current", 40},
+                                                      {"borrowings_long", 200},
+                                                      {"lease_liabilities", 62},
+                                                      {"pension_deficit", 15},
+                                                      {"other_noncurrent_liabilities", 25},
+                                                      {"equity", 538},
+                                                      {"minorities", 30},
+                                                      {"preferred", 10},
+                                                      {"tax_losses", 35},
+                                                      {"shares", 50},
+                                                      {"debt", 240},
+                                                      {"net_debt", 180},
+                                                      {"fixed_assets", 510},
+                                                      {"operating_losses", 35},
+                                                      {"trade_working_capital", 180},
+                                                      {"operating_cash", 0},
+                                                      {"operating_working_capital", 180},
+                                                      {"spare_cash", 120},
+                                                      {"invested_capital", 811},
+                                                      {"revolver", 0}};
     if (const auto found = kFiled.find(row.name); found != kFiled.end()) return found->second;
     static const std::map<std::string, double> kGiven{
-        {"price", 900}, {"quote_rate", 85}, {"shares_now", 50}, {"options", 2}, {"option_strike", 700},
-        {"unvested_shares", 1}, {"convertible_shares", 3}, {"convertible_face", 30}, {"stub", 0.6}};
+        {"price", 900},         {"quote_rate", 85},     {"shares_now", 50},        {"options", 2},
+        {"option_strike", 700}, {"unvested_shares", 1}, {"convertible_shares", 3}, {"convertible_face", 30},
+        {"stub", 0.6}};
     if (const auto found = kGiven.find(row.name); found != kGiven.end()) return found->second;
     if (row.role == model::Role::Input && row.kind == Kind::Count) return next() < 0.5 ? 0 : 1;
     if (row.name == "cost_of_sales_ratio") return 0.4 + 0.3 * next();
@@ -192,7 +218,8 @@ TEST_F(RandomLanes, StatementsBalanceInEveryYear) {
   const model::LaneInputs inputs = randomInputs();
   std::vector<std::uint32_t> slots;
   for (int c = 4; c < 14; ++c) {
-    for (const char* row : {"balance_gap", "cash_gap", "fcff_gap", "total_assets", "cash", "revolver"}) slots.push_back(slotOf(row, c));
+    for (const char* row : {"balance_gap", "cash_gap", "fcff_gap", "total_assets", "cash", "revolver"})
+      slots.push_back(slotOf(row, c));
   }
   const model::LaneResults r = model::evaluate(program_, inputs, slots);
   int drawn = 0;
@@ -220,7 +247,8 @@ TEST_F(RandomLanes, LanesAgreeWithOneByOneToTheLastBit) {
     for (size_t s = 0; s < slots.size(); ++s) {
       const double a = together.at(s, lane);
       const double b = alone.at(s, 0);
-      EXPECT_TRUE(std::memcmp(&a, &b, sizeof a) == 0 || (std::isnan(a) && std::isnan(b))) << "lane " << lane << " cell " << s;
+      EXPECT_TRUE(std::memcmp(&a, &b, sizeof a) == 0 || (std::isnan(a) && std::isnan(b)))
+          << "lane " << lane << " cell " << s;
     }
   }
 }
@@ -238,8 +266,8 @@ TEST_F(RandomLanes, TheTapeAgreesWithTheInterpreter) {
     for (size_t s = 0; s < slots.size(); ++s) {
       const model::Cell cell = program_.computed[s];
       const model::Row& row = m_.rows[static_cast<size_t>(cell.row)];
-      const Figure again = model::interpret(m_, program_.layout, *model::ruleOf(row, program_.layout, cell.column), cell.column,
-                                            [&](model::Cell c) { return known.at(c); });
+      const Figure again = model::interpret(m_, program_.layout, *model::ruleOf(row, program_.layout, cell.column),
+                                            cell.column, [&](model::Cell c) { return known.at(c); });
       ASSERT_EQ(again.hasValue(), std::isfinite(r.at(s, lane))) << row.name;
       if (again.hasValue()) {
         EXPECT_NEAR(again.value(), r.at(s, lane), 1e-6 * std::max(1.0, std::fabs(again.value()))) << row.name;
@@ -256,8 +284,11 @@ TEST_F(RandomLanes, ValueFallsWhenTheRateRises) {
       for (int lane = 0; lane < kLanes; ++lane) inputs.set(i, lane, 0.02 + 0.0015 * lane);
     } else {
       const double preset = row.preset && !row.preset->last ? *row.preset->level : draw(row);
-      inputs.setAll(i, row.name == "revenue_growth" ? 0.03 : row.name == "cost_of_sales_ratio" ? 0.55
-                       : row.name == "operating_expense_ratio" ? 0.2 : row.name == "return_weight" ? 0.0 : preset);
+      inputs.setAll(i, row.name == "revenue_growth"            ? 0.03
+                       : row.name == "cost_of_sales_ratio"     ? 0.55
+                       : row.name == "operating_expense_ratio" ? 0.2
+                       : row.name == "return_weight"           ? 0.0
+                                                               : preset);
     }
   }
   const std::uint32_t slot = slotOf("raw_value_growth", 0);

@@ -8,7 +8,8 @@
 namespace zl {
 namespace {
 
-Fact fact(const char* name, const char* text, int year, bool balance = false, int decimals = -3, std::int64_t document = 1) {
+Fact fact(const char* name, const char* text, int year, bool balance = false, int decimals = -3,
+          std::int64_t document = 1) {
   Fact f;
   f.concept_name = name;
   f.text = text;
@@ -27,24 +28,26 @@ StandardStatements build(const std::vector<Fact>& facts, const std::string& rule
 }
 
 TEST(Mapping, TriesAlternativesSumsAndOptionalLines) {
-  const std::vector<Fact> facts{fact("a:Sales", "100", 2024), fact("a:Selling", "30", 2024), fact("a:Admin", "20", 2024),
-                                fact("a:Own", "7", 2024)};
-  const StandardStatements s = build(facts, "revenue = x:Revenue | a:Sales\ncosts = a:Selling + a:Admin + a:Research?\n"
-                                            "net = a:Sales - a:Selling\ngoodwill? = a:Goodwill\nequity = a:Equity\n");
+  const std::vector<Fact> facts{fact("a:Sales", "100", 2024), fact("a:Selling", "30", 2024),
+                                fact("a:Admin", "20", 2024), fact("a:Own", "7", 2024)};
+  const StandardStatements s = build(facts,
+                                     "revenue = x:Revenue | a:Sales\ncosts = a:Selling + a:Admin + a:Research?\n"
+                                     "net = a:Sales - a:Selling\ngoodwill? = a:Goodwill\nequity = a:Equity\n");
   ASSERT_EQ(s.years().size(), 1u);
   EXPECT_DOUBLE_EQ(s.at("revenue", 0).figure.value(), 100);
   EXPECT_DOUBLE_EQ(s.at("costs", 0).figure.value(), 50);
   EXPECT_DOUBLE_EQ(s.at("net", 0).figure.value(), 70);
   EXPECT_EQ(s.at("goodwill", 0).origin, Origin::NoneReported);
   EXPECT_DOUBLE_EQ(s.at("goodwill", 0).figure.value(), 0);
-  EXPECT_EQ(s.at("equity", 0).origin, Origin::Missing);       // never a silent zero
+  EXPECT_EQ(s.at("equity", 0).origin, Origin::Missing);  // never a silent zero
   EXPECT_TRUE(s.at("equity", 0).figure.isAbsent());
   ASSERT_EQ(s.unmapped().size(), 1u);
   EXPECT_EQ(s.unmapped()[0].concept_name, "a:Own");
 }
 
 TEST(Mapping, SetsAsideSegmentsForeignCurrencyAndPartYears) {
-  std::vector<Fact> facts{fact("a:Sales", "100", 2024), fact("a:Sales", "60", 2024), fact("a:Sales", "999", 2024), fact("a:Sales", "40", 2024)};
+  std::vector<Fact> facts{fact("a:Sales", "100", 2024), fact("a:Sales", "60", 2024), fact("a:Sales", "999", 2024),
+                          fact("a:Sales", "40", 2024)};
   facts[1].segments = {{"axis", "machines"}};
   facts[2].unit = "USD";
   facts[3].period.start = makeDate(2024, 7, 1);
@@ -55,8 +58,9 @@ TEST(Mapping, SetsAsideSegmentsForeignCurrencyAndPartYears) {
 }
 
 TEST(Mapping, LaterDocumentsRestateAndDuplicatesMustAgree) {
-  const std::vector<Fact> facts{fact("a:Sales", "100000", 2024), fact("a:Sales", "100400", 2024), fact("a:Sales", "95000", 2024, false, -3, 2),
-                                fact("a:Cost", "50000", 2024), fact("a:Cost", "51001", 2024)};
+  const std::vector<Fact> facts{fact("a:Sales", "100000", 2024), fact("a:Sales", "100400", 2024),
+                                fact("a:Sales", "95000", 2024, false, -3, 2), fact("a:Cost", "50000", 2024),
+                                fact("a:Cost", "51001", 2024)};
   const StandardStatements s = build(facts, "revenue = a:Sales\ncost = a:Cost\n");
   EXPECT_DOUBLE_EQ(s.at("revenue", 0).figure.value(), 95000);  // as last filed
   // 100,000 and 100,400 agree within two halves of a thousand; 50,000 and 51,001 do not.
@@ -83,7 +87,8 @@ class TieRounding : public testing::TestWithParam<TieCase> {};
 
 TEST_P(TieRounding, AllowsHalfAUnitOfEachAddend) {
   const TieCase& c = GetParam();
-  const std::vector<Fact> facts{fact("assets", c.assets, 2024, true, c.decimals), fact("debt", "400000", 2024, true, c.decimals),
+  const std::vector<Fact> facts{fact("assets", c.assets, 2024, true, c.decimals),
+                                fact("debt", "400000", 2024, true, c.decimals),
                                 fact("equity", c.claims, 2024, true, c.decimals), fact("sales", "1", 2024)};
   const StandardStatements s = build(facts, "assets = assets\ndebt = debt\nequity = equity\nrevenue = sales\n");
   const auto ties = parseTies("tie b \"Balance\" assets = debt + equity\n", "ties");
@@ -102,8 +107,8 @@ INSTANTIATE_TEST_SUITE_P(Cases, TieRounding,
                                          TieCase{"1000000.02", "600000", 2, TieResult::State::Fails}));
 
 TEST(Tie, OpeningBalancesAndMissingLines) {
-  const std::vector<Fact> facts{fact("cash", "100", 2023, true, 0), fact("cash", "130", 2024, true, 0), fact("move", "30", 2024, false, 0),
-                                fact("move", "5", 2023, false, 0)};
+  const std::vector<Fact> facts{fact("cash", "100", 2023, true, 0), fact("cash", "130", 2024, true, 0),
+                                fact("move", "30", 2024, false, 0), fact("move", "5", 2023, false, 0)};
   const StandardStatements s = build(facts, "cash = cash\nmove = move\n");
   const auto ties = parseTies("tie c \"Cash\" cash = cash[-1] + move\n", "ties");
   ASSERT_TRUE(ties);
@@ -115,7 +120,8 @@ TEST(Tie, OpeningBalancesAndMissingLines) {
 }
 
 TEST(Tie, RulesThatMeanNothingAreRefused) {
-  for (const char* bad : {"tie", "tie a b = c", "tie a \"A\" b c", "tie a \"A\" b = ", "tie a \"A\" b = c d", "tie a \"A\" b = c[-2]", "foo"}) {
+  for (const char* bad : {"tie", "tie a b = c", "tie a \"A\" b c", "tie a \"A\" b = ", "tie a \"A\" b = c d",
+                          "tie a \"A\" b = c[-2]", "foo"}) {
     EXPECT_FALSE(parseTies(bad, "ties")) << bad;
   }
 }

@@ -11,9 +11,10 @@ std::string faultOf(const std::string& rows) {
 }
 
 TEST(Language, RefusalsNameRowAndPlace) {
-  const std::string filed = "row sales \"Sales\" money flow\n history filed\n forecast sales[-1]\n"
-                            "row stock \"Stock\" money balance\n history filed\n forecast stock[-1]\n"
-                            "row share \"Share\" ratio rate\n forecast 0.5\n";
+  const std::string filed =
+      "row sales \"Sales\" money flow\n history filed\n forecast sales[-1]\n"
+      "row stock \"Stock\" money balance\n history filed\n forecast stock[-1]\n"
+      "row share \"Share\" ratio rate\n forecast 0.5\n";
   const struct {
     const char* text;
     const char* message;
@@ -52,12 +53,14 @@ TEST(Language, DeepNestingIsRefusedNotRecursedInto) {
   const std::string deep(100000, '(');
   EXPECT_THAT(faultOf("row a \"A\" ratio rate\n forecast " + deep), testing::HasSubstr("nested more than 64 deep"));
   std::string minus(100000, '-');
-  EXPECT_THAT(faultOf("row a \"A\" ratio rate\n forecast " + minus + "1"), testing::HasSubstr("nested more than 64 deep"));
+  EXPECT_THAT(faultOf("row a \"A\" ratio rate\n forecast " + minus + "1"),
+              testing::HasSubstr("nested more than 64 deep"));
 }
 
 TEST(Language, ExpressionsPrintAndParseBackTheSame) {
-  for (const char* text : {"a + b * c", "(a + b) * c", "a - (b - c)", "-a^2", "(-a)^2", "a / (b / c)", "if(a > b, a, b)",
-                           "guard(a > 0 and b > 0 or c == 1, a / b, \"why\")", "max(0, -a)", "a[-1] * (1 + b)", "a^(b + 1)"}) {
+  for (const char* text :
+       {"a + b * c", "(a + b) * c", "a - (b - c)", "-a^2", "(-a)^2", "a / (b / c)", "if(a > b, a, b)",
+        "guard(a > 0 and b > 0 or c == 1, a / b, \"why\")", "max(0, -a)", "a[-1] * (1 + b)", "a^(b + 1)"}) {
     const std::string rows = "driver a \"A\" ratio rate\ndriver b \"B\" ratio rate\ndriver c \"C\" ratio rate\n";
     const Model first = test::modelOf(rows + "row r \"R\" ratio rate\n forecast " + text);
     const std::string once = expressionText(*first.rows.back().forecast);

@@ -62,14 +62,18 @@ TEST(Case, FaultsNameTheRangeAndTheValue) {
     p.level = x;
     c.scenarios[1].drivers[row] = {p, {}};
   };
-  EXPECT_THAT(faults([&](Case& c) { level(c, "revenue_growth", -1.5); }), testing::HasSubstr("-1.5 is outside the allowed range -0.9 to 3"));
-  EXPECT_THAT(faults([&](Case& c) { level(c, "receivable_days", -1); }), testing::HasSubstr("outside the allowed range 0 to 720"));
+  EXPECT_THAT(faults([&](Case& c) { level(c, "revenue_growth", -1.5); }),
+              testing::HasSubstr("-1.5 is outside the allowed range -0.9 to 3"));
+  EXPECT_THAT(faults([&](Case& c) { level(c, "receivable_days", -1); }),
+              testing::HasSubstr("outside the allowed range 0 to 720"));
   EXPECT_THAT(faults([&](Case& c) { level(c, "beta", std::nan("")); }), testing::HasSubstr("not a finite number"));
   EXPECT_THAT(faults([&](Case& c) { level(c, "no_such_row", 1); }), testing::HasSubstr("no driver 'no_such_row'"));
   EXPECT_THAT(faults([](Case& c) { c.scenarios[0].probability = 1.2; }), testing::HasSubstr("it can be 0 to 1"));
   EXPECT_THAT(faults([](Case& c) { c.horizon = 2; }), testing::HasSubstr("3 to 15"));
-  EXPECT_THAT(faults([](Case& c) { c.scenarios.erase(c.scenarios.begin() + 1); }), testing::HasSubstr("no scenario 'base'"));
-  EXPECT_THAT(faults([](Case& c) { c.scenarios[1].drivers["beta"].path.shape = Shape::Fade; }), testing::HasSubstr("needs a level"));
+  EXPECT_THAT(faults([](Case& c) { c.scenarios.erase(c.scenarios.begin() + 1); }),
+              testing::HasSubstr("no scenario 'base'"));
+  EXPECT_THAT(faults([](Case& c) { c.scenarios[1].drivers["beta"].path.shape = Shape::Fade; }),
+              testing::HasSubstr("needs a level"));
 }
 
 TEST(Scenarios, HoldOnlyTheirDifferencesAndFollowBase) {
@@ -91,7 +95,9 @@ TEST(Scenarios, HoldOnlyTheirDifferencesAndFollowBase) {
 
 TEST(Presets, HoldTheLastActualOrElseWhatTheModelSays) {
   test::SmallModel m;
-  m.model = test::modelOf("driver a \"A\" ratio rate\n history filed\n default last else 25%\nrow r \"R\" ratio constant\n value final(a)\n");
+  m.model = test::modelOf(
+      "driver a \"A\" ratio rate\n history filed\n default last else 25%\nrow r \"R\" ratio constant\n value "
+      "final(a)\n");
   m.filed["a"] = test::figures({0.4});
   EXPECT_DOUBLE_EQ(m.evaluate().constant("r", 0).value(), 0.4);
   m.filed["a"] = {Figure::notMeaningful("a loss")};
@@ -99,7 +105,8 @@ TEST(Presets, HoldTheLastActualOrElseWhatTheModelSays) {
 }
 
 TEST(Statistics, LeaveOutWhatHasNoValueAndCountTheRest) {
-  const std::vector<Figure> x{Figure::of(1), Figure::notMeaningful("odd"), Figure::of(4), Figure::absent(), Figure::of(2), Figure::of(100)};
+  const std::vector<Figure> x{
+      Figure::of(1), Figure::notMeaningful("odd"), Figure::of(4), Figure::absent(), Figure::of(2), Figure::of(100)};
   const Statistics s = describe(x, {false, false, false, false, false, true});
   EXPECT_EQ(s.count, 3);
   EXPECT_EQ(s.left_out, 3);

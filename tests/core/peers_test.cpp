@@ -12,7 +12,8 @@ Peer peer(const char* id, double price, double income, double ebitda) {
   p.currency = p.priceCurrency = "EUR";
   p.price = Figure::of(price);
   p.shares = Figure::of(10);
-  for (Figure* f : {&p.debt, &p.leases, &p.preferred, &p.minorities, &p.pension, &p.cash, &p.associates}) *f = Figure::of(0);
+  for (Figure* f : {&p.debt, &p.leases, &p.preferred, &p.minorities, &p.pension, &p.cash, &p.associates})
+    *f = Figure::of(0);
   p.years = {{makeDate(2025, 12, 31), Figure::of(1000), Figure::of(ebitda), Figure::of(income)}};
   return p;
 }
@@ -32,7 +33,8 @@ Subject subject() {
 }
 
 TEST(Aligned, MonthsWeighTheTwoFiscalYears) {
-  std::vector<PeerYear> years{{makeDate(2025, 9, 30), {}, {}, Figure::of(120)}, {makeDate(2026, 9, 30), {}, {}, Figure::of(240)}};
+  std::vector<PeerYear> years{{makeDate(2025, 9, 30), {}, {}, Figure::of(120)},
+                              {makeDate(2026, 9, 30), {}, {}, Figure::of(240)}};
   // Year end September, target December: nine months of the first year, three of the next.
   EXPECT_DOUBLE_EQ(alignedMetric(years, &PeerYear::netIncome, makeDate(2025, 12, 31)).value(), 120 * 0.75 + 240 * 0.25);
   EXPECT_DOUBLE_EQ(alignedMetric(years, &PeerYear::netIncome, makeDate(2025, 9, 30)).value(), 120);
@@ -42,11 +44,12 @@ TEST(Aligned, MonthsWeighTheTwoFiscalYears) {
 }
 
 TEST(CrossCheck, NothingOddReachesTheStatistics) {
-  std::vector<Peer> peers{peer("a", 50, 50, 100), peer("b", 100, 50, 100), peer("loss", 50, -5, -1), peer("me", 500, 1, 1),
-                          peer("rich", 50, 50, 100), peer("out", 900, 50, 100)};
+  std::vector<Peer> peers{peer("a", 50, 50, 100), peer("b", 100, 50, 100),   peer("loss", 50, -5, -1),
+                          peer("me", 500, 1, 1),  peer("rich", 50, 50, 100), peer("out", 900, 50, 100)};
   peers[4].cash = Figure::of(600);  // more net cash than market value
   peers[5].cash = Figure::absent("not given");
-  const std::map<std::string, PeerChoice> choices{{"out/price-earnings", {false, "another business"}}, {"me/price-earnings", {true, "try"}},
+  const std::map<std::string, PeerChoice> choices{{"out/price-earnings", {false, "another business"}},
+                                                  {"me/price-earnings", {true, "try"}},
                                                   {"loss/price-earnings", {true, "try"}}};
   const CrossCheck c = crossCheck(subject(), peers, {}, choices);
   const auto cell = [&](size_t i, Multiple m) { return c.rows[i].cells.at(m); };
@@ -84,7 +87,8 @@ TEST(CrossCheck, PricesInPenceAndOtherCurrenciesComeToTheReportingCurrency) {
 
 TEST(CrossCheck, ScaleAndOutliersAreMarkedNotRemoved) {
   std::vector<Peer> peers;
-  for (double price : {50.0, 52.0, 54.0, 56.0, 500.0}) peers.push_back(peer(("p" + std::to_string(static_cast<int>(price))).c_str(), price, 50, 100));
+  for (double price : {50.0, 52.0, 54.0, 56.0, 500.0})
+    peers.push_back(peer(("p" + std::to_string(static_cast<int>(price))).c_str(), price, 50, 100));
   peers[0].years[0].revenue = Figure::of(9000);
   const CrossCheck c = crossCheck(subject(), peers, {}, {});
   EXPECT_TRUE(c.rows[0].outOfScale);

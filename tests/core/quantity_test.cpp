@@ -30,13 +30,14 @@ TEST(Decimal, IsExactWhereDoublesAreNot) {
   const Decimal sum = *Decimal::parse("0.1") + *Decimal::parse("0.2");
   EXPECT_TRUE(sum == *Decimal::parse("0.3"));  // false in doubles
   EXPECT_EQ((*Decimal::parse("1e3") - *Decimal::parse("0.001")).text(), "999.999");
-  EXPECT_EQ(Decimal::halfUnit(3).text(), "500");   // half a thousand
+  EXPECT_EQ(Decimal::halfUnit(3).text(), "500");     // half a thousand
   EXPECT_EQ(Decimal::halfUnit(-2).text(), "0.005");  // half a cent
   EXPECT_TRUE(*Decimal::parse("-5") < *Decimal::parse("-4.99"));
 }
 
 TEST(Decimal, RefusesWhatIsNoNumberOrTooLarge) {
-  for (const char* bad : {"", "-", ".", "1.2.3", "1,000", " 1", "1 ", "0x10", "NaN", "INF", "1e", "1e999999999", "--1"}) {
+  for (const char* bad :
+       {"", "-", ".", "1.2.3", "1,000", " 1", "1 ", "0x10", "NaN", "INF", "1e", "1e999999999", "--1"}) {
     EXPECT_FALSE(Decimal::parse(bad)) << bad;
   }
   EXPECT_FALSE(Decimal::parse(std::string(100000, '9')));
@@ -47,15 +48,31 @@ TEST(NumberText, ReadsWhatPeopleType) {
   const struct {
     const char* text;
     double number;
-  } kCases[] = {{"12.5%", 0.125}, {"1.2bn", 1.2e9}, {"350m", 350e6}, {"3k", 3000}, {"(350)", -350}, {"-350", -350},
-                {"\xE2\x88\x92" "350", -350}, {"1,250.5", 1250.5}, {"1 250,5", 1250.5}, {"1.250,5", 1250.5},
-                {"1,250", 1250}, {"12,5", 12.5}, {"0,125", 0.125}, {"1'000'000", 1e6}, {"7.5x", 7.5}, {"+4", 4}};
+  } kCases[] = {{"12.5%", 0.125},
+                {"1.2bn", 1.2e9},
+                {"350m", 350e6},
+                {"3k", 3000},
+                {"(350)", -350},
+                {"-350", -350},
+                {"\xE2\x88\x92"
+                 "350",
+                 -350},
+                {"1,250.5", 1250.5},
+                {"1 250,5", 1250.5},
+                {"1.250,5", 1250.5},
+                {"1,250", 1250},
+                {"12,5", 12.5},
+                {"0,125", 0.125},
+                {"1'000'000", 1e6},
+                {"7.5x", 7.5},
+                {"+4", 4}};
   for (const auto& c : kCases) {
     const auto got = typedNumber(c.text);
     ASSERT_TRUE(got) << c.text;
     EXPECT_NEAR(*got, c.number, 1e-9 * std::max(1.0, std::fabs(c.number))) << c.text;
   }
-  for (const char* bad : {"", "abc", "1.2.3", "1,2,3", "12,34,5", "(-3)", "%", "1..2", "1e5", "nan", "--2", "1,25,000"}) {
+  for (const char* bad :
+       {"", "abc", "1.2.3", "1,2,3", "12,34,5", "(-3)", "%", "1..2", "1e5", "nan", "--2", "1,25,000"}) {
     EXPECT_FALSE(typedNumber(bad)) << bad;
   }
 }
@@ -72,7 +89,9 @@ TEST(NumberText, ShowsGapsAsWhatTheyAre) {
   EXPECT_EQ(figureText(Figure::notMeaningful("x"), Kind::Ratio), "\xC2\xB7");
   EXPECT_EQ(figureText(Figure::of(-1234567890.0), Kind::Money), "(1,234.6)");
   EXPECT_EQ(figureText(Figure::of(-0.00001), Kind::Ratio), "0.0");  // no negative nought
-  EXPECT_EQ(groupedNumber(-1234.5, 1, false), "\xE2\x88\x92" "1,234.5");
+  EXPECT_EQ(groupedNumber(-1234.5, 1, false),
+            "\xE2\x88\x92"
+            "1,234.5");
 }
 
 }  // namespace

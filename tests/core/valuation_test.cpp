@@ -19,15 +19,37 @@ class StandingStill : public testing::Test {
     for (const model::Row& row : m_.model.rows) {
       if (row.historyFiled) m_.filed[row.name] = test::figures({0, 0});
     }
-    const std::pair<const char*, double> kFiled[] = {
-        {"revenue", 1000}, {"cost_of_sales", 500}, {"operating_expenses", 250}, {"depreciation", 50}, {"ebit", 200},
-        {"pretax_profit", 200}, {"tax", 50}, {"net_income", 150}, {"receivables", 100}, {"inventory", 50}, {"plant", 500},
-        {"total_assets", 650}, {"payables", 50}, {"total_liabilities", 50}, {"equity", 600}, {"total_equity", 600},
-        {"operating_cash_flow", 200}, {"plant_bought", 50}, {"dividends", 150}, {"net_cash_movement", 0}, {"shares", 10}};
+    const std::pair<const char*, double> kFiled[] = {{"revenue", 1000},
+                                                     {"cost_of_sales", 500},
+                                                     {"operating_expenses", 250},
+                                                     {"depreciation", 50},
+                                                     {"ebit", 200},
+                                                     {"pretax_profit", 200},
+                                                     {"tax", 50},
+                                                     {"net_income", 150},
+                                                     {"receivables", 100},
+                                                     {"inventory", 50},
+                                                     {"plant", 500},
+                                                     {"total_assets", 650},
+                                                     {"payables", 50},
+                                                     {"total_liabilities", 50},
+                                                     {"equity", 600},
+                                                     {"total_equity", 600},
+                                                     {"operating_cash_flow", 200},
+                                                     {"plant_bought", 50},
+                                                     {"dividends", 150},
+                                                     {"net_cash_movement", 0},
+                                                     {"shares", 10}};
     for (const auto& [line, figure] : kFiled) m_.filed[line] = test::figures({figure, figure});
-    m_.givens = {{"price", Figure::of(100)}, {"quote_rate", Figure::of(1)}, {"shares_now", Figure::of(10)},
-                 {"options", Figure::of(0)}, {"option_strike", Figure::of(0)}, {"unvested_shares", Figure::of(0)},
-                 {"convertible_shares", Figure::of(0)}, {"convertible_face", Figure::of(0)}, {"stub", Figure::of(1)}};
+    m_.givens = {{"price", Figure::of(100)},
+                 {"quote_rate", Figure::of(1)},
+                 {"shares_now", Figure::of(10)},
+                 {"options", Figure::of(0)},
+                 {"option_strike", Figure::of(0)},
+                 {"unvested_shares", Figure::of(0)},
+                 {"convertible_shares", Figure::of(0)},
+                 {"convertible_face", Figure::of(0)},
+                 {"stub", Figure::of(1)}};
     assume("risk_free", 0.10);
     assume("beta", 0);
     assume("borrowing_rate", 0);
@@ -58,12 +80,12 @@ class StandingStill : public testing::Test {
 TEST_F(StandingStill, IsWorthItsPerpetuity) {
   const Evaluation e = m_.evaluate();
   EXPECT_NEAR(e.figure("fcff", 4, 1).value(), 150, 1e-9);
-  EXPECT_NEAR(constant(e, "enterprise_growth"), 1500, 1e-6);  // 150 / 0.10
-  EXPECT_NEAR(constant(e, "value_per_share"), 150, 1e-7);     // 1,500 / 10 shares
-  EXPECT_NEAR(constant(e, "upside"), 0.5, 1e-9);              // 150 / 100 - 1
+  EXPECT_NEAR(constant(e, "enterprise_growth"), 1500, 1e-6);    // 150 / 0.10
+  EXPECT_NEAR(constant(e, "value_per_share"), 150, 1e-7);       // 1,500 / 10 shares
+  EXPECT_NEAR(constant(e, "upside"), 0.5, 1e-9);                // 150 / 100 - 1
   EXPECT_NEAR(constant(e, "margin_of_safety"), 1.0 / 3, 1e-9);  // 1 - 100 / 150
   EXPECT_NEAR(constant(e, "price_above_value"), -1.0 / 3, 1e-9);
-  EXPECT_NEAR(constant(e, "buy_below"), 105, 1e-7);           // 150 * (1 - 0.3)
+  EXPECT_NEAR(constant(e, "buy_below"), 105, 1e-7);  // 150 * (1 - 0.3)
 }
 
 TEST_F(StandingStill, MidYearFlowsAreWorthHalfAYearMore) {
@@ -149,12 +171,12 @@ TEST(ImpliedGrowth, SatisfiesTheRuleItInverts) {
     double nopat, wacc, onNew, terminal;
     size_t roots;
   } kCases[] = {
-      {150, 0.10, 0.10, 1545, 1},    // 150 * 1.03 / 0.10 at g = 3 %
+      {150, 0.10, 0.10, 1545, 1},  // 150 * 1.03 / 0.10 at g = 3 %
       {150, 0.10, 0.20, 2000, 1},
-      {150, 0.10, 0.05, 1400, 2},    // -3000 g^2 - 1450 g + 10 = 0: 0.7 % and -49 %, both reported
-      {150, 0.10, 0.10, 0.0, 0},     // a worthless exit: only g = -100 %, outside the range
+      {150, 0.10, 0.05, 1400, 2},  // -3000 g^2 - 1450 g + 10 = 0: 0.7 % and -49 %, both reported
+      {150, 0.10, 0.10, 0.0, 0},   // a worthless exit: only g = -100 %, outside the range
       {-50, 0.10, 0.10, 1000, 0},
-      {150, 0.10, -0.1, 1000, 0},    // a negative return on new capital means nothing
+      {150, 0.10, -0.1, 1000, 0},  // a negative return on new capital means nothing
   };
   for (const auto& c : kCases) {
     const std::vector<double> roots = impliedGrowth(c.nopat, c.wacc, c.onNew, c.terminal);

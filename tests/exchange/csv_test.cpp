@@ -10,7 +10,11 @@ namespace {
 const std::string kHead = "concept,label,start,end,unit,decimals,value\n";
 
 TEST(FactTable, ReadsQuotedCellsAndBothSeparators) {
-  const auto a = readFactTable(kHead + "revenue,\"Sales, \"\"net\"\"\",2024-01-01,2024-12-31,EUR,-3,1200000\r\ncash,,,2024-12-31,EUR,INF,5.25\ncash,,,2023-12-31,EUR,,\n", "t");
+  const auto a = readFactTable(kHead +
+                                   "revenue,\"Sales, "
+                                   "\"\"net\"\"\",2024-01-01,2024-12-31,EUR,-3,1200000\r\ncash,,,2024-12-31,EUR,INF,5."
+                                   "25\ncash,,,2023-12-31,EUR,,\n",
+                               "t");
   ASSERT_TRUE(a) << a.error().text();
   ASSERT_EQ(a->facts.size(), 3u);
   EXPECT_EQ(a->facts[0].label, "Sales, \"net\"");
@@ -18,7 +22,8 @@ TEST(FactTable, ReadsQuotedCellsAndBothSeparators) {
   EXPECT_TRUE(a->facts[1].exact);
   EXPECT_TRUE(a->facts[1].period.isInstant());
   EXPECT_TRUE(a->facts[2].nil);
-  const auto b = readFactTable("concept;label;start;end;unit;decimals;value\nrevenue;x;2024-01-01;2024-12-31;EUR;0;7\n", "t");
+  const auto b =
+      readFactTable("concept;label;start;end;unit;decimals;value\nrevenue;x;2024-01-01;2024-12-31;EUR;0;7\n", "t");
   ASSERT_TRUE(b);
   EXPECT_EQ(b->facts[0].text, "7");
 }
@@ -59,25 +64,37 @@ TEST(Prices, AscendAndAreUnique) {
   EXPECT_EQ(p->front().close, 10.5);
   EXPECT_DOUBLE_EQ(closeAt(*p, makeDate(2025, 1, 2))->close, 10.5);
   EXPECT_FALSE(closeAt(*p, makeDate(2025, 1, 1)));
-  EXPECT_THAT(readPrices("date,close\n2025-01-02,10\n2025-01-02,11\n", "p").error().what, testing::HasSubstr("two closes"));
+  EXPECT_THAT(readPrices("date,close\n2025-01-02,10\n2025-01-02,11\n", "p").error().what,
+              testing::HasSubstr("two closes"));
   EXPECT_THAT(readPrices("date,close\n2025-01-02,-10\n", "p").error().what, testing::HasSubstr("not positive"));
   EXPECT_THAT(readPrices("date,close\n2025-01-02,inf\n", "p").error().what, testing::HasSubstr("not a number"));
 }
 
 TEST(Peers, EmptyCellsAreAbsentAndYearsAscend) {
-  const std::string head = "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,debt,cash,year_end,revenue,ebitda,net_income\n";
-  const auto p = readPeers(head + "a,A,EUR,5,EUR,1,2025-01-01,10,,3,2023-12-31,1,2,3\na,A,EUR,5,EUR,1,2025-01-01,10,,3,2024-12-31,4,5,\n", "p");
+  const std::string head =
+      "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,debt,cash,year_end,revenue,ebitda,net_"
+      "income\n";
+  const auto p = readPeers(
+      head + "a,A,EUR,5,EUR,1,2025-01-01,10,,3,2023-12-31,1,2,3\na,A,EUR,5,EUR,1,2025-01-01,10,,3,2024-12-31,4,5,\n",
+      "p");
   ASSERT_TRUE(p) << p.error().text();
   ASSERT_EQ(p->size(), 1u);
   EXPECT_TRUE(p->front().debt.isAbsent());
   EXPECT_EQ(p->front().years.size(), 2u);
   EXPECT_TRUE(p->front().years[1].netIncome.isAbsent());
-  EXPECT_THAT(readPeers(head + "a,A,EUR,5,EUR,1,2025-01-01,10,,3,2024-12-31,1,2,3\na,A,EUR,5,EUR,1,2025-01-01,10,,3,2023-12-31,4,5,6\n", "p").error().what,
-              testing::HasSubstr("must ascend"));
+  EXPECT_THAT(
+      readPeers(
+          head +
+              "a,A,EUR,5,EUR,1,2025-01-01,10,,3,2024-12-31,1,2,3\na,A,EUR,5,EUR,1,2025-01-01,10,,3,2023-12-31,4,5,6\n",
+          "p")
+          .error()
+          .what,
+      testing::HasSubstr("must ascend"));
 }
 
 TEST(Rates, TheLatestAtTheDateCounts) {
-  const auto r = readRates("rate,date,figure,source\nspot EUR/GBP,2025-01-01,0.8,x\nspot EUR/GBP,2026-01-01,0.9,x\n", "r");
+  const auto r =
+      readRates("rate,date,figure,source\nspot EUR/GBP,2025-01-01,0.8,x\nspot EUR/GBP,2026-01-01,0.9,x\n", "r");
   ASSERT_TRUE(r);
   EXPECT_DOUBLE_EQ(spotRatesAt(*r, makeDate(2025, 6, 1)).at({"EUR", "GBP"}), 0.8);
   EXPECT_TRUE(spotRatesAt(*r, makeDate(2024, 6, 1)).empty());

@@ -54,10 +54,15 @@ TEST(CaseJson, RefusesWhatItDoesNotKnow) {
   EXPECT_THAT(fault([](Json& j) { j.erase("horizon"); }), testing::HasSubstr("'horizon' is missing"));
   EXPECT_THAT(fault([](Json& j) { j["version"] = 2; }), testing::HasSubstr("version 2"));
   EXPECT_THAT(fault([](Json& j) { j["valuation_date"] = "30.4.2026"; }), testing::HasSubstr("not a date"));
-  EXPECT_THAT(fault([](Json& j) { j["scenarios"][0]["drivers"]["a"]["path"]["shape"] = "wave"; }), testing::HasSubstr("t/scenarios/0/drivers/a/path: there is no shape 'wave'"));
-  EXPECT_THAT(fault([](Json& j) { j["scenarios"][1]["inputs"]["d"]["figure"] = "12"; }), testing::HasSubstr("'figure' must be a number"));
+  EXPECT_THAT(fault([](Json& j) { j["scenarios"][0]["drivers"]["a"]["path"]["shape"] = "wave"; }),
+              testing::HasSubstr("t/scenarios/0/drivers/a/path: there is no shape 'wave'"));
+  EXPECT_THAT(fault([](Json& j) { j["scenarios"][1]["inputs"]["d"]["figure"] = "12"; }),
+              testing::HasSubstr("'figure' must be a number"));
   EXPECT_THAT(fault([](Json& j) { j["scenarios"] = 3; }), testing::HasSubstr("must be a list"));
-  EXPECT_THAT(fault([](Json& j) { j["scenarios"][1]["drivers"]["b"]["path"]["typed"] = Json::array({1, "x"}); }), testing::HasSubstr("numbers and nulls"));
+  EXPECT_THAT(fault([](Json& j) {
+                j["scenarios"][1]["drivers"]["b"]["path"]["typed"] = Json::array({1, "x"});
+              }),
+              testing::HasSubstr("numbers and nulls"));
 }
 
 TEST(Json, BrokenDeepAndHugeTextIsRefused) {

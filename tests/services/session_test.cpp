@@ -77,7 +77,8 @@ TEST_F(DemoBook, TracesEndAtFactsAndReasons) {
   const Snapshot& s = *kept;
   const std::string down = traceText(s, {s.evaluation->model().find("receivables"), 12}, 1, 2);
   EXPECT_THAT(down, testing::HasSubstr("receivable_days * revenue / 365 days"));
-  EXPECT_THAT(down, testing::HasSubstr("ifrs-full:Revenue = 723703000 EUR for 2025-01-01/2025-12-31; annual-2025.xbrl, line"));
+  EXPECT_THAT(
+      down, testing::HasSubstr("ifrs-full:Revenue = 723703000 EUR for 2025-01-01/2025-12-31; annual-2025.xbrl, line"));
   EXPECT_THAT(down, testing::HasSubstr("assumed in Base by demo on 2026-04-30: Disputed invoices"));
   // Every figure of the verdict ends, walked far enough, at something filed, assumed or given.
   std::function<void(const Json&)> walk = [&](const Json& step) {
@@ -98,7 +99,8 @@ TEST_F(DemoBook, EditsUndoAndRedoAcrossReopening) {
     before = value(*session);
     Path path;
     path.level = 0.07;
-    ASSERT_TRUE(session->apply(setDriver(session->now()->caseOf(), session->now()->evaluation->model(), "base", "revenue_growth", path, session->said("try"))));
+    ASSERT_TRUE(session->apply(setDriver(session->now()->caseOf(), session->now()->evaluation->model(), "base",
+                                         "revenue_growth", path, session->said("try"))));
     after = value(*session);
     EXPECT_GT(after, before);
     EXPECT_EQ(session->undoLabel(), "Set Revenue growth (Base)");
@@ -122,7 +124,8 @@ TEST_F(DemoBook, RefusedEditsChangeNothing) {
   const auto journal = session->journal()->size();
   Path path;
   path.level = -5;
-  const Status s = session->apply(setDriver(before->caseOf(), before->evaluation->model(), "base", "revenue_growth", path, {}));
+  const Status s =
+      session->apply(setDriver(before->caseOf(), before->evaluation->model(), "base", "revenue_growth", path, {}));
   ASSERT_FALSE(s);
   EXPECT_THAT(s.error().what, testing::HasSubstr("outside the allowed range"));
   EXPECT_EQ(session->now(), before);
@@ -143,8 +146,10 @@ TEST_F(DemoBook, ASecondSessionCannotOverwriteTheFirst) {
 
 TEST_F(DemoBook, ImportsAreAllOrNothingAndUndoable) {
   auto session = open();
-  const std::string good = "concept,label,start,end,unit,decimals,value\nrevenue,,2013-01-01,2013-12-31,EUR,-3,398000000\n";
-  const auto bad = session->importFiles({{"good.csv", good}, {"bad.csv", "concept,label,start,end,unit,decimals,value\nrevenue,,x,y,EUR,0,1\n"}});
+  const std::string good =
+      "concept,label,start,end,unit,decimals,value\nrevenue,,2013-01-01,2013-12-31,EUR,-3,398000000\n";
+  const auto bad = session->importFiles(
+      {{"good.csv", good}, {"bad.csv", "concept,label,start,end,unit,decimals,value\nrevenue,,x,y,EUR,0,1\n"}});
   ASSERT_FALSE(bad);
   EXPECT_THAT(bad.error().where, testing::HasSubstr("bad.csv, line 2"));
   EXPECT_EQ(open()->now()->years().size(), 12u);
@@ -182,7 +187,8 @@ TEST_F(DemoBook, AHorizonOfAnyAllowedLengthBalances) {
 TEST_F(DemoBook, AValuationDateOutsideTheFirstYearIsNamed) {
   auto session = open();
   ASSERT_TRUE(session->apply(setValuationDate(session->now()->caseOf(), makeDate(2027, 2, 1))));
-  EXPECT_THAT(session->now()->evaluation->constant("value_per_share", 1).reason(), testing::HasSubstr("roll the model forward"));
+  EXPECT_THAT(session->now()->evaluation->constant("value_per_share", 1).reason(),
+              testing::HasSubstr("roll the model forward"));
 }
 
 TEST_F(DemoBook, MonitorsSpeakWhenSomethingIsOff) {
@@ -226,26 +232,44 @@ TEST(Import, MakesABookOfOtherFilesWithARecordOfItsOwn) {
   std::string facts = "concept,label,start,end,unit,decimals,value\n";
   for (int year : {2023, 2024}) {
     const std::string end = std::to_string(year) + "-12-31";
-    for (const auto& [line, amount, balance] : {std::tuple("revenue", 1000, false), {"cost_of_sales", 600, false}, {"operating_expenses", 200, false},
-                                                {"depreciation", 50, false}, {"ebit", 150, false}, {"interest_expense", 0, false},
-                                                {"pretax_profit", 150, false}, {"tax", 40, false}, {"net_income", 110, false},
-                                                {"cash", 100, true}, {"receivables", 100, true}, {"plant", 500, true}, {"total_assets", 700, true},
-                                                {"payables", 100, true}, {"total_liabilities", 100, true}, {"equity", 600, true},
-                                                {"total_equity", 600, true}, {"operating_cash_flow", 160, false}, {"plant_bought", 50, false},
-                                                {"dividends", 110, false}, {"net_cash_movement", 0, false}}) {
-      facts += std::string(line) + ",," + (balance ? "" : std::to_string(year) + "-01-01") + "," + end + ",USD,0," + std::to_string(amount) + "\n";
+    for (const auto& [line, amount, balance] : {std::tuple("revenue", 1000, false),
+                                                {"cost_of_sales", 600, false},
+                                                {"operating_expenses", 200, false},
+                                                {"depreciation", 50, false},
+                                                {"ebit", 150, false},
+                                                {"interest_expense", 0, false},
+                                                {"pretax_profit", 150, false},
+                                                {"tax", 40, false},
+                                                {"net_income", 110, false},
+                                                {"cash", 100, true},
+                                                {"receivables", 100, true},
+                                                {"plant", 500, true},
+                                                {"total_assets", 700, true},
+                                                {"payables", 100, true},
+                                                {"total_liabilities", 100, true},
+                                                {"equity", 600, true},
+                                                {"total_equity", 600, true},
+                                                {"operating_cash_flow", 160, false},
+                                                {"plant_bought", 50, false},
+                                                {"dividends", 110, false},
+                                                {"net_cash_movement", 0, false}}) {
+      facts += std::string(line) + ",," + (balance ? "" : std::to_string(year) + "-01-01") + "," + end + ",USD,0," +
+               std::to_string(amount) + "\n";
     }
     facts += "shares,,," + end + ",shares,0,10\n";
   }
   const auto resources = Resources::load();
-  const auto result = Session::import(folder.file("b.zledger"), "plain", {{"f.csv", facts}, {"p.csv", "date,close\n2025-03-31,12\n"}}, **resources, testDesk());
+  const auto result =
+      Session::import(folder.file("b.zledger"), "plain", {{"f.csv", facts}, {"p.csv", "date,close\n2025-03-31,12\n"}},
+                      **resources, testDesk());
   ASSERT_TRUE(result) << result.error().text();
   EXPECT_THAT(result->warnings, testing::ElementsAre(testing::HasSubstr("no company record: currency USD")));
   const auto session = Session::open(folder.file("b.zledger"), "", *resources, testDesk());
   ASSERT_TRUE(session) << session.error().text();
   const Snapshot& s = *(*session)->now();
   EXPECT_EQ(dateText(s.caseOf().valuationDate), "2025-03-31");
-  EXPECT_TRUE(s.evaluation->constant("value_per_share", 1).hasValue()) << s.evaluation->constant("value_per_share", 1).reason();
+  EXPECT_TRUE(s.evaluation->constant("value_per_share", 1).hasValue())
+      << s.evaluation->constant("value_per_share", 1).reason();
 }
 
 TEST(Import, AFaultLeavesNoBookBehind) {

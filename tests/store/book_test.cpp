@@ -76,8 +76,9 @@ TEST_F(BookTest, GivesBackWhatWasStored) {
   for (size_t i = 0; i < 10; ++i) {
     const Fact& a = written.incoming[0].facts[i];
     const Fact& b = (*facts)[i];
-    EXPECT_EQ(std::tie(a.concept_name, a.label, a.period, a.unit, a.text, a.decimals, a.nil, a.exact, a.segments, a.place),
-              std::tie(b.concept_name, b.label, b.period, b.unit, b.text, b.decimals, b.nil, b.exact, b.segments, b.place));
+    EXPECT_EQ(
+        std::tie(a.concept_name, a.label, a.period, a.unit, a.text, a.decimals, a.nil, a.exact, a.segments, a.place),
+        std::tie(b.concept_name, b.label, b.period, b.unit, b.text, b.decimals, b.nil, b.exact, b.segments, b.place));
   }
   EXPECT_EQ(*again->content((*facts)[0].document), written.incoming[0].content);
   EXPECT_EQ(again->companies()->front(), "x");
@@ -133,7 +134,8 @@ TEST_F(BookTest, OtherFilesAreRefusedAndLeftAlone) {
     EXPECT_EQ(std::string(std::istreambuf_iterator<char>(in), {}), content);
     return book ? ErrorKind::Internal : book.error().kind;
   };
-  EXPECT_EQ(refused("this is text, and long enough to be looked at as a header of a database file of any kind"), ErrorKind::WrongKind);
+  EXPECT_EQ(refused("this is text, and long enough to be looked at as a header of a database file of any kind"),
+            ErrorKind::WrongKind);
   EXPECT_EQ(Book::create(path_).error().kind, ErrorKind::Storage) << "an existing file is never overwritten";
   fs::remove(path_);
   sqlite3* other = nullptr;

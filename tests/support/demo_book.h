@@ -14,7 +14,8 @@ class TemporaryFolder {
  public:
   TemporaryFolder() {
     static int count = 0;
-    path_ = std::filesystem::temp_directory_path() / ("zledger-test-" + std::to_string(getpid()) + "-" + std::to_string(++count));
+    path_ = std::filesystem::temp_directory_path() /
+            ("zledger-test-" + std::to_string(getpid()) + "-" + std::to_string(++count));
     std::filesystem::create_directories(path_);
   }
   ~TemporaryFolder() {

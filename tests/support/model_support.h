@@ -56,7 +56,8 @@ struct SmallModel {
         [&](int row) {
           const auto& r = model.rows[static_cast<size_t>(row)];
           const InputChoice* choice = theCase.input(theCase.base(), r.name);
-          return choice != nullptr ? Figure::of(choice->figure) : Figure::of(r.preset && r.preset->level ? *r.preset->level : 0);
+          return choice != nullptr ? Figure::of(choice->figure)
+                                   : Figure::of(r.preset && r.preset->level ? *r.preset->level : 0);
         });
     return Evaluation(*compiled, history, theCase, givens);
   }
