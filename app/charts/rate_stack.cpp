@@ -16,7 +16,7 @@ RateStack::RateStack(QWidget* parent) : QWidget(parent) {
 }
 
 QSize RateStack::sizeHint() const {
-  return {500, static_cast<int>(std::max<size_t>(1, bars_.size())) * (fontMetrics().height() * 2 + 18) + 26};
+  return {500, static_cast<int>(std::max<size_t>(1, bars_.size())) * (26) + fontMetrics().height() + 10};
 }
 
 void RateStack::setBars(std::vector<RateBar> bars) {
@@ -53,8 +53,10 @@ void RateStack::paintEvent(QPaintEvent*) {
       const QString figure = zl::app::text(groupedNumber(part.figure * 100, 2));
       if (block.width() > tabularWidth(QFontMetricsF(font()), figure) + 4)
         drawTabular(painter, block, figure, Qt::AlignHCenter);
+      // One legend serves all bars: it stands over the first.
       painter.setPen(t.quiet);
-      painter.drawText(QRectF(block.left(), y, block.width() - 4, line), Qt::AlignLeft | Qt::AlignBottom,
+      if (&bar == &bars_.front())
+        painter.drawText(QRectF(block.left(), y, block.width() - 4, line), Qt::AlignLeft | Qt::AlignBottom,
                        QFontMetricsF(font()).elidedText(part.label, Qt::ElideRight, block.width() - 4));
       from += part.figure;
       ++index;
@@ -66,7 +68,7 @@ void RateStack::paintEvent(QPaintEvent*) {
     drawTabular(painter, {x.at(from) + 6, y + line, 70, 18},
                 zl::app::text(groupedNumber(bar.total * 100, 2)) + QStringLiteral(" %"), Qt::AlignLeft);
     painter.setFont(font());
-    y += line * 2 + 18;
+    y += 26;
   }
 }
 

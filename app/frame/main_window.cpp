@@ -73,7 +73,7 @@ void MainWindow::makeFrame() {
   trace_ = new TracePanel(bench_, splitter_);
   splitter_->addWidget(trace_);
   splitter_->setStretchFactor(0, 1);
-  splitter_->setSizes({894, 230});
+  splitter_->setSizes({906, 218});
   splitter_->setCollapsible(0, false);
   middle->addWidget(splitter_, 1);
   layout->addLayout(middle, 1);

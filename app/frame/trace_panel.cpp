@@ -2,6 +2,7 @@
 
 #include <QKeyEvent>
 #include <QVBoxLayout>
+#include <algorithm>
 
 #include "app/look/theme.h"
 #include "core/outlook/trace.h"
@@ -51,12 +52,13 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
   inputs_ = new QListWidget(this);
   inputs_->setObjectName(QStringLiteral("traceInputs"));
   inputs_->setAccessibleName(tr("What it stands on"));
-  layout->addWidget(inputs_, 3);
+  layout->addWidget(inputs_);
   dependentsTitle_ = addLabel(layout, "traceDependentsTitle", this);
   dependents_ = new QListWidget(this);
   dependents_->setObjectName(QStringLiteral("traceDependents"));
   dependents_->setAccessibleName(tr("What hangs on it"));
-  layout->addWidget(dependents_, 2);
+  layout->addWidget(dependents_);
+  layout->addStretch();
   help_ = addLabel(layout, "traceHelp", this);
   note_ = new QLineEdit(this);
   note_->setObjectName(QStringLiteral("traceNote"));
@@ -67,7 +69,7 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
     list->setFrameShape(QFrame::NoFrame);
     list->installEventFilter(this);
     list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    list->setTextElideMode(Qt::ElideMiddle);
+    list->setTextElideMode(Qt::ElideRight);
     connect(list, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { walkIn(item); });
   }
   connect(note_, &QLineEdit::editingFinished, this, [this] {
@@ -130,7 +132,11 @@ void TracePanel::fillList(QListWidget* list, const std::vector<TraceLink>& links
     item->setData(kCellRole, QPoint(link.cell.row, link.cell.column));
     item->setToolTip(label + (link.figure.hasValue() ? QString() : QLatin1Char('\n') + text(link.figure.reason())));
   }
-  if (!links.empty()) list->setCurrentRow(std::clamp(row, 0, static_cast<int>(links.size()) - 1));
+  if (links.empty()) return;
+  list->setCurrentRow(std::clamp(row, 0, static_cast<int>(links.size()) - 1));
+  constexpr int kMostRows = 12;
+  const int rows = std::min(kMostRows, static_cast<int>(links.size()));
+  list->setFixedHeight(rows * list->sizeHintForRow(0) + 6);
 }
 
 void TracePanel::refresh() {

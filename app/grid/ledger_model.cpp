@@ -76,14 +76,21 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
   }
 }
 
+bool LedgerModel::readsFromLeft(int column) const {
+  if (rows_.empty()) return false;
+  const LedgerCell* cell = cellAt(index(0, column));
+  return cell != nullptr && cell->left;
+}
+
 QVariant LedgerModel::headerData(int section, Qt::Orientation orientation, int role) const {
   if (orientation != Qt::Horizontal) return {};
   if (role == Qt::TextAlignmentRole) {
-    return QVariant::fromValue(section == 0 ? Qt::AlignLeft | Qt::AlignVCenter : Qt::AlignRight | Qt::AlignVCenter);
+    return QVariant::fromValue(section == 0 || readsFromLeft(section) ? Qt::AlignLeft | Qt::AlignVCenter
+                                                                         : Qt::AlignRight | Qt::AlignVCenter);
   }
   if (role != Qt::DisplayRole) return {};
   const int at = section - firstColumn();
-  if (at < 0) return section == 1 ? tr("trend") : QString();
+  if (at < 0) return section == 1 ? tr("trend") : corner_;
   return headers_.value(at) + (isFlagged(section) ? QStringLiteral(" ⚑") : QString());
 }
 

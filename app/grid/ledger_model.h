@@ -23,7 +23,8 @@ struct LedgerCell {
   std::optional<model::Cell> source;  ///< what the trace shows
   int scenario = -1;                  ///< -1: the scenario looked at
   bool quiet = false;                 ///< inherited rather than own
-  bool struck = false;                ///< left out
+  bool struck = false;  ///< left out
+  bool left = false;    ///< words that read from the left: reasons, remarks
   QString tip;
 };
 
@@ -49,6 +50,8 @@ class LedgerModel : public QAbstractTableModel {
   /// Columns: label, then the trend when `withTrend`, then one per header. Keeps the view's place
   /// when the shape is unchanged.
   void fill(QStringList headers, std::vector<LedgerRow> rows, bool withTrend = false);
+  /// What stands over the labels: the unit of every row that names none.
+  void setCorner(const QString& words) { corner_ = words; }
   void setFlagged(std::vector<bool> columns) { flagged_ = std::move(columns); }
 
   [[nodiscard]] const std::vector<LedgerRow>& ledgerRows() const { return rows_; }
@@ -57,6 +60,7 @@ class LedgerModel : public QAbstractTableModel {
   /// The cell of an index, nullptr for labels, trends and headings.
   [[nodiscard]] const LedgerCell* cellAt(const QModelIndex& index) const;
   [[nodiscard]] bool isFlagged(int column) const;
+  [[nodiscard]] bool readsFromLeft(int column) const;
   /// As it is copied: full precision, plain.
   [[nodiscard]] QString plainText(const QModelIndex& index) const;
 
@@ -72,6 +76,7 @@ class LedgerModel : public QAbstractTableModel {
   void typed(int row, int column, const QString& text);
 
  private:
+  QString corner_;
   QStringList headers_;
   std::vector<LedgerRow> rows_;
   std::vector<bool> flagged_;

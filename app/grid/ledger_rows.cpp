@@ -28,6 +28,8 @@ QString unitOf(const services::Snapshot& s, Kind kind) {
   return text(unitText(kind, s.company().currency, s.company().listing.unit));
 }
 
+QString cornerOf(const services::Snapshot& s) { return unitOf(s, Kind::Money); }
+
 LedgerRow headingRow(const QString& label) {
   LedgerRow row;
   row.label = label;
@@ -40,7 +42,7 @@ LedgerRow yearRow(const services::Snapshot& s, int index, int from, int to, int 
   const model::Row& row = e.model().rows[static_cast<size_t>(index)];
   LedgerRow out;
   out.label = text(row.label);
-  out.unit = unitOf(s, row.kind);
+  if (row.kind != Kind::Money) out.unit = unitOf(s, row.kind);
   out.kind = row.kind;
   out.key = text(row.name);
   out.strong = isTotal(row.name);
@@ -69,7 +71,7 @@ LedgerRow scenarioRow(const services::Snapshot& s, const char* name) {
   const model::Row& row = e.model().rows[static_cast<size_t>(index)];
   LedgerRow out;
   out.label = text(row.label);
-  out.unit = unitOf(s, row.kind);
+  if (row.kind != Kind::Money) out.unit = unitOf(s, row.kind);
   out.kind = row.kind;
   out.key = text(row.name);
   out.strong = isTotal(row.name);

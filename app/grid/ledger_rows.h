@@ -9,6 +9,9 @@ namespace zl::app {
 /// Units of a row as its label shows them once.
 QString unitOf(const services::Snapshot& s, Kind kind);
 
+/// The unit that rows of money leave out, for the grid's corner: "EUR m where no unit is named".
+QString cornerOf(const services::Snapshot& s);
+
 /// A heading without figures.
 LedgerRow headingRow(const QString& label);
 

@@ -57,7 +57,9 @@ void LedgerView::applyWidths() {
     figure = std::clamp(share, static_cast<int>(narrowest_ * std::max(1.0, scale)), figure);
   }
   for (int c = 1; c < columns; ++c) {
-    setColumnWidth(c, c < model_.firstColumn() ? trendWidth_ : figure);
+    const auto own = static_cast<size_t>(c - model_.firstColumn());
+    const bool named = c >= model_.firstColumn() && own < ownWidths_.size();
+    setColumnWidth(c, c < model_.firstColumn() ? trendWidth_ : (named ? ownWidths_[own] : figure));
   }
   // The label takes what the figures leave, within reason.
   int used = 0;
@@ -268,7 +270,7 @@ void LedgerDelegate::paintCell(QPainter* painter, const QRect& rect, const Ledge
   QRectF area = QRectF(rect).adjusted(5, 0, -(5 + hang), 0);
   if (shown.endsWith(QLatin1Char(')'))) area.setRight(area.right() + hang);
   if (cell.words) {
-    painter->drawText(area, Qt::AlignRight | Qt::AlignVCenter,
+    painter->drawText(area, (cell.left ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter,
                       QFontMetricsF(font).elidedText(shown, Qt::ElideRight, area.width()));
   } else {
     drawTabular(*painter, area, shown, Qt::AlignRight);

@@ -20,6 +20,8 @@ class LedgerView : public QTableView {
   /// Figures share the width there is, down to what their digits need; no sideways scrolling
   /// before that.
   void fitFigures(int narrowest) { narrowest_ = narrowest; }
+  /// Widths of single columns, from the first figure on; for grids that hold words.
+  void setColumns(std::vector<int> widths) { ownWidths_ = std::move(widths); }
   void showAll();  ///< height for all rows, without a scroll bar
 
  Q_SIGNALS:
@@ -45,6 +47,7 @@ class LedgerView : public QTableView {
   int figureWidth_ = 74;
   int trendWidth_ = 90;
   int narrowest_ = 0;
+  std::vector<int> ownWidths_;
 };
 
 class LedgerDelegate : public QStyledItemDelegate {

@@ -110,7 +110,7 @@ void applyTheme(QApplication& application, ThemeChoice choice) {
   QApplication::setPalette(p);
   application.setStyleSheet(
       QStringLiteral("QHeaderView::section { background: %1; color: %2; border: none; border-bottom: 1px solid %3; "
-                     "padding: 2px 5px; }"
+                     "padding: 2px 4px 2px 2px; }"
                      "QHeaderView { background: %1; }"
                      "QTableView { background: %1; }"
                      "QListWidget { background: transparent; }"

@@ -17,9 +17,7 @@ constexpr const char* kParts[] = {"risk_free",           "beta",          "equit
 }  // namespace
 
 CapitalPage::CapitalPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Capital, parent) {
-  auto* layout = new QVBoxLayout(this);
-  layout->setContentsMargins(0, 2, 0, 0);
-  layout->setSpacing(2);
+  QVBoxLayout* layout = scrolledLayout();
   layout->addWidget(sectionLabel(tr("The rate of the first forecast year, part by part (weighted, %)"), this));
   stack_ = new RateStack(this);
   layout->addWidget(stack_);
@@ -43,7 +41,8 @@ CapitalPage::CapitalPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   layout->addWidget(sectionLabel(tr("Rates in the book (latest at the valuation date)"), this));
   rates_ = addGrid("rates", tr("Rates"));
   rates_->setWidths(250, 110, 0);
-  layout->addWidget(rates_, 1);
+  layout->addWidget(rates_);
+  layout->addStretch();
   connect(&parts_->ledger(), &LedgerModel::typed, this, [this](int row, int column, const QString& typed) {
     const LedgerRow& line = parts_->ledger().ledgerRows()[static_cast<size_t>(row)];
     const std::optional<double> level = typedOrSay(typed, line);
@@ -117,6 +116,7 @@ void CapitalPage::refreshParts() {
         "use_target_weights", "target_debt_weight", "cost_of_preferred", "diluted_shares"}) {
     weights.push_back(scenarioRow(s, name));
   }
+  weights_->ledger().setCorner(cornerOf(s));
   weights_->ledger().fill(scenarioHeaders(s), std::move(weights));
   weights_->showAll();
 }
@@ -129,6 +129,7 @@ void CapitalPage::refreshDebt() {
        {"interest_expense", "interest_income", "debt", "lease_liabilities", "cost_of_debt", "interest_cover"}) {
     rows.push_back(yearRow(s, name, 0, to, bench_.scenario()));
   }
+  debt_->ledger().setCorner(cornerOf(s));
   debt_->ledger().fill(periodHeaders(s, 0, to), std::move(rows));
   debt_->showAll();
 }
@@ -158,6 +159,7 @@ void CapitalPage::refreshRates() {
     rows.push_back(std::move(row));
   }
   rates_->ledger().fill({tr("figure"), tr("date"), tr("source")}, std::move(rows));
+  rates_->showAll();
 }
 
 }  // namespace zl::app

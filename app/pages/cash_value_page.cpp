@@ -12,16 +12,7 @@
 namespace zl::app {
 
 CashValuePage::CashValuePage(Workbench& bench, QWidget* parent) : Page(bench, Stop::CashValue, parent) {
-  auto* layout = new QVBoxLayout(this);
-  layout->setContentsMargins(0, 2, 0, 0);
-  layout->setSpacing(2);
-  bars_ = new FlowBars(this);
-  layout->addWidget(bars_, 2);
-  yearsTitle_ = sectionLabel({}, this);
-  layout->addWidget(yearsTitle_);
-  years_ = addGrid("flows", tr("Free cash flow by year"));
-  years_->setWidths(200, 60, 0);
-  layout->addWidget(years_);
+  QVBoxLayout* layout = scrolledLayout();
   auto* columns = new QGridLayout;
   columns->setHorizontalSpacing(14);
   columns->addWidget(sectionLabel(tr("From present values to value per share"), this), 0, 0);
@@ -32,14 +23,22 @@ CashValuePage::CashValuePage(Workbench& bench, QWidget* parent) : Page(bench, St
   terminal_ = addGrid("terminal", tr("Terminal value"));
   terminal_->setWidths(280, 62, 0);
   columns->addWidget(terminal_, 1, 1);
-  columns->setRowStretch(1, 1);
   columns->setColumnStretch(0, 1);
   columns->setColumnStretch(1, 1);
-  layout->addLayout(columns, 3);
+  layout->addLayout(columns);
   remark_ = new QLabel(this);
   remark_->setWordWrap(true);
   remark_->setContentsMargins(8, 0, 8, 4);
   layout->addWidget(remark_);
+  bars_ = new FlowBars(this);
+  bars_->setMinimumHeight(150);
+  layout->addWidget(bars_, 1);
+  yearsTitle_ = sectionLabel({}, this);
+  layout->addWidget(yearsTitle_);
+  years_ = addGrid("flows", tr("Free cash flow by year"));
+  years_->setWidths(220, 64, 0);
+  years_->fitFigures(48);
+  layout->addWidget(years_);
   connect(&terminal_->ledger(), &LedgerModel::typed, this, [this](int row, int column, const QString& typed) {
     const LedgerRow& line = terminal_->ledger().ledgerRows()[static_cast<size_t>(row)];
     if (const auto figure = typedOrSay(typed, line)) typeInput(line.key, column, *figure);
@@ -78,6 +77,7 @@ void CashValuePage::fillYears() {
     LedgerRow row = yearRow(s, name, from, to, bench_.scenario());
     rows.push_back(std::move(row));
   }
+  years_->ledger().setCorner(cornerOf(s));
   years_->ledger().fill(periodHeaders(s, from, to), std::move(rows));
   years_->showAll();
 }
@@ -105,7 +105,9 @@ void CashValuePage::fillTerminal() {
   rows.push_back(std::move(implied));
   for (const char* name : {"implied_growth_simple", "terminal_share_exit", "value_exit"})
     rows.push_back(scenarioRow(s, name));
+  terminal_->ledger().setCorner(cornerOf(s));
   terminal_->ledger().fill(scenarioHeaders(s), std::move(rows));
+  terminal_->showAll();
   const Figure keep = s.evaluation->constant("return_weight", bench_.scenario());
   remark_->setText(keep.hasValue() && keep.value() == 0
                        ? tr("New capital earns the discount rate: growth after year N+1 adds no value.")
@@ -121,7 +123,9 @@ void CashValuePage::fillWalk() {
                            "diluted_shares", "quote_rate", "value_per_share", "shortfall", "price", "upside"}) {
     rows.push_back(scenarioRow(s, name));
   }
+  walk_->ledger().setCorner(cornerOf(s));
   walk_->ledger().fill(scenarioHeaders(s), std::move(rows));
+  walk_->showAll();
 }
 
 }  // namespace zl::app

@@ -48,6 +48,7 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   splitter->setChildrenCollapsible(false);
   documents_ = addGrid("documents", tr("Documents"));
   documents_->setWidths(280, 120, 0);
+  documents_->setColumns({100, 190, 70, 110});
   splitter->addWidget(documents_);
   auto* lower = new QWidget(splitter);
   auto* lowerLayout = new QVBoxLayout(lower);
@@ -60,7 +61,8 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   unmappedTitle_ = sectionLabel({}, lower);
   lowerLayout->addWidget(unmappedTitle_);
   unmapped_ = addGrid("unmapped", tr("Unmapped concepts"));
-  unmapped_->setWidths(320, 130, 0);
+  unmapped_->setWidths(300, 130, 0);
+  unmapped_->setColumns({60, 170, 190, 90});
   lowerLayout->addWidget(unmapped_, 1);
   splitter->addWidget(lower);
   splitter->setSizes({300, 330});
@@ -77,6 +79,7 @@ QWidget* FilingsPage::makePreview() {
   layout->addWidget(previewTitle_);
   preview_ = addGrid("importPreview", tr("What would come in"));
   preview_->setWidths(260, 110, 0);
+  preview_->setColumns({170, 100, 90, 110, 100});
   layout->addWidget(preview_);
   auto* buttons = new QHBoxLayout;
   buttons->addStretch();

@@ -43,7 +43,8 @@ HistoryPage::HistoryPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   flagNote_->setWordWrap(true);
   layout->addWidget(flagNote_);
   grid_ = addGrid("history", tr("Filed history"));
-  grid_->setWidths(300, 62, 80);
+  grid_->setWidths(200, 62, 64);
+  grid_->fitFigures(50);
   layout->addWidget(grid_, 1);
   connect(show_, &QComboBox::currentIndexChanged, this, [this] {
     if (bench_.isOpen()) refresh();
@@ -88,6 +89,7 @@ void HistoryPage::refresh() {
     }
   }
   grid_->ledger().setFlagged(services::exceptionalColumns(s));
+  grid_->ledger().setCorner(cornerOf(s));
   grid_->ledger().fill(periodHeaders(s, 0, s.evaluation->layout().historyYears), std::move(rows), true);
   grid_->viewport()->update();
   if (yearBox_->count() != static_cast<int>(s.years().size())) {
@@ -105,6 +107,7 @@ void HistoryPage::refreshFlagBar() {
   const bool flagged = found != c.exceptional.end();
   flag_->setText(flagged ? tr("Unflag") : tr("Flag"));
   if (!flagReason_->hasFocus() || flagged) flagReason_->setText(flagged ? text(found->second) : QString());
+  flagReason_->setCursorPosition(0);
   flagReason_->setReadOnly(flagged);
   QStringList lines;
   for (const auto& [year, reason] : c.exceptional) lines << QStringLiteral("⚑ %1: %2").arg(year).arg(text(reason));

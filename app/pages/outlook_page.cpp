@@ -21,7 +21,7 @@ OutlookPage::OutlookPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   splitter->addWidget(makeLeft());
   splitter->addWidget(makeRight());
   splitter->setStretchFactor(1, 1);
-  splitter->setSizes({290, 640});
+  splitter->setSizes({252, 680});
   layout->addWidget(splitter);
   connectBoard();
 }
@@ -32,14 +32,14 @@ QWidget* OutlookPage::makeLeft() {
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(0);
   drivers_ = addGrid("drivers", tr("Drivers"));
-  drivers_->setWidths(180, 50, 56);
+  drivers_->setWidths(150, 48, 50);
   drivers_->setSelectionBehavior(QAbstractItemView::SelectRows);
   drivers_->setSelectionMode(QAbstractItemView::SingleSelection);
   drivers_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   layout->addWidget(drivers_, 5);
   layout->addWidget(sectionLabel(tr("Evidence (Enter adopts a figure)"), left));
   evidence_ = addGrid("evidence", tr("Evidence"));
-  evidence_->setWidths(120, 74, 0);
+  evidence_->setWidths(114, 60, 0);
   layout->addWidget(evidence_, 3);
   connect(drivers_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& now) {
     if (filling_ || !now.isValid()) return;
@@ -83,8 +83,8 @@ QWidget* OutlookPage::makeRight() {
   bar->addStretch();
   lowerLayout->addLayout(bar);
   statements_ = addGrid("projected", tr("Projected statements"));
-  statements_->setWidths(150, 64, 0);
-  statements_->fitFigures(46);
+  statements_->setWidths(142, 64, 0);
+  statements_->fitFigures(44);
   lowerLayout->addWidget(statements_, 1);
   right->addWidget(lower);
   right->setStretchFactor(0, 3);
@@ -405,6 +405,7 @@ void OutlookPage::refreshShape() {
   if (!reason_->hasFocus()) {
     reason_->setText(a != nullptr ? text(a->said.reason) : QString());
     reason_->setModified(false);
+    reason_->setCursorPosition(0);
   }
   reason_->setToolTip(a == nullptr ? tr("Nobody has decided on this driver yet")
                                    : tr("%1, %2").arg(text(a->said.author), text(a->said.at)));
@@ -468,6 +469,7 @@ void OutlookPage::refreshStatements() {
   for (int row : groupRows(s, statementBox_->currentText().toLatin1().constData())) {
     rows.push_back(yearRow(s, row, from, to, bench_.scenario()));
   }
+  statements_->ledger().setCorner(cornerOf(s));
   statements_->ledger().fill(periodHeaders(s, from, to), std::move(rows));
 }
 

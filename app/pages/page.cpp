@@ -1,5 +1,7 @@
 #include "app/pages/page.h"
 
+#include <QScrollArea>
+
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -18,6 +20,25 @@ Page::Page(Workbench& bench, Stop stop, QWidget* parent) : QWidget(parent), benc
 void Page::showEvent(QShowEvent* event) {
   QWidget::showEvent(event);
   if (bench_.isOpen()) refresh();
+}
+
+QVBoxLayout* Page::scrolledLayout() {
+  auto* outer = new QVBoxLayout(this);
+  outer->setContentsMargins(0, 0, 0, 0);
+  auto* area = new QScrollArea(this);
+  area->setWidgetResizable(true);
+  area->setFrameShape(QFrame::NoFrame);
+  area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  area->setFocusPolicy(Qt::NoFocus);
+  auto* inner = new QWidget(area);
+  inner->setAutoFillBackground(true);
+  inner->setBackgroundRole(QPalette::Base);
+  area->setWidget(inner);
+  outer->addWidget(area);
+  auto* layout = new QVBoxLayout(inner);
+  layout->setContentsMargins(0, 2, 0, 4);
+  layout->setSpacing(2);
+  return layout;
 }
 
 LedgerView* Page::addGrid(const char* name, const QString& accessibleName) {

@@ -3,6 +3,7 @@
 
 #include <QLabel>
 #include <QPushButton>
+#include <QVBoxLayout>
 #include <QWidget>
 
 #include "app/grid/ledger_view.h"
@@ -25,6 +26,8 @@ class Page : public QWidget {
   virtual void refresh() = 0;
   void showEvent(QShowEvent* event) override;
 
+  /// A layout inside an area that scrolls when the window is too low for the page.
+  QVBoxLayout* scrolledLayout();
   /// A grid whose focused cell is traced and whose selection is summed.
   LedgerView* addGrid(const char* name, const QString& accessibleName);
   /// Reads what was typed into a driver's or input's cell; says what is wrong and gives nothing.

@@ -5,14 +5,14 @@
 #include <algorithm>
 
 #include "app/grid/ledger_rows.h"
+#include "app/pages/peer_ranges.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
 namespace zl::app {
 
 PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peers, parent) {
-  auto* layout = new QVBoxLayout(this);
-  layout->setContentsMargins(0, 4, 0, 0);
+  QVBoxLayout* layout = scrolledLayout();
   auto* bar = new QHBoxLayout;
   bar->setContentsMargins(8, 0, 8, 0);
   auto* why = new QLabel(tr("&Reason for the next change"), this);
@@ -29,13 +29,18 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   empty_->setWordWrap(true);
   layout->addWidget(empty_);
   peers_ = addGrid("peers", tr("Peers and their multiples"));
-  peers_->setWidths(210, 122, 0);
-  layout->addWidget(peers_, 3);
+  peers_->setWidths(190, 100, 0);
+  peers_->setColumns({116, 112, 172, 96, 172, 380});
+  layout->addWidget(peers_);
   layout->addWidget(
       sectionLabel(tr("Statistics over the multiples that count, and what they imply for the subject"), this));
   statistics_ = addGrid("peerStatistics", tr("Statistics and implied value"));
   statistics_->setWidths(250, 66, 0);
-  layout->addWidget(statistics_, 2);
+  layout->addWidget(statistics_);
+  layout->addWidget(sectionLabel(tr("Implied value per share against the price"), this));
+  ranges_ = new RangeChart(this);
+  layout->addWidget(ranges_);
+  layout->addStretch();
   connect(peers_, &LedgerView::rowActivated, this, &PeersPage::toggle);
 }
 
@@ -73,10 +78,14 @@ void PeersPage::fillPeers() {
       row.cells.push_back(figure);
       LedgerCell reason;
       reason.words = text(c.reason);
+      reason.left = true;
+      reason.quiet = true;
       row.cells.push_back(reason);
     }
     LedgerCell remark;
     remark.words = text(peer.remark);
+    remark.left = true;
+    remark.quiet = true;
     row.cells.push_back(remark);
     rows.push_back(std::move(row));
   }
@@ -84,11 +93,7 @@ void PeersPage::fillPeers() {
   for (Multiple m : kMultiples) headers << QString::fromLatin1(multipleLabel(m)) << tr("why");
   headers << tr("remark");
   peers_->ledger().fill(headers, std::move(rows));
-  const int last = peers_->ledger().columnCount() - 1;
-  if (last > 0) {
-    peers_->setColumnWidth(last, 330);
-    peers_->setColumnWidth(1, 100);
-  }
+  peers_->showAll();
 }
 
 void PeersPage::fillStatistics() {
@@ -136,9 +141,13 @@ void PeersPage::fillStatistics() {
     row.label = tr("subject: %1, %2").arg(row.label, text(s.periodOf(s.evaluation->layout().baseColumn())));
     rows.push_back(std::move(row));
   }
-  statistics_->ledger().fill({tr("count"), tr("low"), tr("1st quart."), tr("median"), tr("mean"), tr("harmonic"),
-                              tr("3rd quart."), tr("high")},
+  statistics_->ledger().setCorner(cornerOf(s));
+  statistics_->ledger().fill({tr("count"), tr("low"), tr("quartile"), tr("median"), tr("mean"), tr("harmonic"),
+                              tr("quartile"), tr("high")},
                              std::move(rows));
+  statistics_->showAll();
+  const Figure price = s.givens.at("price").figure;
+  ranges_->setContent(peerRanges(s), price.hasValue() ? std::optional(price.value()) : std::nullopt, std::nullopt, unit);
 }
 
 void PeersPage::toggle(int row, int column) {

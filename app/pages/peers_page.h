@@ -3,6 +3,7 @@
 
 #include <QLineEdit>
 
+#include "app/charts/range_chart.h"
 #include "app/pages/page.h"
 
 namespace zl::app {
@@ -23,6 +24,7 @@ class PeersPage : public Page {
 
   LedgerView *peers_, *statistics_;
   QLineEdit* reason_;
+  RangeChart* ranges_;
   QLabel* empty_;
 };
 

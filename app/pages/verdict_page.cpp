@@ -6,15 +6,14 @@
 #include <cstdlib>
 
 #include "app/grid/ledger_rows.h"
+#include "app/pages/peer_ranges.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
 namespace zl::app {
 
 VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Verdict, parent) {
-  auto* layout = new QVBoxLayout(this);
-  layout->setContentsMargins(0, 8, 0, 0);
-  layout->setSpacing(4);
+  QVBoxLayout* layout = scrolledLayout();
   title_ = new QLabel(this);
   title_->setObjectName(QStringLiteral("verdictTitle"));
   QFont f = title_->font();
@@ -39,6 +38,7 @@ VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   findings_->setObjectName(QStringLiteral("findings"));
   findings_->setAccessibleName(tr("Findings"));
   findings_->setFrameShape(QFrame::NoFrame);
+  findings_->setMinimumHeight(120);
   findings_->setTextElideMode(Qt::ElideRight);
   findings_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   layout->addWidget(findings_, 1);
@@ -111,19 +111,7 @@ void VerdictPage::fillRanges() {
   };
   scenarioRange(tr("Cash flow, perpetual growth"), "value_growth");
   scenarioRange(tr("Cash flow, exit multiple"), "value_exit");
-  for (Multiple m : kMultiples) {
-    const ImpliedValue& v = s.crossCheck.implied.at(m);
-    MethodRange r{tr("Peers, %1").arg(QString::fromLatin1(multipleLabel(m)).toLower()), 0, 0, std::nullopt, {}, false};
-    if (m == Multiple::EvToEbitda) r.label = tr("Peers, EV to EBITDA");
-    if (v.low.hasValue() && v.high.hasValue() && v.median.hasValue()) {
-      r.low = v.low.value();
-      r.high = v.high.value();
-      r.middle = v.median.value();
-    } else {
-      r.whyNot = text(v.median.reason().empty() ? "no peer counts" : v.median.reason());
-    }
-    ranges.push_back(std::move(r));
-  }
+  for (MethodRange& r : peerRanges(s)) ranges.push_back(std::move(r));
   const auto number = [](const Figure& f) { return f.hasValue() ? std::optional(f.value()) : std::nullopt; };
   ranges_->setContent(std::move(ranges), number(s.givens.at("price").figure), number(e.constant("buy_below", base)),
                       text(s.company().listing.unit));

@@ -153,7 +153,7 @@ std::string figureText(const Figure& figure, Kind kind) {
     case Kind::Quote:
       return groupedNumber(x, std::fabs(x) < 100 ? 2 : 1);
     case Kind::Count:
-      return groupedNumber(x, x == std::floor(x) ? 0 : 2);
+      return groupedNumber(x, x == std::floor(x) ? 0 : 4);
     case Kind::QuoteRate:
       return groupedNumber(x, 4);
   }

@@ -15,78 +15,13 @@
 #include <filesystem>
 #include <fstream>
 
-#include "app/charts/path_board.h"
 #include "app/frame/glossary.h"
-#include "app/frame/main_window.h"
-#include "app/grid/ledger_view.h"
-#include "tests/support/demo_book.h"
+#include "tests/support/window_fixture.h"
 
 namespace zl::app {
 namespace {
 
-class Window : public test::DemoBook {
- protected:
-  void SetUp() override {
-    DemoBook::SetUp();
-    start();
-    ASSERT_TRUE(window_->openBook(path()));
-  }
-
-  void start() {
-    Dialogs dialogs;
-    dialogs.openBook = [this](QWidget*) { return chosenBook_; };
-    dialogs.newBook = [this](QWidget*) { return chosenBook_; };
-    dialogs.openFiles = [this](QWidget*) { return chosenFiles_; };
-    dialogs.openCase = dialogs.saveCase = [this](QWidget*) { return chosenCase_; };
-    dialogs.companyName = [](QWidget*) { return QStringLiteral("fresh"); };
-    window_ = std::make_unique<MainWindow>(resources_, test::testDesk(), dialogs);
-    window_->resize(1280, 800);
-    window_->show();
-    window_->activateWindow();
-    ASSERT_TRUE(QTest::qWaitForWindowActive(window_.get()));
-  }
-
-  [[nodiscard]] QString path() const { return text(book()); }
-  template <class T>
-  T* find(const char* name) {
-    T* found = window_->findChild<T*>(QString::fromLatin1(name));
-    if (found == nullptr) ADD_FAILURE() << "no control called " << name;
-    return found;
-  }
-  void press(QWidget* w, Qt::Key key, Qt::KeyboardModifiers m = Qt::NoModifier) { QTest::keyClick(w, key, m); }
-  void go(Qt::Key number) {
-    ASSERT_EQ(QApplication::activeWindow(), window_.get());
-    QTest::keyClick(window_.get(), number, Qt::AltModifier);
-  }
-  double base(const char* row = "value_per_share") { return bench().now().evaluation->constant(row, 1).value(); }
-  Workbench& bench() { return window_->bench(); }
-  QString status() { return window_->statusBar()->currentMessage(); }
-  QString railSays() { return find<QWidget>("valueRail")->accessibleDescription(); }
-  /// Puts the cursor of a grid on the row of a key and a figure column.
-  void place(LedgerView* grid, const QString& key, int column) {
-    const auto& rows = grid->ledger().ledgerRows();
-    for (size_t r = 0; r < rows.size(); ++r) {
-      if (rows[r].key != key) continue;
-      grid->setFocus();
-      grid->setCurrentIndex(grid->ledger().index(static_cast<int>(r), column + grid->ledger().firstColumn()));
-      return;
-    }
-    ADD_FAILURE() << "no row " << key.toStdString();
-  }
-  /// Types over the current cell the way a person does and leaves with Enter.
-  void typeOver(LedgerView* grid, const QString& figure) {
-    QTest::keyClicks(grid, figure.left(1));
-    auto* editor = qobject_cast<QLineEdit*>(QApplication::focusWidget());
-    ASSERT_NE(editor, nullptr) << "typing did not open the cell";
-    QTest::keyClicks(editor, figure.mid(1));
-    QTest::keyClick(editor, Qt::Key_Return);
-    QCoreApplication::processEvents();  // the grid takes the text on the next turn of the loop
-  }
-
-  QString chosenBook_, chosenCase_;
-  QStringList chosenFiles_;
-  std::unique_ptr<MainWindow> window_;
-};
+class Window : public WindowFixture {};
 
 TEST_F(Window, TheWholeJobFromImportToReopening) {
   // Import a file: previewed first, stored when accepted.

@@ -89,6 +89,15 @@ TEST_F(Cli, SaysWhatIsWrongOnce) {
   }
 }
 
+TEST_F(Cli, HugeFilesAreRefusedBeforeTheyAreRead) {
+  const std::string path = folder_.file("huge.xbrl");
+  std::ofstream(path) << "<xbrl";
+  std::filesystem::resize_file(path, 3ull << 30);  // sparse: takes no room on the disk
+  const Outcome r = zledger({"import", book(), "--company", "vessingholt", path});
+  EXPECT_EQ(r.status, 1);
+  EXPECT_THAT(r.err, testing::HasSubstr("larger than 1 GiB"));
+}
+
 TEST_F(Cli, ImportReportsWhatMappedAndWhatDidNot) {
   std::ofstream(folder_.file("more.csv")) << "concept,label,start,end,unit,decimals,value\nrevenue,,2013-01-01,2013-12-"
                                              "31,EUR,-3,398000000\nown:Orders,,2013-01-01,2013-12-31,EUR,-3,1000\n";

@@ -1,0 +1,13 @@
+#pragma once
+// The values that peers' multiples imply, as ranges for the range chart.
+
+#include <vector>
+
+#include "app/charts/range_chart.h"
+#include "services/snapshot.h"
+
+namespace zl::app {
+
+std::vector<MethodRange> peerRanges(const services::Snapshot& s);
+
+}  // namespace zl::app

@@ -1,0 +1,186 @@
+// The frame around the pages: rail, route, trace, sizes, papers, settings.
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include <QApplication>
+#include <QComboBox>
+#include <QDropEvent>
+#include <QImage>
+#include <QListWidget>
+#include <QMenu>
+#include <QMimeData>
+#include <QSettings>
+#include <QStatusBar>
+#include <QTest>
+#include <fstream>
+
+#include "app/frame/value_rail.h"
+#include "tests/support/window_fixture.h"
+
+namespace zl::app {
+namespace {
+
+class Frame : public WindowFixture {};
+
+TEST_F(Frame, FitsTheSizeItIsDesignedForOnEveryPage) {
+  for (Qt::Key key : kPageKeys) {
+    go(key);
+    QCoreApplication::processEvents();
+    EXPECT_LE(window_->minimumSizeHint().width(), 1280) << key;
+    EXPECT_LE(window_->minimumSizeHint().height(), 800) << key;
+    EXPECT_EQ(window_->size(), QSize(1280, 800)) << "a page must not push the window larger, page " << key - Qt::Key_0;
+  }
+}
+
+TEST_F(Frame, ALongCompanyNameDoesNotBreakIt) {
+  std::string record = test::demoFile("company.json");
+  const std::string name = "Vessingholt N.V.";
+  record.replace(record.find(name), name.size(), std::string(300, 'W'));
+  std::ofstream(folder_.file("company.json")) << record;
+  chosenFiles_ = {text(folder_.file("company.json"))};
+  press(window_.get(), Qt::Key_I, Qt::ControlModifier);
+  QTest::mouseClick(find<QPushButton>("acceptImport"), Qt::LeftButton);
+  for (Qt::Key key : kPageKeys) {
+    go(key);
+    QCoreApplication::processEvents();
+    EXPECT_EQ(window_->size(), QSize(1280, 800)) << key - Qt::Key_0;
+  }
+}
+
+TEST_F(Frame, BothPapersPaintAndTellTheScenariosApart) {
+  for (ThemeChoice choice : {ThemeChoice::Dark, ThemeChoice::Light}) {
+    applyTheme(*qApp, choice);
+    const Theme& t = theme();
+    EXPECT_EQ(t.dark, choice == ThemeChoice::Dark);
+    EXPECT_EQ(t.paper.lightness() < 128, t.dark);
+    // Text keeps a contrast of at least 4.5 to 1 on its ground (WCAG 2.1, 1.4.3).
+    for (const QColor& ink : {t.ink, t.quiet, t.assumed, t.price, t.worst, t.base, t.best}) {
+      EXPECT_GE(contrast(ink, t.paper), 4.5) << ink.name().toStdString() << (t.dark ? " dark" : " light");
+    }
+    const QImage picture = window_->grab().toImage();
+    EXPECT_GT(coloursIn(picture), 20) << "something is drawn";
+  }
+}
+
+TEST_F(Frame, TheRailFollowsGhostsAndClicks) {
+  auto* rail = find<QWidget>("valueRail");
+  EXPECT_THAT(railSays().toStdString(), testing::AllOf(testing::HasSubstr("Worst "), testing::HasSubstr("price 742.0"), testing::HasSubstr("buy below ")));
+  const services::CaseEdit edit = services::setInput(bench().settled().caseOf(), bench().now().evaluation->model(), "base", "exit_multiple", 9, {});
+  bench().preview(edit);
+  EXPECT_TRUE(bench().isPreviewing());
+  const QImage during = rail->grab().toImage();
+  bench().endPreview();
+  EXPECT_FALSE(rail->grab().toImage() == during) << "ghost and change are drawn while something is edited";
+  // A click on the price's stem leads to the verdict; on a scenario's mark to the cash value.
+  go(Qt::Key_3);
+  bool reached = false;
+  for (int x = 100; x < rail->width() && !reached; x += 4) {
+    QTest::mouseClick(rail, Qt::LeftButton, {}, QPoint(x, rail->height() / 2));
+    reached = find<QWidget>("CashvaluePage")->isVisible();
+  }
+  EXPECT_TRUE(reached);
+  EXPECT_THAT(find<QLabel>("traceTitle")->text().toStdString(), testing::HasSubstr("Value per share"));
+}
+
+TEST_F(Frame, TheRouteShowsWhatNeedsALookByShapeAndWord) {
+  auto* history = find<QAbstractButton>("stop3");
+  EXPECT_THAT(history->accessibleDescription().toStdString(), testing::HasSubstr("needs a look, 1 finding"));
+  EXPECT_EQ(find<QAbstractButton>("stop2")->accessibleDescription(), QStringLiteral("settled"));
+  auto* capital = find<QAbstractButton>("stop5");
+  QTest::mouseClick(capital, Qt::LeftButton);
+  EXPECT_TRUE(capital->isChecked());
+  EXPECT_TRUE(find<QWidget>("CapitalPage")->isVisible());
+}
+
+TEST_F(Frame, TheTraceWalksAndFollowsEdits) {
+  const model::Model& m = bench().now().evaluation->model();
+  bench().focus({m.find("wacc"), 12}, 1);
+  const QString before = find<QLabel>("traceFigure")->text();
+  auto* inputs = find<QListWidget>("traceInputs");
+  ASSERT_EQ(inputs->count(), 6);
+  bench().apply(services::setInput(bench().settled().caseOf(), m, "base", "marginal_tax", 0.35, bench().saidNow(QStringLiteral("law"))));
+  EXPECT_NE(find<QLabel>("traceFigure")->text(), before) << "the figure shown is the one in force";
+  bench().focus({m.find("marginal_tax"), 0}, 0);
+  EXPECT_THAT(find<QLabel>("traceSource")->text().toStdString(), testing::HasSubstr("assumed in Base by tester on 2026-05-01: law"));
+  bench().focus({m.find("minimum_cash_ratio"), 13}, 1);
+  EXPECT_EQ(find<QListWidget>("traceDependents")->count(), 1);
+  press(find<QListWidget>("traceDependents"), Qt::Key_Return);
+  EXPECT_THAT(find<QLabel>("traceTitle")->text().toStdString(), testing::HasSubstr("Revolver drawn in the forecast 2027E"));
+  press(window_.get(), Qt::Key_T, Qt::ControlModifier);
+  EXPECT_FALSE(find<QWidget>("trace")->isVisible()) << "it folds away";
+}
+
+TEST_F(Frame, SizesAndRecentBooksAreKept) {
+  window_->resize(1400, 900);
+  window_->close();
+  EXPECT_EQ(QSettings().value(QStringLiteral("recent")).toStringList().value(0), path());
+  start(false);
+  EXPECT_EQ(window_->size(), QSize(1400, 900));
+  bool offered = false;
+  for (QPushButton* b : window_->findChildren<QPushButton*>()) offered = offered || b->toolTip() == path();
+  EXPECT_TRUE(offered) << "the last book is offered at the start";
+  QSettings().clear();
+}
+
+TEST_F(Frame, FilesCanBeDroppedOnFilings) {
+  go(Qt::Key_2);
+  auto* page = find<QWidget>("FilingsPage");
+  std::ofstream(folder_.file("older.csv")) << "concept,label,start,end,unit,decimals,value\nrevenue,,2013-01-01,2013-12-31,EUR,-3,398000000\n";
+  QMimeData files;
+  files.setUrls({QUrl::fromLocalFile(text(folder_.file("older.csv")))});
+  QDropEvent drop(QPointF(50, 200), Qt::CopyAction, &files, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(page, &drop);
+  EXPECT_TRUE(find<QPushButton>("acceptImport")->isVisible());
+  QTest::mouseClick(find<QPushButton>("cancelImport"), Qt::LeftButton);
+  EXPECT_FALSE(find<QPushButton>("acceptImport")->isVisible());
+  EXPECT_EQ(bench().now().years().size(), 12u) << "left out means left out";
+}
+
+TEST_F(Frame, FindReachesPagesLinesAndDrivers) {
+  auto* box = find<QLineEdit>("find");
+  const auto look = [&](const char* words) {
+    box->setFocus();
+    box->setText(QString::fromLatin1(words));
+    press(box, Qt::Key_Return);
+  };
+  look("Peers");
+  EXPECT_TRUE(find<QWidget>("PeersPage")->isVisible());
+  look("Return on invested capital");
+  EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Return on invested capital 2025"));
+  look("beta");
+  EXPECT_TRUE(find<QWidget>("OutlookPage")->isVisible());
+  EXPECT_THAT(find<QWidget>("pathBoard")->accessibleName().toStdString(), testing::HasSubstr("Beta"));
+  look("no such thing");
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("Nothing here is called"));
+}
+
+TEST_F(Frame, UndoAndRedoNameWhatTheyDo) {
+  auto* undo = find<QAction>("undo");
+  auto* redo = find<QAction>("redo");
+  EXPECT_THAT(undo->text().toStdString(), testing::HasSubstr("Apply case.json"));
+  EXPECT_FALSE(redo->isEnabled());
+  undo->trigger();
+  EXPECT_THAT(redo->text().toStdString(), testing::HasSubstr("Apply case.json"));
+  EXPECT_FALSE(undo->isEnabled()) << "the import that made the company stays";
+  for (Qt::Key key : kPageKeys) go(key);  // an almost empty case shows on every page
+  redo->trigger();
+  EXPECT_FALSE(redo->isEnabled());
+}
+
+TEST_F(Frame, ABookWithOneReportAndNothingElseShowsReasonsEverywhere) {
+  chosenFiles_ = {text(std::string(ZEALOUS_SOURCE) + "/demo/filings/annual-2014.csv")};
+  chosenBook_ = text(folder_.file("small.zledger"));
+  start(false);
+  QTest::mouseClick(find<QPushButton>("startCompany"), Qt::LeftButton);
+  ASSERT_TRUE(bench().isOpen()) << status().toStdString();
+  for (Qt::Key key : kPageKeys) {
+    go(key);
+    QCoreApplication::processEvents();
+    EXPECT_GT(coloursIn(window_->grab().toImage()), 8);
+  }
+  EXPECT_THAT(find<QLabel>("verdictSentence")->text().toStdString(), testing::HasSubstr("No base value against a price yet"));
+}
+
+}  // namespace
+}  // namespace zl::app

@@ -1,0 +1,318 @@
+// One forecast year of the shipped model worked by hand, line by line, on a company with every
+// line in use. All figures in millions; the arithmetic stands beside each expectation.
+
+#include "tests/support/model_support.h"
+
+namespace zl {
+namespace {
+
+class WorkedYear : public testing::Test {
+ protected:
+  void SetUp() override {
+    m_.model = test::shippedModel();
+    m_.horizon = 3;
+    m_.theCase.horizon = 3;
+    for (const model::Row& row : m_.model.rows) {
+      if (row.historyFiled) m_.filed[row.name] = test::figures({0, 0});
+    }
+    // The base year's balance sheet: assets 1,140 = liabilities 540 + equity 600.
+    const std::pair<const char*, double> kFiled[] = {
+        {"revenue", 1000},
+        {"cost_of_sales", 600},
+        {"operating_expenses", 200},
+        {"depreciation", 60},
+        {"ebit", 140},
+        {"interest_expense", 12},
+        {"interest_income", 2},
+        {"pretax_profit", 130},
+        {"tax", 30},
+        {"net_income", 100},
+        {"minority_income", 5},
+        {"cash", 100},
+        {"receivables", 150},
+        {"inventory", 120},
+        {"other_current_assets", 30},
+        {"plant", 400},
+        {"right_of_use", 60},
+        {"intangibles", 40},
+        {"goodwill", 150},
+        {"associates", 50},
+        {"other_noncurrent_assets", 40},
+        {"total_assets", 1140},
+        {"payables", 90},
+        {"other_current_liabilities", 70},
+        {"borrowings_current", 50},
+        {"borrowings_long", 200},
+        {"lease_liabilities", 60},
+        {"pension_deficit", 40},
+        {"other_noncurrent_liabilities", 30},
+        {"total_liabilities", 540},
+        {"equity", 550},
+        {"minorities", 30},
+        {"preferred", 20},
+        {"total_equity", 600},
+        {"tax_losses", 25},
+        {"shares", 10},
+    };
+    for (const auto& [line, figure] : kFiled) m_.filed[line] = test::figures({figure, figure});
+    m_.givens = {{"price", Figure::of(100)},
+                 {"quote_rate", Figure::of(1)},
+                 {"shares_now", Figure::of(10)},
+                 {"options", Figure::of(0)},
+                 {"option_strike", Figure::of(0)},
+                 {"unvested_shares", Figure::of(0)},
+                 {"convertible_shares", Figure::of(0)},
+                 {"convertible_face", Figure::of(0)},
+                 {"stub", Figure::of(1)}};
+    const std::pair<const char*, double> kDrivers[] = {
+        {"revenue_growth", 0.10},
+        {"cost_of_sales_ratio", 0.60},
+        {"operating_expense_ratio", 0.20},
+        {"exceptional_ratio", 0.01},
+        {"tax_rate", 0.25},
+        {"capex_ratio", 0.06},
+        {"intangible_share", 0.10},
+        {"new_lease_ratio", 0.01},
+        {"depreciation_rate", 0.12},
+        {"acquisition_ratio", 0.02},
+        {"receivable_days", 54.75},
+        {"inventory_days", 73},
+        {"payable_days", 54.75},
+        {"other_current_asset_ratio", 0.03},
+        {"other_current_liability_ratio", 0.07},
+        {"borrowing_rate", 0},
+        {"cash_yield", 0},
+        {"debt_growth", 0.04},
+        {"lease_repayment_rate", 0.2},
+        {"minimum_cash_ratio", 0},
+        {"other_income_ratio", 0.004},
+        {"minority_share", 0.05},
+        {"payout", 0.5},
+        {"buyback_payout", 0.1},
+        {"price_growth", 0.05},
+        {"stock_pay_ratio", 0.005},
+        {"preferred_rate", 0.05},
+        {"cost_of_debt", 0.04},
+    };
+    for (const auto& [row, level] : kDrivers) assume(row, level);
+  }
+
+  void assume(const std::string& row, double level) {
+    Path path;
+    path.level = level;
+    m_.theCase.scenarios[1].drivers[row] = {path, {}};
+  }
+  void choose(const std::string& row, double figure) { m_.theCase.scenarios[1].inputs[row] = {figure, {}}; }
+  double year(const Evaluation& e, const char* row, int column = 2) {
+    const Figure f = e.figure(row, column, 1);
+    EXPECT_TRUE(f.hasValue()) << row << ": " << f.reason();
+    return f.valueOr(0);
+  }
+
+  test::SmallModel m_;
+};
+
+TEST_F(WorkedYear, IncomeStatement) {
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "revenue"), 1100, 1e-9);
+  EXPECT_NEAR(year(e, "cost_of_sales"), 660, 1e-9);
+  EXPECT_NEAR(year(e, "ebitda"), 220, 1e-9);         // 1,100 - 660 - 220
+  EXPECT_NEAR(year(e, "depreciation"), 60, 1e-9);    // 12 % of 400 + 60 + 40
+  EXPECT_NEAR(year(e, "ebit"), 149, 1e-9);           // 220 - 60 - 11
+  EXPECT_NEAR(year(e, "other_income"), 4.4, 1e-9);
+  EXPECT_NEAR(year(e, "pretax_profit"), 153.4, 1e-9);
+  EXPECT_NEAR(year(e, "losses_used"), 25, 1e-9);
+  EXPECT_NEAR(year(e, "tax"), 32.1, 1e-9);           // 25 % of 153.4 - 25
+  EXPECT_NEAR(year(e, "net_income"), 121.3, 1e-9);
+  EXPECT_NEAR(year(e, "minority_income"), 6.065, 1e-9);
+  EXPECT_NEAR(year(e, "preferred_dividends"), 1, 1e-9);
+  EXPECT_NEAR(year(e, "net_income_common"), 114.235, 1e-9);
+  EXPECT_NEAR(year(e, "tax_losses"), 0, 1e-9);
+}
+
+TEST_F(WorkedYear, CashFlowStatement) {
+  const Evaluation e = m_.evaluate();
+  // Working capital: 165 + 132 + 33 - 99 - 77 = 154, before 150 + 120 + 30 - 90 - 70 = 140.
+  EXPECT_NEAR(year(e, "working_capital_increase"), 14, 1e-9);
+  EXPECT_NEAR(year(e, "operating_cash_flow"), 172.8, 1e-9);   // 121.3 + 60 + 5.5 - 14
+  EXPECT_NEAR(year(e, "capex"), 66, 1e-9);
+  EXPECT_NEAR(year(e, "plant_bought"), 59.4, 1e-9);
+  EXPECT_NEAR(year(e, "acquisitions"), 22, 1e-9);
+  EXPECT_NEAR(year(e, "net_borrowing"), 10, 1e-9);            // 4 % of 250
+  EXPECT_NEAR(year(e, "lease_principal"), 12, 1e-9);
+  EXPECT_NEAR(year(e, "dividends"), 57.1175, 1e-9);
+  EXPECT_NEAR(year(e, "minority_dividends"), 3.0325, 1e-9);
+  EXPECT_NEAR(year(e, "buybacks"), 11.4235, 1e-9);
+  // 172.8 - 66 - 22 + 10 - 12 - 57.1175 - 3.0325 - 1 - 11.4235
+  EXPECT_NEAR(year(e, "net_cash_movement"), 10.2265, 1e-9);
+}
+
+TEST_F(WorkedYear, BalanceSheet) {
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "cash"), 110.2265, 1e-9);
+  EXPECT_NEAR(year(e, "receivables"), 165, 1e-9);     // 54.75 / 365 of 1,100
+  EXPECT_NEAR(year(e, "inventory"), 132, 1e-9);       // a fifth of 660
+  EXPECT_NEAR(year(e, "payables"), 99, 1e-9);
+  EXPECT_NEAR(year(e, "plant"), 411.4, 1e-9);         // 400 * 0.88 + 59.4
+  EXPECT_NEAR(year(e, "right_of_use"), 63.8, 1e-9);   // 60 * 0.88 + 11
+  EXPECT_NEAR(year(e, "intangibles"), 41.8, 1e-9);    // 40 * 0.88 + 6.6
+  EXPECT_NEAR(year(e, "goodwill"), 172, 1e-9);
+  EXPECT_NEAR(year(e, "debt"), 260, 1e-9);
+  EXPECT_NEAR(year(e, "lease_liabilities"), 59, 1e-9);  // 60 + 11 - 12
+  EXPECT_NEAR(year(e, "equity"), 601.194, 1e-9);      // 550 + 114.235 - 57.1175 - 11.4235 + 5.5
+  EXPECT_NEAR(year(e, "minorities"), 33.0325, 1e-9);
+  EXPECT_NEAR(year(e, "total_assets"), 1219.2265, 1e-9);
+  EXPECT_NEAR(year(e, "total_liabilities"), 565, 1e-9);
+  EXPECT_NEAR(year(e, "balance_gap"), 0, 1e-9);
+}
+
+TEST_F(WorkedYear, FreeCashFlowAndCapital) {
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "operating_tax"), 31, 1e-9);    // 25 % of 149 - 25
+  EXPECT_NEAR(year(e, "nopat"), 118, 1e-9);
+  EXPECT_NEAR(year(e, "fcff"), 65, 1e-9);             // 118 + 60 - 66 - 11 - 14 - 22
+  EXPECT_NEAR(year(e, "fcff_from_cash_flow"), 65, 1e-9);
+  EXPECT_NEAR(year(e, "reinvestment"), 53, 1e-9);
+  // Other: 40 - 30 - 40 * 25 % = 0. 140 + 500 + 150 = 790 before; 154 + 517 + 172 = 843 after.
+  EXPECT_NEAR(year(e, "invested_capital", 1), 790, 1e-9);
+  EXPECT_NEAR(year(e, "invested_capital"), 843, 1e-9);
+  EXPECT_NEAR(year(e, "financing_capital", 1), 790, 1e-9);  // 250 + 60 + 30 + 20 + 550 + 30 - 100 - 50
+  EXPECT_NEAR(year(e, "financing_capital"), 843, 1e-9);
+  EXPECT_NEAR(year(e, "roic"), 118 / 816.5, 1e-12);
+}
+
+TEST_F(WorkedYear, BothSidesOfInvestedCapitalAgreeInEveryYear) {
+  const Evaluation e = m_.evaluate();
+  for (int c = 0; c < 5; ++c) EXPECT_NEAR(year(e, "invested_capital", c), year(e, "financing_capital", c), 1e-8) << c;
+}
+
+TEST_F(WorkedYear, RatiosOfTheLastFiledYear) {
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "gross_margin", 1), 0.40, 1e-12);
+  EXPECT_NEAR(year(e, "ebitda_margin", 1), 0.20, 1e-12);
+  EXPECT_NEAR(year(e, "net_margin", 1), 0.095, 1e-12);            // 100 - 5 over 1,000
+  EXPECT_NEAR(year(e, "roe", 1), 95.0 / 550, 1e-12);
+  EXPECT_NEAR(year(e, "interest_cover", 1), 140.0 / 12, 1e-12);
+  EXPECT_NEAR(year(e, "debt_to_capital", 1), 310.0 / 860, 1e-12);
+  EXPECT_NEAR(year(e, "net_debt_to_ebitda", 1), 210.0 / 200, 1e-12);
+  EXPECT_NEAR(year(e, "average_receivable_days", 1), 54.75, 1e-12);
+  EXPECT_NEAR(year(e, "cash_cycle", 1), 54.75 + 73 - 54.75, 1e-9);
+  EXPECT_NEAR(year(e, "sales_to_capital", 1), 1000.0 / 790, 1e-12);
+  EXPECT_TRUE(e.figure("roe", 0, 1).isAbsent()) << "the oldest year has no opening balance";
+  EXPECT_TRUE(e.figure("cost_of_debt", 0, 1).isAbsent());
+  EXPECT_NEAR(year(e, "cost_of_debt", 1), 12.0 / 310, 1e-12);
+}
+
+TEST_F(WorkedYear, CostOfCapitalAtMarketAndAtTargetWeights) {
+  assume("risk_free", 0.03);
+  assume("beta", 1.2);
+  assume("equity_premium", 0.05);
+  assume("country_premium", 0.02);
+  assume("country_exposure", 0.5);
+  assume("size_addition", 0.01);
+  choose("cost_of_preferred", 0.06);
+  Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "cost_of_equity"), 0.11, 1e-12);  // 3 + 1.2 * 5 + 0.5 * 2 + 1 per cent
+  // Equity 100 * 10 = 1,000, debt and leases 310, preferred 20: together 1,330.
+  EXPECT_NEAR(year(e, "wacc"), (0.11 * 1000 + 0.04 * 0.75 * 310 + 0.06 * 20) / 1330, 1e-12);
+  choose("use_target_weights", 1);
+  choose("target_debt_weight", 0.3);
+  e = m_.evaluate();
+  EXPECT_NEAR(year(e, "wacc"), 0.11 * 0.7 + 0.03 * 0.3, 1e-12);
+}
+
+TEST_F(WorkedYear, OperatingCashIsWorkingCapitalEverywhere) {
+  choose("operating_cash_share", 0.05);
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "spare_cash", 1), 50, 1e-9);
+  EXPECT_NEAR(year(e, "net_debt", 1), 260, 1e-9);     // 310 - 50
+  EXPECT_NEAR(year(e, "fcff"), 60, 1e-9);             // 65 less 5 % of 100 more revenue
+  EXPECT_NEAR(year(e, "fcff_gap"), 0, 1e-9);
+  EXPECT_NEAR(year(e, "invested_capital"), year(e, "financing_capital"), 1e-9);
+}
+
+TEST_F(WorkedYear, TheBridgeCountsEveryClaimOnce) {
+  const Evaluation e = m_.evaluate();
+  const auto constant = [&](const char* row) { return e.constant(row, 1).value(); };
+  // Valued at the balance sheet date: net debt 210, pension after tax 30, minorities 30, preferred 20.
+  EXPECT_NEAR(constant("net_debt_dated"), 210, 1e-9);
+  EXPECT_NEAR(constant("other_claims"), 80, 1e-9);
+  EXPECT_NEAR(constant("equity_value"), constant("enterprise_value") - 210 + 50 - 80, 1e-6);
+}
+
+TEST_F(WorkedYear, BuybacksRetireSharesAtTheProjectedPrice) {
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "projected_price"), 105, 1e-9);
+  EXPECT_NEAR(year(e, "shares"), 10 - 11.4235 / 105, 1e-9);
+  EXPECT_NEAR(year(e, "shares", 3), year(e, "shares") - year(e, "buybacks", 3) / 110.25, 1e-9);
+  EXPECT_NEAR(year(e, "earnings_per_share"), 114.235 / year(e, "shares"), 1e-9);
+}
+
+TEST_F(WorkedYear, ARevolverFillsWhatIsMissingAndIsRepaidFirst) {
+  assume("operating_expense_ratio", 0.42);
+  assume("payout", 0);
+  Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "cash"), 0, 1e-6);
+  EXPECT_GT(year(e, "revolver"), 0);
+  EXPECT_NEAR(year(e, "balance_gap"), 0, 1e-6);
+  Path better;
+  better.shape = Shape::Typed;
+  better.typed = {0.42, 0.10};
+  m_.theCase.scenarios[1].drivers["operating_expense_ratio"].path = better;
+  e = m_.evaluate();
+  EXPECT_GT(year(e, "revolver", 2), 0);
+  EXPECT_NEAR(year(e, "revolver", 3), 0, 1e-6);
+  EXPECT_GT(year(e, "cash", 3), 0);
+}
+
+TEST_F(WorkedYear, NoDividendOrTaxIsProjectedFromALoss) {
+  assume("operating_expense_ratio", 0.45);
+  const Evaluation e = m_.evaluate();
+  EXPECT_LT(year(e, "net_income"), 0);
+  EXPECT_DOUBLE_EQ(year(e, "tax"), 0);
+  EXPECT_DOUBLE_EQ(year(e, "dividends"), 0);
+  EXPECT_DOUBLE_EQ(year(e, "buybacks"), 0);
+  EXPECT_NEAR(year(e, "tax_losses"), 25 - year(e, "pretax_profit"), 1e-9) << "the loss joins the pool";
+}
+
+/// Each driver moves value the way it must; the sign is what economics says, not what we computed.
+struct Direction {
+  const char* driver;
+  double low, high;
+  int sign;  ///< of the change in value when the driver rises
+};
+
+class ValueMoves : public WorkedYear, public testing::WithParamInterface<Direction> {};
+
+TEST_P(ValueMoves, TheRightWay) {
+  const Direction& d = GetParam();
+  assume("revenue_growth", 0.02);
+  assume("risk_free", 0.06);
+  assume(d.driver, d.low);
+  const double low = m_.evaluate().constant("raw_value", 1).value();
+  assume(d.driver, d.high);
+  const double high = m_.evaluate().constant("raw_value", 1).value();
+  EXPECT_GT((high - low) * d.sign, 0) << d.driver;
+}
+
+INSTANTIATE_TEST_SUITE_P(Drivers, ValueMoves,
+                         testing::Values(Direction{"cost_of_sales_ratio", 0.55, 0.6, -1},
+                                         Direction{"operating_expense_ratio", 0.18, 0.2, -1},
+                                         Direction{"exceptional_ratio", 0, 0.02, -1},
+                                         Direction{"tax_rate", 0.2, 0.3, -1},
+                                         Direction{"capex_ratio", 0.05, 0.07, -1},
+                                         Direction{"new_lease_ratio", 0, 0.02, -1},
+                                         Direction{"acquisition_ratio", 0, 0.02, -1},
+                                         Direction{"receivable_days", 50, 70, -1},
+                                         Direction{"inventory_days", 60, 90, -1},
+                                         Direction{"payable_days", 40, 60, 1},
+                                         Direction{"risk_free", 0.05, 0.07, -1},
+                                         Direction{"beta", 0.8, 1.2, -1},
+                                         Direction{"equity_premium", 0.04, 0.06, -1},
+                                         Direction{"country_premium", 0.01, 0.03, -1},
+                                         Direction{"size_addition", 0, 0.01, -1},
+                                         Direction{"cost_of_debt", 0.03, 0.06, -1}),
+                         [](const auto& c) { return std::string(c.param.driver); });
+
+}  // namespace
+}  // namespace zl

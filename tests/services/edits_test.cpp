@@ -1,0 +1,215 @@
+// Every edit: applied, undone, redone, reopened; and what it leaves alone.
+
+#include "services/edits.h"
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include <functional>
+
+#include "services/driver_evidence.h"
+#include "services/report.h"
+#include "tests/support/demo_book.h"
+
+namespace zl::services {
+namespace {
+
+using test::DemoBook;
+
+struct NamedEdit {
+  const char* name;
+  std::function<CaseEdit(const Case&, const model::Model&)> make;
+  const char* label;
+};
+
+Path held(double level) {
+  Path p;
+  p.level = level;
+  return p;
+}
+
+class Edits : public DemoBook, public testing::WithParamInterface<NamedEdit> {};
+
+TEST_P(Edits, ApplyUndoRedoAndReopen) {
+  auto session = open();
+  const Case before = session->now()->caseOf();
+  const CaseEdit edit = GetParam().make(before, session->now()->evaluation->model());
+  ASSERT_FALSE(edit.after == before) << "the edit changes nothing";
+  EXPECT_EQ(edit.label, GetParam().label);
+  ASSERT_TRUE(session->apply(edit));
+  EXPECT_EQ(session->now()->caseOf(), edit.after);
+  EXPECT_EQ(session->undoLabel(), edit.label);
+  ASSERT_TRUE(session->undo());
+  EXPECT_EQ(session->now()->caseOf(), before);
+  session = open();
+  EXPECT_EQ(session->now()->caseOf(), before);
+  ASSERT_TRUE(session->redo());
+  EXPECT_EQ(session->now()->caseOf(), edit.after);
+  EXPECT_EQ(open()->now()->caseOf(), edit.after);
+}
+
+INSTANTIATE_TEST_SUITE_P(
+    All, Edits,
+    testing::Values(
+        NamedEdit{"SetDriver", [](const Case& c, const model::Model& m) { return setDriver(c, m, "worst", "beta", held(1.4), {"w", "me", "t"}); },
+                  "Set Beta (Worst)"},
+        NamedEdit{"TypeYears",
+                  [](const Case& c, const model::Model& m) {
+                    return typeDriverYears(c, m, "base", "capex_ratio", std::vector<Figure>(10, Figure::of(0.05)), {{2, 0.07}}, {});
+                  },
+                  "Set Capex, share of revenue (Base)"},
+        NamedEdit{"ClearDriver", [](const Case& c, const model::Model& m) { return clearDriver(c, m, "worst", "inventory_days"); },
+                  "Reset Inventory days, on closing balance (Worst)"},
+        NamedEdit{"SetReason", [](const Case& c, const model::Model& m) { return setReason(c, m, "best", "beta", {"why", "me", "t"}); },
+                  "Reason for Beta (Best)"},
+        NamedEdit{"SetInput", [](const Case& c, const model::Model& m) { return setInput(c, m, "best", "exit_multiple", 9, {}); },
+                  "Set Exit multiple of EBITDA (Best)"},
+        NamedEdit{"SetProbability", [](const Case& c, const model::Model&) { return setProbability(c, "worst", 0.3); }, "Set probability (Worst)"},
+        NamedEdit{"Flag", [](const Case& c, const model::Model&) { return setExceptional(c, 2021, "boom"); }, "Flag 2021 as exceptional"},
+        NamedEdit{"Unflag", [](const Case& c, const model::Model&) { return setExceptional(c, 2024, std::nullopt); }, "Unflag 2024 as exceptional"},
+        NamedEdit{"PeerOut", [](const Case& c, const model::Model&) { return setPeerChoice(c, "sorrelund/ev-ebitda", "Take out", PeerChoice{false, "x"}); },
+                  "Take out"},
+        NamedEdit{"PeerByRule", [](const Case& c, const model::Model&) { return setPeerChoice(c, "quillhaven/ev-ebitda", "By rule", std::nullopt); },
+                  "By rule"},
+        NamedEdit{"Horizon", [](const Case& c, const model::Model&) { return setHorizon(c, 5); }, "Set horizon to 5 years"},
+        NamedEdit{"Date", [](const Case& c, const model::Model&) { return setValuationDate(c, makeDate(2026, 3, 31)); },
+                  "Set valuation date to 2026-03-31"},
+        NamedEdit{"Note", [](const Case& c, const model::Model& m) { return setNote(c, m, "revenue", "look \"again\"\n– ü"); }, "Note on Revenue"}),
+    [](const auto& c) { return std::string(c.param.name); });
+
+TEST_F(DemoBook, TypingAYearLeavesItsNeighboursAndKeepsTheReason) {
+  auto session = open();
+  const Case& c = session->now()->caseOf();
+  const model::Model& m = session->now()->evaluation->model();
+  std::vector<Figure> current;
+  for (int column = 12; column < 22; ++column) current.push_back(session->now()->evaluation->figure("inventory_days", column, 0));
+  const CaseEdit edit = typeDriverYears(c, m, "worst", "inventory_days", current, {{3, 140}, {5, 130}}, {"", "me", "t"});
+  ASSERT_TRUE(session->apply(edit));
+  for (int i = 0; i < 10; ++i) {
+    const double expected = i == 3 ? 140 : i == 5 ? 130 : current[static_cast<size_t>(i)].value();
+    EXPECT_DOUBLE_EQ(session->now()->evaluation->figure("inventory_days", 12 + i, 0).value(), expected) << i;
+  }
+  EXPECT_EQ(session->now()->caseOf().scenarios[0].drivers.at("inventory_days").said.reason, "Recalled stock sells slowly");
+  EXPECT_EQ(session->now()->caseOf().scenarios[1], c.scenarios[1]) << "base is untouched";
+}
+
+TEST_F(DemoBook, AShorterHorizonKeepsPathsThatStillMakeSense) {
+  auto session = open();
+  ASSERT_TRUE(session->apply(setHorizon(session->now()->caseOf(), 3)));
+  EXPECT_TRUE(faultsOf(session->now()->caseOf(), session->now()->evaluation->model()).empty());
+  EXPECT_EQ(session->now()->caseOf().base().drivers.at("cost_of_sales_ratio").path.to, 0) << "a glide past the end arrives in the last year";
+  EXPECT_EQ(session->now()->caseOf().base().drivers.at("revenue_growth").path.typed.size(), 10u) << "typed years are kept for later";
+}
+
+TEST_F(DemoBook, EditsOfScenariosThatDoNotExistDoNothing) {
+  const auto session = open();
+  const Case& c = session->now()->caseOf();
+  EXPECT_EQ(setDriver(c, session->now()->evaluation->model(), "middling", "beta", held(1), {}).after, c);
+  EXPECT_EQ(setProbability(c, "middling", 1).after, c);
+}
+
+TEST_F(DemoBook, MovingBaseMovesWhoeverFollowsIt) {
+  auto session = open();
+  const auto beta = [&](int scenario) { return session->now()->evaluation->figure("beta", 12, scenario).value(); };
+  ASSERT_TRUE(session->apply(setDriver(session->now()->caseOf(), session->now()->evaluation->model(), "best", "beta", held(1.0), {})));
+  ASSERT_TRUE(session->apply(setDriver(session->now()->caseOf(), session->now()->evaluation->model(), "base", "beta", held(1.3), {})));
+  EXPECT_DOUBLE_EQ(beta(0), 1.3);
+  EXPECT_DOUBLE_EQ(beta(2), 1.0);
+}
+
+TEST_F(DemoBook, EvidenceLeavesOutExceptionalYears) {
+  const auto session = open();
+  const Snapshot& s = *session->now();
+  const int row = s.evaluation->model().find("inventory_days");
+  const DriverEvidence e = evidenceOf(s, row, 1);
+  ASSERT_EQ(e.windows.size(), 3u);
+  EXPECT_EQ(e.windows[0].all.count, 3);
+  EXPECT_EQ(e.windows[0].regular.count, 1) << "2024 and 2025 are flagged";
+  EXPECT_NEAR(e.windows[0].regular.median.value(), e.history[9].value(), 1e-12);
+  EXPECT_NEAR(e.windows[1].all.mean.value(),
+              (e.history[7].value() + e.history[8].value() + e.history[9].value() + e.history[10].value() + e.history[11].value()) / 5, 1e-9);
+  EXPECT_EQ(e.spread.count, 10);
+  // 112 days in the last year: nine of ten regular years lie below (2023 is above).
+  EXPECT_NEAR(e.percentile.value(), 0.9, 1e-12);
+}
+
+TEST_F(DemoBook, GrowthEvidenceAlsoDropsTheYearAfterAnExceptionalOne) {
+  auto session = open();
+  ASSERT_TRUE(session->apply(setExceptional(session->now()->caseOf(), 2020, "plague")));
+  const Snapshot& s = *session->now();
+  const DriverEvidence e = evidenceOf(s, s.evaluation->model().find("revenue_growth"), 1);
+  EXPECT_TRUE(e.exceptional[6] && e.exceptional[7]) << "2020, and 2021 off its base";
+  EXPECT_FALSE(e.exceptional[8]);
+  const DriverEvidence ratio = evidenceOf(s, s.evaluation->model().find("capex_ratio"), 1);
+  EXPECT_TRUE(ratio.exceptional[6]);
+  EXPECT_FALSE(ratio.exceptional[7]);
+}
+
+TEST_F(DemoBook, GrowthAndSharesOfHistory) {
+  const auto session = open();
+  const Snapshot& s = *session->now();
+  const auto growth = growthOf(s, s.evaluation->model().find("revenue"), 1);
+  EXPECT_TRUE(growth[0].isAbsent());
+  EXPECT_NEAR(growth[1].value(), 432600.0 / 412000 - 1, 1e-12);  // from the two filed figures
+  const auto share = shareOfRevenue(s, s.evaluation->model().find("cost_of_sales"), 1);
+  EXPECT_NEAR(share[0].value(), 0.57, 1e-12);
+}
+
+TEST_F(DemoBook, TextAndJsonTellTheSameFigures) {
+  const auto session = open();
+  const Snapshot& s = *session->now();
+  const Json value = valueJson(s);
+  const std::string words = valueText(s);
+  for (const Json& scenario : value["scenarios"]) {
+    char shown[32];
+    const double v = scenario["figures"]["value_per_share"].get<double>();
+    std::snprintf(shown, sizeof shown, "%.1f", v);
+    std::string grouped = shown;
+    if (v >= 1000) grouped.insert(grouped.size() - 5, ",");
+    EXPECT_THAT(words, testing::HasSubstr(grouped));
+  }
+  const Json statements = statementsJson(s, 1);
+  EXPECT_EQ(statements["periods"].size(), 22u);
+  EXPECT_EQ(statements["periods"][11], "2025");
+  EXPECT_EQ(statements["periods"][12], "2026E");
+  for (const Json& row : statements["rows"]) EXPECT_EQ(row["figures"].size(), 22u) << row["row"];
+  const Json findings = findingsJson(s);
+  EXPECT_EQ(findings.size(), s.findings.size());
+  EXPECT_EQ(factsJson(s).size(), s.evidence->facts.size());
+}
+
+TEST_F(DemoBook, GapsReachJsonAsWhatTheyAre) {
+  auto session = open();
+  ASSERT_TRUE(session->apply(setInput(session->now()->caseOf(), session->now()->evaluation->model(), "base", "terminal_growth", 0.14, {})));
+  const Json figures = valueJson(*session->now())["scenarios"][1]["figures"];
+  EXPECT_EQ(figures["value_per_share"]["not_meaningful"], "the discount rate does not exceed growth");
+  EXPECT_TRUE(figures["value_exit"].is_number());
+  EXPECT_THAT(valueText(*session->now()), testing::HasSubstr("Base has no value: the discount rate does not exceed growth"));
+}
+
+TEST_F(DemoBook, ImpliedGrowthSatisfiesTheRuleInUse) {
+  auto session = open();
+  for (double keep : {0.0, 0.5, 1.0}) {
+    ASSERT_TRUE(session->apply(setInput(session->now()->caseOf(), session->now()->evaluation->model(), "base", "return_weight", keep, {})));
+    const std::vector<double> roots = impliedGrowthOf(*session->now(), 1);
+    ASSERT_FALSE(roots.empty()) << keep;
+    const double exit = session->now()->evaluation->constant("exit_terminal_value", 1).value();
+    // Putting a root in as the terminal growth gives the exit's present value back.
+    const auto check = session->preview(setInput(session->now()->caseOf(), session->now()->evaluation->model(), "base", "terminal_growth", roots.back(), {}).after);
+    ASSERT_TRUE(check) << check.error().text();
+    EXPECT_NEAR((*check)->evaluation->constant("growth_terminal_value", 1).value(), exit, 1e-6 * exit) << keep;
+  }
+}
+
+TEST_F(DemoBook, PreviewStoresNothing) {
+  const auto session = open();
+  const auto before = session->now();
+  const auto next = session->preview(setHorizon(before->caseOf(), 4).after);
+  ASSERT_TRUE(next);
+  EXPECT_EQ((*next)->caseOf().horizon, 4);
+  EXPECT_EQ(session->now(), before);
+  EXPECT_EQ(open()->now()->caseOf().horizon, 10);
+}
+
+}  // namespace
+}  // namespace zl::services

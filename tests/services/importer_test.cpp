@@ -1,0 +1,145 @@
+// Files of every kind through the importer, and the resources that ship.
+
+#include "services/importer.h"
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include <cstdlib>
+#include <fstream>
+
+#include "tests/support/demo_book.h"
+#include "tests/support/files.h"
+
+namespace zl::services {
+namespace {
+
+using exchange::ContentKind;
+using test::demoFile;
+using test::TemporaryFolder;
+
+const MappingRules& rules() {
+  static const auto resources = *Resources::load();
+  return resources->rules;
+}
+
+TEST(Preview, CountsWhatWouldComeIn) {
+  const auto p = preview({"annual-2024.xbrl", demoFile("filings/annual-2024.xbrl")}, "vessingholt", rules(), "now");
+  ASSERT_TRUE(p) << p.error().text();
+  EXPECT_EQ(p->kind, ContentKind::XbrlInstance);
+  EXPECT_EQ(p->segments, 2);
+  EXPECT_EQ(p->unmapped, 3);
+  EXPECT_EQ(p->mapped + p->unmapped + p->segments, static_cast<int>(p->incoming.facts.size()));
+  EXPECT_EQ(dateText(*p->incoming.document.periodEnd), "2024-12-31");
+  EXPECT_EQ(p->incoming.document.importedAt, "now");
+}
+
+TEST(Preview, TablesAreCheckedBeforeTheyAreKept) {
+  const std::pair<const char*, ContentKind> kTables[] = {
+      {"prices.csv", ContentKind::PriceTable}, {"peers.csv", ContentKind::PeerTable}, {"rates.csv", ContentKind::RateTable}, {"company.json", ContentKind::CompanyRecord}};
+  for (const auto& [file, kind] : kTables) {
+    const auto p = preview({file, demoFile(file)}, "vessingholt", rules(), "now");
+    ASSERT_TRUE(p) << file << p.error().text();
+    EXPECT_EQ(p->kind, kind);
+    EXPECT_TRUE(p->incoming.facts.empty());
+    EXPECT_EQ(p->incoming.company, kind == ContentKind::RateTable ? "" : "vessingholt") << "rates are the whole book's";
+  }
+  EXPECT_THAT(preview({"company.json", demoFile("company.json")}, "other", rules(), "now").error().what, testing::HasSubstr("the record is of 'vessingholt', not of 'other'"));
+  EXPECT_THAT(preview({"case.json", demoFile("case.json")}, "vessingholt", rules(), "now").error().what, testing::HasSubstr("a case is applied, not imported"));
+  EXPECT_FALSE(preview({"prices.csv", "date,close\n2025-01-01,zero\n"}, "vessingholt", rules(), "now"));
+}
+
+Fact shareFact(const char* unit, const char* text) {
+  Fact f;
+  f.concept_name = "shares";
+  f.unit = unit;
+  f.text = text;
+  f.period.end = makeDate(2024, 12, 31);
+  return f;
+}
+
+TEST(DerivedRecord, SaysWhatTheFactsSayAndNothingMore) {
+  std::vector<Fact> facts;
+  EXPECT_THAT(derivedRecord("x", facts, rules()).error().what, testing::HasSubstr("name no currency"));
+  Fact revenue = shareFact("CHF", "100");
+  revenue.concept_name = "revenue";
+  revenue.period.start = makeDate(2024, 1, 1);
+  facts.push_back(revenue);
+  EXPECT_THAT(derivedRecord("x", facts, rules()).error().what, testing::HasSubstr("no share count"));
+  facts.push_back(shareFact("shares", "0"));
+  EXPECT_FALSE(derivedRecord("x", facts, rules()));
+  facts.back().text = "25";
+  const auto record = derivedRecord("x", facts, rules());
+  ASSERT_TRUE(record);
+  EXPECT_EQ(record->currency, "CHF");
+  EXPECT_EQ(record->listing, (Listing{"CHF", "CHF", 1, 1}));
+  EXPECT_DOUBLE_EQ(record->shares, 25);
+}
+
+TEST(Resources, FaultsInShippedTextsAreNamed) {
+  const TemporaryFolder folder;
+  EXPECT_EQ(Resources::loadFrom(folder.file("")).error().kind, ErrorKind::NotFound);
+  std::filesystem::create_directories(folder.file("models"));
+  std::filesystem::create_directories(folder.file("rules"));
+  const auto write = [&](const char* name, const std::string& text) { std::ofstream(folder.file(name)) << text; };
+  write("models/standard.model", "model m \"M\" 1\nrow r \"R\" ratio rate\n forecast nowhere\n");
+  write("rules/standard.rules", "a = b\n");
+  write("rules/standard.ties", "tie t \"T\" a = b\n");
+  EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("models/standard.model, line 3"));
+  write("models/standard.model", "model m \"M\" 1\nrow r \"R\" ratio rate\n forecast 1\n");
+  EXPECT_TRUE(Resources::loadFrom(folder.file("")));
+  write("rules/standard.rules", "a b\n");
+  EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("rules/standard.rules, line 1"));
+  write("rules/standard.rules", "a = b\n");
+  write("rules/standard.ties", "tie\n");
+  EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("rules/standard.ties, line 1"));
+}
+
+TEST(Files, AreReadWholeAndReplacedWhole) {
+  const TemporaryFolder folder;
+  const std::string path = folder.file("a.json");
+  ASSERT_TRUE(writeFile(path, "one"));
+  ASSERT_TRUE(writeFile(path, std::string("two\0three", 9)));
+  EXPECT_EQ(*readFile(path), std::string("two\0three", 9));
+  EXPECT_FALSE(std::filesystem::exists(path + ".part"));
+  EXPECT_EQ(writeFile(folder.file("none/a.json"), "x").error().kind, ErrorKind::Storage);
+  EXPECT_EQ(readFile(folder.file("")).error().kind, ErrorKind::WrongKind);
+  EXPECT_EQ(readFile(folder.file("none")).error().kind, ErrorKind::NotFound);
+}
+
+TEST(DemoFiles, ComeFromTheGeneratorByteForByte) {
+  const char* generator = std::getenv("ZEALOUS_DEMO_GENERATOR");
+  ASSERT_NE(generator, nullptr) << "set by the test's registration";
+  const TemporaryFolder folder;
+  ASSERT_EQ(std::system((std::string(generator) + " " + folder.file("demo")).c_str()), 0);
+  int compared = 0;
+  for (const auto& entry : std::filesystem::recursive_directory_iterator(folder.file("demo"))) {
+    if (!entry.is_regular_file()) continue;
+    const std::string name = std::filesystem::relative(entry.path(), folder.file("demo")).string();
+    std::ifstream in(entry.path(), std::ios::binary);
+    EXPECT_TRUE((std::string(std::istreambuf_iterator<char>(in), {}) == demoFile(name))) << name << " differs: run the target demo-files";
+    ++compared;
+  }
+  EXPECT_EQ(compared, 17);
+}
+
+TEST(Merging, TwoCompaniesShareABookAndItsRates) {
+  const TemporaryFolder folder;
+  const auto resources = *Resources::load();
+  const std::string book = folder.file("b.zledger");
+  std::string record = demoFile("company.json");
+  const std::vector<ImportFile> first{{"company.json", record}, {"rates.csv", demoFile("rates.csv")}, {"a.xbrl", demoFile("filings/annual-2025.xbrl")}};
+  ASSERT_TRUE(Session::import(book, "vessingholt", first, *resources, test::testDesk()));
+  record.replace(record.find("\"vessingholt\""), 13, "\"second\"");
+  const std::vector<ImportFile> second{{"company.json", record}, {"a.xbrl", demoFile("filings/annual-2025.xbrl")}};
+  ASSERT_TRUE(Session::import(book, "second", second, *resources, test::testDesk()));
+  EXPECT_THAT(Session::open(book, "", resources, test::testDesk()).error().what, testing::HasSubstr("several companies: vessingholt, second"));
+  const auto session = Session::open(book, "second", resources, test::testDesk());
+  ASSERT_TRUE(session) << session.error().text();
+  EXPECT_FALSE((*session)->now()->evidence->rates.empty());
+  EXPECT_TRUE((*session)->now()->givens.at("price").figure.isAbsent());
+  EXPECT_THAT((*session)->now()->evaluation->constant("value_per_share", 1).reason(), testing::HasSubstr("no price"));
+}
+
+}  // namespace
+}  // namespace zl::services
