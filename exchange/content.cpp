@@ -101,7 +101,7 @@ Result<ContentKind> recognise(std::string_view content, const std::string& name)
 }
 
 std::string digestOf(std::string_view content) {
-  std::uint64_t hash = 1469598103934665603ull;
+  std::uint64_t hash = 14695981039346656037ull;
   for (char c : content) {
     hash ^= static_cast<unsigned char>(c);
     hash *= 1099511628211ull;

@@ -24,7 +24,11 @@ inline std::vector<double> roundTicks(double low, double high, int most) {
     step = power * factor;
     if (step >= raw) break;
   }
-  for (double x = std::ceil(low / step) * step; x <= high + step * 1e-9; x += step) {
+  // Counted rather than stepped: far from zero a step can be too small to move a double.
+  const double first = std::ceil(low / step);
+  for (int i = 0; i <= 2 * most; ++i) {
+    const double x = (first + i) * step;
+    if (x > high + step * 1e-9) break;
     ticks.push_back(std::fabs(x) < step * 1e-9 ? 0 : x);
   }
   return ticks;

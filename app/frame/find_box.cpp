@@ -18,6 +18,7 @@ FindBox::FindBox(Workbench& bench, QWidget* parent) : QLineEdit(parent), bench_(
   connect(completer, qOverload<const QString&>(&QCompleter::activated), this, &FindBox::go);
   connect(this, &QLineEdit::returnPressed, this, [this] {
     QCompleter* c = this->completer();
+    c->setCompletionPrefix(text());
     const bool exact = names_.stringList().contains(text(), Qt::CaseInsensitive);
     go(!exact && c->completionCount() > 0 ? c->currentCompletion() : text());
   });

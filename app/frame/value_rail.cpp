@@ -139,7 +139,7 @@ void ValueRail::paintEvent(QPaintEvent*) {
       high = std::max(high, m.figure);
     }
   }
-  const double pad = std::max((high - low) * 0.08, 1e-6);
+  const double pad = std::max({(high - low) * 0.08, std::fabs(high) * 0.02, 1e-6});
   scale_ = {std::max(0.0, low - pad), high + pad, 100, width() - 24.0};
   const double line = QFontMetricsF(font()).height();
   axisY_ = line * 2 + 26;

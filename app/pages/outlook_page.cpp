@@ -157,6 +157,8 @@ QWidget* OutlookPage::makeShapeBar() {
   halfLife_->setDecimals(1);
   halfLife_->setSuffix(tr(" y"));
   halfLabel_ = label(tr("h&alf-life"), halfLife_);
+  // They appear with the shapes that use them; all at once they would widen the window.
+  for (QWidget* w : std::initializer_list<QWidget*>{from_, fromLabel_, to_, toLabel_, halfLife_, halfLabel_}) w->hide();
   line->addStretch();
   reset_ = new QPushButton(bar);
   reset_->setObjectName(QStringLiteral("resetDriver"));

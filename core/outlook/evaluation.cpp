@@ -104,15 +104,20 @@ Evaluation::Evaluation(std::shared_ptr<const CompiledModel> compiled,
   std::vector<std::uint32_t> outputs(p.firstConstant);
   for (std::uint32_t slot = 0; slot < p.firstConstant; ++slot) outputs[slot] = slot;
   lanes_ = model::evaluate(p, lanes, outputs);
+  reasons_.resize(static_cast<size_t>(scenarios()));
+  for (int s = 0; s < scenarios(); ++s) explain(s);
 }
 
 Figure Evaluation::figure(int row, int column, int scenario) const {
-  std::vector<Cell> open;
   if (model().rows[static_cast<size_t>(row)].timing == model::Timing::Constant) column = 0;
-  return look({row, column}, scenario, open);
+  const Cell cell{row, column};
+  if (std::optional<Figure> known = look(cell, scenario)) return *known;
+  return Figure::absent();
 }
 
-Figure Evaluation::look(Cell cell, int scenario, std::vector<Cell>& open) const {
+/// The figure of a cell as far as it is known: what was read, filed or computed, or already
+/// explained. Empty for a computed cell that has no number and no explanation yet.
+std::optional<Figure> Evaluation::look(Cell cell, int scenario) const {
   const auto& inputs = inputs_[static_cast<size_t>(scenario)];
   if (const auto input = inputs.find(cell); input != inputs.end()) return input->second;
   const model::Row& row = model().rows[static_cast<size_t>(cell.row)];
@@ -123,23 +128,39 @@ Figure Evaluation::look(Cell cell, int scenario, std::vector<Cell>& open) const 
   if (slot < 0) return Figure::absent();
   const double number = lanes_.at(static_cast<size_t>(slot), scenario);
   if (std::isfinite(number)) return Figure::of(number);
-  return explain(cell, scenario, open);
+  const auto& reasons = reasons_[static_cast<size_t>(scenario)];
+  const auto reason = reasons.find(cell);
+  return reason == reasons.end() ? std::nullopt : std::optional(reason->second);
 }
 
-Figure Evaluation::explain(Cell cell, int scenario, std::vector<Cell>& open) const {
-  if (std::find(open.begin(), open.end(), cell) != open.end()) {
-    const std::string rows = unsettledRows(scenario);
-    return Figure::notMeaningful(rows.empty() ? "part of a circular group without a value" : "did not settle: " + rows);
+/// Finds the reason of every cell without a number, in order of evaluation: what a cell stands on
+/// is explained before it. In a circular group the first pass takes unknown members as nought, so
+/// that the gap that came from outside is found; the next passes carry it round.
+void Evaluation::explain(int scenario) {
+  auto& reasons = reasons_[static_cast<size_t>(scenario)];
+  std::vector<Cell> open;
+  for (Cell cell : program().computed) {
+    if (!std::isfinite(lanes_.at(static_cast<size_t>(program().slot(cell)), scenario))) open.push_back(cell);
   }
-  open.push_back(cell);
-  const model::Row& row = model().rows[static_cast<size_t>(cell.row)];
-  const model::Expr* rule = model::ruleOf(row, layout(), cell.column);
-  Figure figure =
-      model::interpret(model(), layout(), *rule, cell.column, [&](Cell c) { return look(c, scenario, open); });
-  open.pop_back();
-  // The interpreter follows the same rules; a value here can only stem from an unsettled group.
-  if (figure.hasValue()) return Figure::notMeaningful("did not settle: " + unsettledRows(scenario));
-  return figure;
+  while (!open.empty()) {
+    std::vector<Cell> left;
+    for (Cell cell : open) {
+      const model::Row& row = model().rows[static_cast<size_t>(cell.row)];
+      const model::Expr* rule = model::ruleOf(row, layout(), cell.column);
+      Figure figure = model::interpret(model(), layout(), *rule, cell.column,
+                                       [&](Cell c) { return look(c, scenario).value_or(Figure::of(0)); });
+      if (figure.hasValue()) {
+        left.push_back(cell);
+      } else {
+        reasons.emplace(cell, std::move(figure));
+      }
+    }
+    if (left.size() == open.size()) break;  // no gap from outside: the group itself did not settle
+    open = std::move(left);
+  }
+  for (Cell cell : open) {
+    reasons.emplace(cell, Figure::notMeaningful("did not settle: " + unsettledRows(scenario)));
+  }
 }
 
 std::string Evaluation::unsettledRows(int scenario) const {

@@ -4,6 +4,7 @@
 
 #include <map>
 #include <memory>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -47,14 +48,15 @@ class Evaluation {
   [[nodiscard]] std::string unsettledRows(int scenario) const;
 
  private:
-  Figure explain(model::Cell cell, int scenario, std::vector<model::Cell>& open) const;
-  Figure look(model::Cell cell, int scenario, std::vector<model::Cell>& open) const;
+  void explain(int scenario);
+  [[nodiscard]] std::optional<Figure> look(model::Cell cell, int scenario) const;
 
   std::shared_ptr<const CompiledModel> compiled_;
   std::shared_ptr<const model::HistoryTable> history_;
   Case case_;
   model::LaneResults lanes_;
   std::vector<std::map<model::Cell, Figure>> inputs_;  ///< per scenario: what was not computed
+  std::vector<std::map<model::Cell, Figure>> reasons_;  ///< per scenario: computed cells without a number
 };
 
 /// The path figures of a driver in a scenario as the model reads them, clipped by nothing.

@@ -129,6 +129,9 @@ TEST_F(Frame, FilesCanBeDroppedOnFilings) {
   std::ofstream(folder_.file("older.csv")) << "concept,label,start,end,unit,decimals,value\nrevenue,,2013-01-01,2013-12-31,EUR,-3,398000000\n";
   QMimeData files;
   files.setUrls({QUrl::fromLocalFile(text(folder_.file("older.csv")))});
+  QDragEnterEvent enter(QPoint(50, 200), Qt::CopyAction, &files, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(page, &enter);
+  EXPECT_TRUE(enter.isAccepted());
   QDropEvent drop(QPointF(50, 200), Qt::CopyAction, &files, Qt::LeftButton, Qt::NoModifier);
   QApplication::sendEvent(page, &drop);
   EXPECT_TRUE(find<QPushButton>("acceptImport")->isVisible());

@@ -110,6 +110,27 @@ row root "Root" ratio constant
   EXPECT_TRUE(e.constant("root", 0).isNotMeaningful());
 }
 
+TEST(Evaluation, AGapFromOutsideACircleExplainsTheWholeCircle) {
+  SmallModel m;
+  m.model = test::modelOf(R"(
+driver rate "Rate" ratio rate
+row interest "Interest" money flow
+  forecast rate * avg(debt)
+row debt "Debt" money balance
+  history filed
+  forecast debt[-1] + interest
+row far "Far" money constant
+  value final(debt) * 2
+)");
+  m.filed["debt"] = figures({200});
+  const Evaluation e = m.evaluate();
+  EXPECT_TRUE(e.settled(0)) << "a missing figure is no failure to settle";
+  for (const Figure& f : {e.figure("interest", 1, 0), e.figure("debt", 3, 0), e.constant("far", 0)}) {
+    EXPECT_TRUE(f.isAbsent());
+    EXPECT_EQ(f.reason(), "Rate has no path and no last actual to hold");
+  }
+}
+
 /// Lane inputs drawn at random within each driver's range, around plausible figures.
 class RandomLanes : public testing::Test {
  protected:

@@ -79,7 +79,7 @@ INSTANTIATE_TEST_SUITE_P(
 
 TEST_F(DemoBook, TypingAYearLeavesItsNeighboursAndKeepsTheReason) {
   auto session = open();
-  const Case& c = session->now()->caseOf();
+  const Case c = session->now()->caseOf();
   const model::Model& m = session->now()->evaluation->model();
   std::vector<Figure> current;
   for (int column = 12; column < 22; ++column) current.push_back(session->now()->evaluation->figure("inventory_days", column, 0));
