@@ -78,6 +78,8 @@ Result<std::shared_ptr<const Evidence>> gather(store::Book& book, const std::str
   }
   if (Status s = take(book.facts(company), e->facts); !s) return tl::unexpected(s.error());
   e->statements = StandardStatements::build(e->facts, resources.rules, e->company.currency);
+  e->ties = checkTies(resources.ties, e->statements, e->facts);
+  e->filingFindings = monitorFilings(e->statements, e->facts, resources.ties, e->ties);
   return std::shared_ptr<const Evidence>(std::move(e));
 }
 

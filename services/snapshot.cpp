@@ -130,8 +130,7 @@ Result<std::shared_ptr<const Snapshot>> makeSnapshot(std::shared_ptr<const Resou
   s->evaluation = std::make_shared<const Evaluation>(compiled, s->history, c, plain);
   s->crossCheck = crossCheck(subjectOf(*s, layout.baseColumn()), s->evidence->peers,
                              spotRatesAt(s->evidence->rates, c.valuationDate), c.peers);
-  s->findings = monitor(
-      {*s->evaluation, *s->history, s->evidence->statements, s->evidence->facts, s->resources->ties, s->crossCheck});
+  s->findings = monitor({*s->evaluation, *s->history, s->years(), s->evidence->filingFindings, s->crossCheck});
   return std::shared_ptr<const Snapshot>(std::move(s));
 }
 

@@ -23,6 +23,8 @@ struct Evidence {
   std::vector<store::StoredDocument> documents;
   std::vector<Fact> facts;
   StandardStatements statements;
+  std::vector<TieResult> ties;  ///< by tie and year, ties in the order of Resources::ties
+  std::vector<Finding> filingFindings;
   std::vector<PricePoint> prices;
   std::vector<MarketRate> rates;
   std::vector<Peer> peers;

@@ -397,6 +397,13 @@ Status Book::mark(const JournalEntry& entry, bool undone, const std::optional<st
   });
 }
 
+Status Book::limitPages(int pages) {
+  return guarded(path(), [&]() -> Status {
+    impl_->db.execAndGet("PRAGMA max_page_count = " + std::to_string(pages));
+    return {};
+  });
+}
+
 Status Book::verify() {
   return guarded(path(), [&]() -> Status {
     const std::string answer = impl_->db.execAndGet("PRAGMA integrity_check").getString();

@@ -81,6 +81,8 @@ class Book {
   /// documents set aside or taken back.
   Status mark(const JournalEntry& entry, bool undone, const std::optional<std::string>& caseText);
 
+  /// Keeps the file from growing beyond so many pages: for media with a quota.
+  Status limitPages(int pages);
   /// Runs SQLite's own integrity check.
   Status verify();
 

@@ -57,7 +57,7 @@ void RateStack::paintEvent(QPaintEvent*) {
       painter.setPen(t.quiet);
       if (&bar == &bars_.front())
         painter.drawText(QRectF(block.left(), y, block.width() - 4, line), Qt::AlignLeft | Qt::AlignBottom,
-                       QFontMetricsF(font()).elidedText(part.label, Qt::ElideRight, block.width() - 4));
+                         QFontMetricsF(font()).elidedText(part.label, Qt::ElideRight, block.width() - 4));
       from += part.figure;
       ++index;
     }

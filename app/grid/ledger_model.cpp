@@ -86,7 +86,7 @@ QVariant LedgerModel::headerData(int section, Qt::Orientation orientation, int r
   if (orientation != Qt::Horizontal) return {};
   if (role == Qt::TextAlignmentRole) {
     return QVariant::fromValue(section == 0 || readsFromLeft(section) ? Qt::AlignLeft | Qt::AlignVCenter
-                                                                         : Qt::AlignRight | Qt::AlignVCenter);
+                                                                      : Qt::AlignRight | Qt::AlignVCenter);
   }
   if (role != Qt::DisplayRole) return {};
   const int at = section - firstColumn();

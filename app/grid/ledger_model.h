@@ -23,8 +23,8 @@ struct LedgerCell {
   std::optional<model::Cell> source;  ///< what the trace shows
   int scenario = -1;                  ///< -1: the scenario looked at
   bool quiet = false;                 ///< inherited rather than own
-  bool struck = false;  ///< left out
-  bool left = false;    ///< words that read from the left: reasons, remarks
+  bool struck = false;                ///< left out
+  bool left = false;                  ///< words that read from the left: reasons, remarks
   QString tip;
 };
 

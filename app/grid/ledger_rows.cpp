@@ -28,7 +28,9 @@ QString unitOf(const services::Snapshot& s, Kind kind) {
   return text(unitText(kind, s.company().currency, s.company().listing.unit));
 }
 
-QString cornerOf(const services::Snapshot& s) { return unitOf(s, Kind::Money); }
+QString cornerOf(const services::Snapshot& s) {
+  return unitOf(s, Kind::Money);
+}
 
 LedgerRow headingRow(const QString& label) {
   LedgerRow row;

@@ -169,7 +169,7 @@ void FilingsPage::refreshDocuments() {
 
 void FilingsPage::refreshTies() {
   const services::Snapshot& s = now();
-  const std::vector<TieResult> results = checkTies(s.resources->ties, s.evidence->statements, s.evidence->facts);
+  const std::vector<TieResult>& results = s.evidence->ties;
   std::vector<LedgerRow> rows(s.resources->ties.size());
   int failed = 0;
   for (size_t t = 0; t < rows.size(); ++t) rows[t].label = text(s.resources->ties[t].label);

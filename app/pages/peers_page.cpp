@@ -5,8 +5,8 @@
 #include <algorithm>
 
 #include "app/grid/ledger_rows.h"
-#include "app/pages/peer_ranges.h"
 #include "app/look/theme.h"
+#include "app/pages/peer_ranges.h"
 #include "core/quantity/number_text.h"
 
 namespace zl::app {
@@ -142,12 +142,13 @@ void PeersPage::fillStatistics() {
     rows.push_back(std::move(row));
   }
   statistics_->ledger().setCorner(cornerOf(s));
-  statistics_->ledger().fill({tr("count"), tr("low"), tr("quartile"), tr("median"), tr("mean"), tr("harmonic"),
-                              tr("quartile"), tr("high")},
-                             std::move(rows));
+  statistics_->ledger().fill(
+      {tr("count"), tr("low"), tr("quartile"), tr("median"), tr("mean"), tr("harmonic"), tr("quartile"), tr("high")},
+      std::move(rows));
   statistics_->showAll();
   const Figure price = s.givens.at("price").figure;
-  ranges_->setContent(peerRanges(s), price.hasValue() ? std::optional(price.value()) : std::nullopt, std::nullopt, unit);
+  ranges_->setContent(peerRanges(s), price.hasValue() ? std::optional(price.value()) : std::nullopt, std::nullopt,
+                      unit);
 }
 
 void PeersPage::toggle(int row, int column) {

@@ -6,8 +6,8 @@
 #include <cstdlib>
 
 #include "app/grid/ledger_rows.h"
-#include "app/pages/peer_ranges.h"
 #include "app/look/theme.h"
+#include "app/pages/peer_ranges.h"
 #include "core/quantity/number_text.h"
 
 namespace zl::app {

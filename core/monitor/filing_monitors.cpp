@@ -46,10 +46,10 @@ void checkGapsInYears(const StandardStatements& s, std::vector<Finding>& found) 
 }  // namespace
 
 std::vector<Finding> monitorFilings(const StandardStatements& s, const std::vector<Fact>& facts,
-                                    const std::vector<Tie>& ties) {
+                                    const std::vector<Tie>& ties, const std::vector<TieResult>& results) {
   std::vector<Finding> found;
   checkGapsInYears(s, found);
-  for (const TieResult& r : checkTies(ties, s, facts)) {
+  for (const TieResult& r : results) {
     if (r.state != TieResult::State::Fails) continue;
     found.push_back({"tie fails", Severity::Fault, Stop::Filings,
                      ties[r.tie].label + " " + yearText(s, r.column) + ": off by " + r.gap +

@@ -31,16 +31,15 @@ struct Finding {
 struct MonitorView {
   const Evaluation& evaluation;
   const model::HistoryTable& history;
-  const StandardStatements& statements;
-  const std::vector<Fact>& facts;
-  const std::vector<Tie>& ties;
+  const std::vector<FiscalYear>& years;
+  const std::vector<Finding>& filings;  ///< of monitorFilings(): they change only with the evidence
   const CrossCheck& peers;
 };
 
 std::vector<Finding> monitor(const MonitorView& view);
 
-/// The part that needs only what was filed: ties, duplicates, unmapped, units.
+/// The part that needs only what was filed: ties (`results` of checkTies), duplicates, unmapped, units.
 std::vector<Finding> monitorFilings(const StandardStatements& statements, const std::vector<Fact>& facts,
-                                    const std::vector<Tie>& ties);
+                                    const std::vector<Tie>& ties, const std::vector<TieResult>& results);
 
 }  // namespace zl

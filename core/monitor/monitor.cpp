@@ -19,7 +19,7 @@ class Monitors {
   explicit Monitors(const MonitorView& view) : v_(view), e_(view.evaluation) {}
 
   std::vector<Finding> run() {
-    found_ = monitorFilings(v_.statements, v_.facts, v_.ties);
+    found_ = v_.filings;
     probabilities();
     driversOutsideHistory();
     baseYear();
@@ -39,7 +39,7 @@ class Monitors {
   }
 
   [[nodiscard]] std::string year(const std::string& row, int column) const {
-    return periodText(e_, v_.statements.years(), {e_.model().find(row), column});
+    return periodText(e_, v_.years, {e_.model().find(row), column});
   }
 
   void probabilities() {

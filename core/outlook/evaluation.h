@@ -55,7 +55,7 @@ class Evaluation {
   std::shared_ptr<const model::HistoryTable> history_;
   Case case_;
   model::LaneResults lanes_;
-  std::vector<std::map<model::Cell, Figure>> inputs_;  ///< per scenario: what was not computed
+  std::vector<std::map<model::Cell, Figure>> inputs_;   ///< per scenario: what was not computed
   std::vector<std::map<model::Cell, Figure>> reasons_;  ///< per scenario: computed cells without a number
 };
 

@@ -18,12 +18,21 @@ Decimal Decimal::halfUnit(int exponent) {
   return half;
 }
 
-std::optional<Decimal> Decimal::parse(std::string_view text) {
-  size_t at = 0;
+namespace {
+
+/// The pieces of a written number, checked against the grammar and the limits.
+struct Written {
+  std::string_view digits;  ///< with at most one point
   bool negative = false;
-  if (at < text.size() && (text[at] == '-' || text[at] == '+')) negative = text[at++] == '-';
-  Decimal d;
-  int digits = 0;
+  int exponent = 0;  ///< of the last digit
+};
+
+std::optional<Written> scan(std::string_view text) {
+  Written w;
+  size_t at = 0;
+  if (at < text.size() && (text[at] == '-' || text[at] == '+')) w.negative = text[at++] == '-';
+  const size_t first = at;
+  int significant = 0;
   bool point = false;
   bool any = false;
   for (; at < text.size(); ++at) {
@@ -34,27 +43,40 @@ std::optional<Decimal> Decimal::parse(std::string_view text) {
     }
     if (c < '0' || c > '9') break;
     any = true;
-    if (digits > 0 || c != '0') ++digits;
-    if (digits > kMaxDigits) return std::nullopt;
-    d.mantissa_ = d.mantissa_ * 10 + (c - '0');
-    if (point && --d.exponent_ < -kMaxExponent) return std::nullopt;
+    if ((significant > 0 || c != '0') && ++significant > kMaxDigits) return std::nullopt;
+    if (point && --w.exponent < -kMaxExponent) return std::nullopt;
   }
   if (!any) return std::nullopt;
+  w.digits = text.substr(first, at - first);
   if (at < text.size() && (text[at] == 'e' || text[at] == 'E')) {
-    const char* first = text.data() + at + 1;
+    const char* begin = text.data() + at + 1;
     const char* last = text.data() + text.size();
-    if (first < last && *first == '+') ++first;
+    if (begin < last && *begin == '+') ++begin;
     int e = 0;
-    const auto [end, code] = std::from_chars(first, last, e);
-    if (code != std::errc() || end != last || e > kMaxExponent || e < -kMaxExponent) {
-      return std::nullopt;
-    }
-    d.exponent_ += e;
+    const auto [end, code] = std::from_chars(begin, last, e);
+    if (code != std::errc() || end != last || e > kMaxExponent || e < -kMaxExponent) return std::nullopt;
+    w.exponent += e;
     at = text.size();
   }
-  if (at != text.size()) return std::nullopt;
-  if (d.exponent_ > kMaxExponent || d.exponent_ < -kMaxExponent) return std::nullopt;
-  if (negative) d.mantissa_ = -d.mantissa_;
+  if (at != text.size() || w.exponent > kMaxExponent || w.exponent < -kMaxExponent) return std::nullopt;
+  return w;
+}
+
+}  // namespace
+
+bool Decimal::isNumber(std::string_view text) {
+  return scan(text).has_value();
+}
+
+std::optional<Decimal> Decimal::parse(std::string_view text) {
+  const std::optional<Written> written = scan(text);
+  if (!written) return std::nullopt;
+  Decimal d;
+  for (char c : written->digits) {
+    if (c != '.') d.mantissa_ = d.mantissa_ * 10 + (c - '0');
+  }
+  if (written->negative) d.mantissa_ = -d.mantissa_;
+  d.exponent_ = written->exponent;
   return d;
 }
 

@@ -18,6 +18,8 @@ class Decimal {
   static Decimal halfUnit(int exponent);
   /// Parses [+-]digits[.digits][e[+-]digits]; nothing else. Empty on anything else or over limits.
   static std::optional<Decimal> parse(std::string_view text);
+  /// Whether parse() would give a number, without making it: for readers of many figures.
+  static bool isNumber(std::string_view text);
 
   [[nodiscard]] int lastPlace() const { return exponent_; }  ///< exponent of the last digit written
   [[nodiscard]] double toDouble() const;

@@ -91,7 +91,7 @@ Fact factOf(RowReader& row) {
   fact.unit = row.needed("unit");
   fact.text = row.text("value");
   fact.nil = fact.text.empty();
-  if (!fact.nil && !Decimal::parse(fact.text)) {
+  if (!fact.nil && !Decimal::isNumber(fact.text)) {
     row.fault("'" + fact.text + "' is not a plain decimal number");
   }
   const std::string decimals = row.text("decimals");

@@ -65,7 +65,7 @@ struct Stop {  // carries a failure out of the walk; never leaves this file
 
 class InstanceReader {
  public:
-  InstanceReader(std::string_view content, std::string name) : name_(std::move(name)), lines_(content) {}
+  InstanceReader(const Lines& lines, std::string name) : name_(std::move(name)), lines_(lines) {}
 
   Filing run(pugi::xml_node root) {
     readPrefixes(root);
@@ -209,7 +209,9 @@ class InstanceReader {
 
   void addFact(pugi::xml_node node, const Context& context, const std::string& unit) {
     Fact fact;
-    fact.concept_name = usual(node.name());
+    std::string& known = concepts_[node.name()];
+    if (known.empty()) known = usual(node.name());
+    fact.concept_name = known;
     fact.period = context.period;
     fact.segments = context.segments;
     fact.unit = unit;
@@ -220,8 +222,7 @@ class InstanceReader {
     if (fact.nil) {
       fact.text.clear();
     } else {
-      const std::optional<Decimal> number = Decimal::parse(fact.text);
-      if (!number) {
+      if (!Decimal::isNumber(fact.text)) {
         stop(node, "the fact " + fact.concept_name + " has the value '" + fact.text.substr(0, 40) +
                        "', which is not a decimal number");
       }
@@ -284,10 +285,11 @@ class InstanceReader {
   }
 
   std::string name_;
-  Lines lines_;
+  const Lines& lines_;
   Filing filing_;
   std::string instancePrefix_;
   std::unordered_map<std::string, std::string> prefixes_;
+  std::unordered_map<std::string_view, std::string> concepts_;  ///< as in the file -> as kept; keys live in the XML
   std::unordered_map<std::string, Context> contexts_;
   std::unordered_map<std::string, std::string> units_;
   std::unordered_set<std::string> forever_;
@@ -320,7 +322,7 @@ Result<Filing> readXbrlInstance(std::string_view content, const std::string& nam
                 name);
   }
   try {
-    Filing filing = InstanceReader(content, name).run(root);
+    Filing filing = InstanceReader(lines, name).run(root);
     if (filing.facts.empty()) {
       return fail(ErrorKind::BadInput, "the instance holds no numeric facts", name);
     }

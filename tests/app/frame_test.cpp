@@ -65,8 +65,10 @@ TEST_F(Frame, BothPapersPaintAndTellTheScenariosApart) {
 
 TEST_F(Frame, TheRailFollowsGhostsAndClicks) {
   auto* rail = find<QWidget>("valueRail");
-  EXPECT_THAT(railSays().toStdString(), testing::AllOf(testing::HasSubstr("Worst "), testing::HasSubstr("price 742.0"), testing::HasSubstr("buy below ")));
-  const services::CaseEdit edit = services::setInput(bench().settled().caseOf(), bench().now().evaluation->model(), "base", "exit_multiple", 9, {});
+  EXPECT_THAT(railSays().toStdString(), testing::AllOf(testing::HasSubstr("Worst "), testing::HasSubstr("price 742.0"),
+                                                       testing::HasSubstr("buy below ")));
+  const services::CaseEdit edit =
+      services::setInput(bench().settled().caseOf(), bench().now().evaluation->model(), "base", "exit_multiple", 9, {});
   bench().preview(edit);
   EXPECT_TRUE(bench().isPreviewing());
   const QImage during = rail->grab().toImage();
@@ -99,14 +101,17 @@ TEST_F(Frame, TheTraceWalksAndFollowsEdits) {
   const QString before = find<QLabel>("traceFigure")->text();
   auto* inputs = find<QListWidget>("traceInputs");
   ASSERT_EQ(inputs->count(), 6);
-  bench().apply(services::setInput(bench().settled().caseOf(), m, "base", "marginal_tax", 0.35, bench().saidNow(QStringLiteral("law"))));
+  bench().apply(services::setInput(bench().settled().caseOf(), m, "base", "marginal_tax", 0.35,
+                                   bench().saidNow(QStringLiteral("law"))));
   EXPECT_NE(find<QLabel>("traceFigure")->text(), before) << "the figure shown is the one in force";
   bench().focus({m.find("marginal_tax"), 0}, 0);
-  EXPECT_THAT(find<QLabel>("traceSource")->text().toStdString(), testing::HasSubstr("assumed in Base by tester on 2026-05-01: law"));
+  EXPECT_THAT(find<QLabel>("traceSource")->text().toStdString(),
+              testing::HasSubstr("assumed in Base by tester on 2026-05-01: law"));
   bench().focus({m.find("minimum_cash_ratio"), 13}, 1);
   EXPECT_EQ(find<QListWidget>("traceDependents")->count(), 1);
   press(find<QListWidget>("traceDependents"), Qt::Key_Return);
-  EXPECT_THAT(find<QLabel>("traceTitle")->text().toStdString(), testing::HasSubstr("Revolver drawn in the forecast 2027E"));
+  EXPECT_THAT(find<QLabel>("traceTitle")->text().toStdString(),
+              testing::HasSubstr("Revolver drawn in the forecast 2027E"));
   press(window_.get(), Qt::Key_T, Qt::ControlModifier);
   EXPECT_FALSE(find<QWidget>("trace")->isVisible()) << "it folds away";
 }
@@ -126,7 +131,8 @@ TEST_F(Frame, SizesAndRecentBooksAreKept) {
 TEST_F(Frame, FilesCanBeDroppedOnFilings) {
   go(Qt::Key_2);
   auto* page = find<QWidget>("FilingsPage");
-  std::ofstream(folder_.file("older.csv")) << "concept,label,start,end,unit,decimals,value\nrevenue,,2013-01-01,2013-12-31,EUR,-3,398000000\n";
+  std::ofstream(folder_.file("older.csv"))
+      << "concept,label,start,end,unit,decimals,value\nrevenue,,2013-01-01,2013-12-31,EUR,-3,398000000\n";
   QMimeData files;
   files.setUrls({QUrl::fromLocalFile(text(folder_.file("older.csv")))});
   QDragEnterEvent enter(QPoint(50, 200), Qt::CopyAction, &files, Qt::LeftButton, Qt::NoModifier);
@@ -182,7 +188,8 @@ TEST_F(Frame, ABookWithOneReportAndNothingElseShowsReasonsEverywhere) {
     QCoreApplication::processEvents();
     EXPECT_GT(coloursIn(window_->grab().toImage()), 8);
   }
-  EXPECT_THAT(find<QLabel>("verdictSentence")->text().toStdString(), testing::HasSubstr("No base value against a price yet"));
+  EXPECT_THAT(find<QLabel>("verdictSentence")->text().toStdString(),
+              testing::HasSubstr("No base value against a price yet"));
 }
 
 }  // namespace

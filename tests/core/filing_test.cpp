@@ -129,7 +129,7 @@ TEST(Tie, RulesThatMeanNothingAreRefused) {
 TEST(FilingMonitors, NameAMissingYear) {
   const std::vector<Fact> facts{fact("sales", "1", 2022), fact("sales", "2", 2024)};
   const StandardStatements s = build(facts, "revenue = sales\n");
-  const std::vector<Finding> found = monitorFilings(s, facts, {});
+  const std::vector<Finding> found = monitorFilings(s, facts, {}, {});
   ASSERT_EQ(found.size(), 1u);
   EXPECT_EQ(found[0].monitor, "period missing or overlapping");
   EXPECT_THAT(found[0].text, testing::HasSubstr("731 days apart"));

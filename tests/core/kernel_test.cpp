@@ -22,7 +22,8 @@ TEST_P(Kernel, DoesWhatTheInterpreterDoes) {
   const Operation& op = GetParam();
   const model::Model m = test::modelOf(
       "input a \"A\" ratio constant\ninput b \"B\" ratio constant\ninput c \"C\" ratio constant\n"
-      "row r \"R\" ratio constant\n value " + std::string(op.rule) + "\n");
+      "row r \"R\" ratio constant\n value " +
+      std::string(op.rule) + "\n");
   const auto program = model::compile(m, {1, 1});
   ASSERT_TRUE(program);
   for (int lanes : {1, 9, 40}) {  // the narrow and the wide kernel
@@ -54,50 +55,25 @@ TEST_P(Kernel, DoesWhatTheInterpreterDoes) {
 INSTANTIATE_TEST_SUITE_P(
     Operations, Kernel,
     testing::Values(
-        Operation{"a + b", 2, 3, 0, 5},
-        Operation{"a + b", 2, kNaN, 0, kNaN},
-        Operation{"a - b", 2, 3, 0, -1},
-        Operation{"a * b", 2, 3, 0, 6},
-        Operation{"a * b", 1e200, 1e200, 0, kNaN},
-        Operation{"a / b", 3, 2, 0, 1.5},
-        Operation{"a / b", 3, 0, 0, kNaN},
-        Operation{"a / b", 0, 0, 0, kNaN},
-        Operation{"a / (b / c)", 1, 1, 0, kNaN},
-        Operation{"a^b", 2, 10, 0, 1024},
-        Operation{"a^b", -8, 0.5, 0, kNaN},
-        Operation{"a^b", 0, -1, 0, kNaN},
-        Operation{"-a", 2, 0, 0, -2},
-        Operation{"-a", kNaN, 0, 0, kNaN},
-        Operation{"abs(a)", -2, 0, 0, 2},
-        Operation{"min(a, b)", 2, 3, 0, 2},
-        Operation{"min(a, b)", kNaN, 3, 0, kNaN},
-        Operation{"min(a, b)", 2, kNaN, 0, kNaN},
-        Operation{"max(a, b)", 2, 3, 0, 3},
-        Operation{"max(a, b)", kNaN, 3, 0, kNaN},
-        Operation{"max(a, b)", 3, kNaN, 0, kNaN},
-        Operation{"if(a < b, 1, 2)", 1, 2, 0, 1},
-        Operation{"if(a < b, 1, 2)", 2, 2, 0, 2},
-        Operation{"if(a <= b, 1, 2)", 2, 2, 0, 1},
-        Operation{"if(a > b, 1, 2)", 3, 2, 0, 1},
-        Operation{"if(a >= b, 1, 2)", 1, 2, 0, 2},
-        Operation{"if(a == b, 1, 2)", 2, 2, 0, 1},
-        Operation{"if(a == b, 1, 2)", 2, 3, 0, 2},
-        Operation{"if(a == b, 1, 2)", kNaN, 3, 0, kNaN},
-        Operation{"if(a > 0, b, c)", 1, 5, kNaN, 5},
-        Operation{"if(a > 0, b, c)", -1, kNaN, 7, 7},
-        Operation{"if(a > 0, b, c)", 1, kNaN, 7, kNaN},
-        Operation{"if(a > 0 and b > 0, 1, 2)", 1, 1, 0, 1},
-        Operation{"if(a > 0 and b > 0, 1, 2)", 1, -1, 0, 2},
-        Operation{"if(a > 0 or b > 0, 1, 2)", -1, 1, 0, 1},
-        Operation{"if(a > 0 or b > 0, 1, 2)", -1, -1, 0, 2},
-        Operation{"if(a > 0 or b > 0, 1, 2)", kNaN, -1, 0, kNaN},
-        Operation{"guard(a > 0, b, \"no\")", 1, 5, 0, 5},
-        Operation{"guard(a > 0, b, \"no\")", 0, 5, 0, kNaN},
-        Operation{"guard(a > 0, b, \"no\")", kNaN, 5, 0, kNaN},
-        Operation{"a", 4, 0, 0, 4},
-        Operation{"2 + 3 * 4 - 6 / 2", 0, 0, 0, 11},
-        Operation{"2^3^2", 0, 0, 0, 512},
-        Operation{"50%", 0, 0, 0, 0.5}));
+        Operation{"a + b", 2, 3, 0, 5}, Operation{"a + b", 2, kNaN, 0, kNaN}, Operation{"a - b", 2, 3, 0, -1},
+        Operation{"a * b", 2, 3, 0, 6}, Operation{"a * b", 1e200, 1e200, 0, kNaN}, Operation{"a / b", 3, 2, 0, 1.5},
+        Operation{"a / b", 3, 0, 0, kNaN}, Operation{"a / b", 0, 0, 0, kNaN}, Operation{"a / (b / c)", 1, 1, 0, kNaN},
+        Operation{"a^b", 2, 10, 0, 1024}, Operation{"a^b", -8, 0.5, 0, kNaN}, Operation{"a^b", 0, -1, 0, kNaN},
+        Operation{"-a", 2, 0, 0, -2}, Operation{"-a", kNaN, 0, 0, kNaN}, Operation{"abs(a)", -2, 0, 0, 2},
+        Operation{"min(a, b)", 2, 3, 0, 2}, Operation{"min(a, b)", kNaN, 3, 0, kNaN},
+        Operation{"min(a, b)", 2, kNaN, 0, kNaN}, Operation{"max(a, b)", 2, 3, 0, 3},
+        Operation{"max(a, b)", kNaN, 3, 0, kNaN}, Operation{"max(a, b)", 3, kNaN, 0, kNaN},
+        Operation{"if(a < b, 1, 2)", 1, 2, 0, 1}, Operation{"if(a < b, 1, 2)", 2, 2, 0, 2},
+        Operation{"if(a <= b, 1, 2)", 2, 2, 0, 1}, Operation{"if(a > b, 1, 2)", 3, 2, 0, 1},
+        Operation{"if(a >= b, 1, 2)", 1, 2, 0, 2}, Operation{"if(a == b, 1, 2)", 2, 2, 0, 1},
+        Operation{"if(a == b, 1, 2)", 2, 3, 0, 2}, Operation{"if(a == b, 1, 2)", kNaN, 3, 0, kNaN},
+        Operation{"if(a > 0, b, c)", 1, 5, kNaN, 5}, Operation{"if(a > 0, b, c)", -1, kNaN, 7, 7},
+        Operation{"if(a > 0, b, c)", 1, kNaN, 7, kNaN}, Operation{"if(a > 0 and b > 0, 1, 2)", 1, 1, 0, 1},
+        Operation{"if(a > 0 and b > 0, 1, 2)", 1, -1, 0, 2}, Operation{"if(a > 0 or b > 0, 1, 2)", -1, 1, 0, 1},
+        Operation{"if(a > 0 or b > 0, 1, 2)", -1, -1, 0, 2}, Operation{"if(a > 0 or b > 0, 1, 2)", kNaN, -1, 0, kNaN},
+        Operation{"guard(a > 0, b, \"no\")", 1, 5, 0, 5}, Operation{"guard(a > 0, b, \"no\")", 0, 5, 0, kNaN},
+        Operation{"guard(a > 0, b, \"no\")", kNaN, 5, 0, kNaN}, Operation{"a", 4, 0, 0, 4},
+        Operation{"2 + 3 * 4 - 6 / 2", 0, 0, 0, 11}, Operation{"2^3^2", 0, 0, 0, 512}, Operation{"50%", 0, 0, 0, 0.5}));
 
 TEST(Compile, RefusesAbsurdHorizons) {
   const model::Model m = test::modelOf("row r \"R\" ratio rate\n forecast 1\n");
@@ -140,8 +116,7 @@ TEST(Lanes, UniformAndVaryingInputsMix) {
   for (int lane = 0; lane < kLanes; ++lane) inputs.set(1, lane, lane);
   EXPECT_FALSE(inputs.varies(0));
   EXPECT_TRUE(inputs.varies(1));
-  const model::LaneResults r =
-      model::evaluate(*program, inputs, {{static_cast<std::uint32_t>(program->slot({2, 0}))}});
+  const model::LaneResults r = model::evaluate(*program, inputs, {{static_cast<std::uint32_t>(program->slot({2, 0}))}});
   for (int lane = 0; lane < kLanes; ++lane) EXPECT_DOUBLE_EQ(r.at(0, lane), 3.0 * lane);
 }
 
@@ -149,8 +124,7 @@ TEST(Lanes, WhatIsNotSetIsAbsent) {
   const model::Model m = test::modelOf("input a \"A\" ratio constant\nrow r \"R\" ratio constant\n value a\n");
   const auto program = model::compile(m, {1, 1});
   const model::LaneInputs inputs(*program, 2);
-  const model::LaneResults r =
-      model::evaluate(*program, inputs, {{static_cast<std::uint32_t>(program->slot({1, 0}))}});
+  const model::LaneResults r = model::evaluate(*program, inputs, {{static_cast<std::uint32_t>(program->slot({1, 0}))}});
   EXPECT_TRUE(std::isnan(r.at(0, 0)));
 }
 

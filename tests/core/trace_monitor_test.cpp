@@ -148,16 +148,36 @@ class MonitorTest : public testing::Test {
     for (const model::Row& row : m_.model.rows) {
       if (row.historyFiled) filed_[row.name] = {0, 0};
     }
-    const std::pair<const char*, double> kFiled[] = {{"revenue", 1000}, {"cost_of_sales", 500}, {"operating_expenses", 250},
-                                                     {"depreciation", 50}, {"ebit", 200}, {"pretax_profit", 200}, {"tax", 50},
-                                                     {"net_income", 150}, {"receivables", 100}, {"plant", 500}, {"cash", 50},
-                                                     {"total_assets", 650}, {"payables", 50}, {"total_liabilities", 50},
-                                                     {"equity", 600}, {"total_equity", 600}, {"operating_cash_flow", 200},
-                                                     {"plant_bought", 50}, {"dividends", 150}, {"shares", 10}};
+    const std::pair<const char*, double> kFiled[] = {{"revenue", 1000},
+                                                     {"cost_of_sales", 500},
+                                                     {"operating_expenses", 250},
+                                                     {"depreciation", 50},
+                                                     {"ebit", 200},
+                                                     {"pretax_profit", 200},
+                                                     {"tax", 50},
+                                                     {"net_income", 150},
+                                                     {"receivables", 100},
+                                                     {"plant", 500},
+                                                     {"cash", 50},
+                                                     {"total_assets", 650},
+                                                     {"payables", 50},
+                                                     {"total_liabilities", 50},
+                                                     {"equity", 600},
+                                                     {"total_equity", 600},
+                                                     {"operating_cash_flow", 200},
+                                                     {"plant_bought", 50},
+                                                     {"dividends", 150},
+                                                     {"shares", 10}};
     for (const auto& [line, figure] : kFiled) filed_[line] = {figure, figure};
-    m_.givens = {{"price", Figure::of(100)}, {"quote_rate", Figure::of(1)}, {"shares_now", Figure::of(10)},
-                 {"options", Figure::of(0)}, {"option_strike", Figure::of(0)}, {"unvested_shares", Figure::of(0)},
-                 {"convertible_shares", Figure::of(0)}, {"convertible_face", Figure::of(0)}, {"stub", Figure::of(1)}};
+    m_.givens = {{"price", Figure::of(100)},
+                 {"quote_rate", Figure::of(1)},
+                 {"shares_now", Figure::of(10)},
+                 {"options", Figure::of(0)},
+                 {"option_strike", Figure::of(0)},
+                 {"unvested_shares", Figure::of(0)},
+                 {"convertible_shares", Figure::of(0)},
+                 {"convertible_face", Figure::of(0)},
+                 {"stub", Figure::of(1)}};
     assume("risk_free", 0.08);
     assume("beta", 0);
     choose("terminal_growth", 0.02);
@@ -179,7 +199,7 @@ class MonitorTest : public testing::Test {
         m_.model, e.layout(), [&](const std::string& row, int c) { return m_.filed.at(row)[static_cast<size_t>(c)]; },
         [](int) { return Figure::of(0.25); });
     std::set<std::string> names;
-    for (const Finding& f : monitor({e, history, years.statements, years.facts, {}, peers})) {
+    for (const Finding& f : monitor({e, history, years.statements.years(), {}, peers})) {
       EXPECT_FALSE(f.text.empty());
       names.insert(f.monitor);
     }
@@ -190,7 +210,9 @@ class MonitorTest : public testing::Test {
   std::map<std::string, std::pair<double, double>> filed_;
 };
 
-TEST_F(MonitorTest, ASoundCaseIsQuiet) { EXPECT_THAT(heard(), testing::IsEmpty()); }
+TEST_F(MonitorTest, ASoundCaseIsQuiet) {
+  EXPECT_THAT(heard(), testing::IsEmpty());
+}
 
 TEST_F(MonitorTest, EachFaultIsNamed) {
   using testing::Contains;
@@ -202,7 +224,8 @@ TEST_F(MonitorTest, EachFaultIsNamed) {
   choose("terminal_growth", 0.08);
   EXPECT_THAT(heard(), Contains("discount rate does not exceed growth"));
   choose("terminal_growth", 0.07);
-  EXPECT_THAT(heard(), testing::AllOf(Contains("rate close to growth"), Not(Contains("growth above the risk-free rate"))));
+  EXPECT_THAT(heard(),
+              testing::AllOf(Contains("rate close to growth"), Not(Contains("growth above the risk-free rate"))));
   assume("beta", 1);
   choose("terminal_growth", 0.085);
   EXPECT_THAT(heard(), Contains("growth above the risk-free rate"));
@@ -250,9 +273,11 @@ TEST_F(MonitorTest, PeersThatAreFewLargeOrFarOffAreNamed) {
   large.cells[Multiple::PriceToEarnings] = {Figure::of(10), true, false, true, ""};
   large.cells[Multiple::EvToEbitda] = {};
   few.rows.push_back(large);
-  EXPECT_THAT(heard(few), testing::AllOf(testing::Contains("peer out of scale"), testing::Contains("peer multiple is an outlier")));
+  EXPECT_THAT(heard(few),
+              testing::AllOf(testing::Contains("peer out of scale"), testing::Contains("peer multiple is an outlier")));
   few.rows[0].cells[Multiple::PriceToEarnings].in = false;
-  EXPECT_THAT(heard(few), testing::Not(testing::Contains("peer out of scale"))) << "a peer that does not count may be of any size";
+  EXPECT_THAT(heard(few), testing::Not(testing::Contains("peer out of scale")))
+      << "a peer that does not count may be of any size";
 }
 
 }  // namespace

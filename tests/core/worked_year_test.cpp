@@ -116,13 +116,13 @@ TEST_F(WorkedYear, IncomeStatement) {
   const Evaluation e = m_.evaluate();
   EXPECT_NEAR(year(e, "revenue"), 1100, 1e-9);
   EXPECT_NEAR(year(e, "cost_of_sales"), 660, 1e-9);
-  EXPECT_NEAR(year(e, "ebitda"), 220, 1e-9);         // 1,100 - 660 - 220
-  EXPECT_NEAR(year(e, "depreciation"), 60, 1e-9);    // 12 % of 400 + 60 + 40
-  EXPECT_NEAR(year(e, "ebit"), 149, 1e-9);           // 220 - 60 - 11
+  EXPECT_NEAR(year(e, "ebitda"), 220, 1e-9);       // 1,100 - 660 - 220
+  EXPECT_NEAR(year(e, "depreciation"), 60, 1e-9);  // 12 % of 400 + 60 + 40
+  EXPECT_NEAR(year(e, "ebit"), 149, 1e-9);         // 220 - 60 - 11
   EXPECT_NEAR(year(e, "other_income"), 4.4, 1e-9);
   EXPECT_NEAR(year(e, "pretax_profit"), 153.4, 1e-9);
   EXPECT_NEAR(year(e, "losses_used"), 25, 1e-9);
-  EXPECT_NEAR(year(e, "tax"), 32.1, 1e-9);           // 25 % of 153.4 - 25
+  EXPECT_NEAR(year(e, "tax"), 32.1, 1e-9);  // 25 % of 153.4 - 25
   EXPECT_NEAR(year(e, "net_income"), 121.3, 1e-9);
   EXPECT_NEAR(year(e, "minority_income"), 6.065, 1e-9);
   EXPECT_NEAR(year(e, "preferred_dividends"), 1, 1e-9);
@@ -134,11 +134,11 @@ TEST_F(WorkedYear, CashFlowStatement) {
   const Evaluation e = m_.evaluate();
   // Working capital: 165 + 132 + 33 - 99 - 77 = 154, before 150 + 120 + 30 - 90 - 70 = 140.
   EXPECT_NEAR(year(e, "working_capital_increase"), 14, 1e-9);
-  EXPECT_NEAR(year(e, "operating_cash_flow"), 172.8, 1e-9);   // 121.3 + 60 + 5.5 - 14
+  EXPECT_NEAR(year(e, "operating_cash_flow"), 172.8, 1e-9);  // 121.3 + 60 + 5.5 - 14
   EXPECT_NEAR(year(e, "capex"), 66, 1e-9);
   EXPECT_NEAR(year(e, "plant_bought"), 59.4, 1e-9);
   EXPECT_NEAR(year(e, "acquisitions"), 22, 1e-9);
-  EXPECT_NEAR(year(e, "net_borrowing"), 10, 1e-9);            // 4 % of 250
+  EXPECT_NEAR(year(e, "net_borrowing"), 10, 1e-9);  // 4 % of 250
   EXPECT_NEAR(year(e, "lease_principal"), 12, 1e-9);
   EXPECT_NEAR(year(e, "dividends"), 57.1175, 1e-9);
   EXPECT_NEAR(year(e, "minority_dividends"), 3.0325, 1e-9);
@@ -150,16 +150,16 @@ TEST_F(WorkedYear, CashFlowStatement) {
 TEST_F(WorkedYear, BalanceSheet) {
   const Evaluation e = m_.evaluate();
   EXPECT_NEAR(year(e, "cash"), 110.2265, 1e-9);
-  EXPECT_NEAR(year(e, "receivables"), 165, 1e-9);     // 54.75 / 365 of 1,100
-  EXPECT_NEAR(year(e, "inventory"), 132, 1e-9);       // a fifth of 660
+  EXPECT_NEAR(year(e, "receivables"), 165, 1e-9);  // 54.75 / 365 of 1,100
+  EXPECT_NEAR(year(e, "inventory"), 132, 1e-9);    // a fifth of 660
   EXPECT_NEAR(year(e, "payables"), 99, 1e-9);
-  EXPECT_NEAR(year(e, "plant"), 411.4, 1e-9);         // 400 * 0.88 + 59.4
-  EXPECT_NEAR(year(e, "right_of_use"), 63.8, 1e-9);   // 60 * 0.88 + 11
-  EXPECT_NEAR(year(e, "intangibles"), 41.8, 1e-9);    // 40 * 0.88 + 6.6
+  EXPECT_NEAR(year(e, "plant"), 411.4, 1e-9);        // 400 * 0.88 + 59.4
+  EXPECT_NEAR(year(e, "right_of_use"), 63.8, 1e-9);  // 60 * 0.88 + 11
+  EXPECT_NEAR(year(e, "intangibles"), 41.8, 1e-9);   // 40 * 0.88 + 6.6
   EXPECT_NEAR(year(e, "goodwill"), 172, 1e-9);
   EXPECT_NEAR(year(e, "debt"), 260, 1e-9);
   EXPECT_NEAR(year(e, "lease_liabilities"), 59, 1e-9);  // 60 + 11 - 12
-  EXPECT_NEAR(year(e, "equity"), 601.194, 1e-9);      // 550 + 114.235 - 57.1175 - 11.4235 + 5.5
+  EXPECT_NEAR(year(e, "equity"), 601.194, 1e-9);        // 550 + 114.235 - 57.1175 - 11.4235 + 5.5
   EXPECT_NEAR(year(e, "minorities"), 33.0325, 1e-9);
   EXPECT_NEAR(year(e, "total_assets"), 1219.2265, 1e-9);
   EXPECT_NEAR(year(e, "total_liabilities"), 565, 1e-9);
@@ -168,9 +168,9 @@ TEST_F(WorkedYear, BalanceSheet) {
 
 TEST_F(WorkedYear, FreeCashFlowAndCapital) {
   const Evaluation e = m_.evaluate();
-  EXPECT_NEAR(year(e, "operating_tax"), 31, 1e-9);    // 25 % of 149 - 25
+  EXPECT_NEAR(year(e, "operating_tax"), 31, 1e-9);  // 25 % of 149 - 25
   EXPECT_NEAR(year(e, "nopat"), 118, 1e-9);
-  EXPECT_NEAR(year(e, "fcff"), 65, 1e-9);             // 118 + 60 - 66 - 11 - 14 - 22
+  EXPECT_NEAR(year(e, "fcff"), 65, 1e-9);  // 118 + 60 - 66 - 11 - 14 - 22
   EXPECT_NEAR(year(e, "fcff_from_cash_flow"), 65, 1e-9);
   EXPECT_NEAR(year(e, "reinvestment"), 53, 1e-9);
   // Other: 40 - 30 - 40 * 25 % = 0. 140 + 500 + 150 = 790 before; 154 + 517 + 172 = 843 after.
@@ -190,7 +190,7 @@ TEST_F(WorkedYear, RatiosOfTheLastFiledYear) {
   const Evaluation e = m_.evaluate();
   EXPECT_NEAR(year(e, "gross_margin", 1), 0.40, 1e-12);
   EXPECT_NEAR(year(e, "ebitda_margin", 1), 0.20, 1e-12);
-  EXPECT_NEAR(year(e, "net_margin", 1), 0.095, 1e-12);            // 100 - 5 over 1,000
+  EXPECT_NEAR(year(e, "net_margin", 1), 0.095, 1e-12);  // 100 - 5 over 1,000
   EXPECT_NEAR(year(e, "roe", 1), 95.0 / 550, 1e-12);
   EXPECT_NEAR(year(e, "interest_cover", 1), 140.0 / 12, 1e-12);
   EXPECT_NEAR(year(e, "debt_to_capital", 1), 310.0 / 860, 1e-12);
@@ -225,8 +225,8 @@ TEST_F(WorkedYear, OperatingCashIsWorkingCapitalEverywhere) {
   choose("operating_cash_share", 0.05);
   const Evaluation e = m_.evaluate();
   EXPECT_NEAR(year(e, "spare_cash", 1), 50, 1e-9);
-  EXPECT_NEAR(year(e, "net_debt", 1), 260, 1e-9);     // 310 - 50
-  EXPECT_NEAR(year(e, "fcff"), 60, 1e-9);             // 65 less 5 % of 100 more revenue
+  EXPECT_NEAR(year(e, "net_debt", 1), 260, 1e-9);  // 310 - 50
+  EXPECT_NEAR(year(e, "fcff"), 60, 1e-9);          // 65 less 5 % of 100 more revenue
   EXPECT_NEAR(year(e, "fcff_gap"), 0, 1e-9);
   EXPECT_NEAR(year(e, "invested_capital"), year(e, "financing_capital"), 1e-9);
 }
@@ -295,24 +295,18 @@ TEST_P(ValueMoves, TheRightWay) {
   EXPECT_GT((high - low) * d.sign, 0) << d.driver;
 }
 
-INSTANTIATE_TEST_SUITE_P(Drivers, ValueMoves,
-                         testing::Values(Direction{"cost_of_sales_ratio", 0.55, 0.6, -1},
-                                         Direction{"operating_expense_ratio", 0.18, 0.2, -1},
-                                         Direction{"exceptional_ratio", 0, 0.02, -1},
-                                         Direction{"tax_rate", 0.2, 0.3, -1},
-                                         Direction{"capex_ratio", 0.05, 0.07, -1},
-                                         Direction{"new_lease_ratio", 0, 0.02, -1},
-                                         Direction{"acquisition_ratio", 0, 0.02, -1},
-                                         Direction{"receivable_days", 50, 70, -1},
-                                         Direction{"inventory_days", 60, 90, -1},
-                                         Direction{"payable_days", 40, 60, 1},
-                                         Direction{"risk_free", 0.05, 0.07, -1},
-                                         Direction{"beta", 0.8, 1.2, -1},
-                                         Direction{"equity_premium", 0.04, 0.06, -1},
-                                         Direction{"country_premium", 0.01, 0.03, -1},
-                                         Direction{"size_addition", 0, 0.01, -1},
-                                         Direction{"cost_of_debt", 0.03, 0.06, -1}),
-                         [](const auto& c) { return std::string(c.param.driver); });
+INSTANTIATE_TEST_SUITE_P(
+    Drivers, ValueMoves,
+    testing::Values(Direction{"cost_of_sales_ratio", 0.55, 0.6, -1},
+                    Direction{"operating_expense_ratio", 0.18, 0.2, -1}, Direction{"exceptional_ratio", 0, 0.02, -1},
+                    Direction{"tax_rate", 0.2, 0.3, -1}, Direction{"capex_ratio", 0.05, 0.07, -1},
+                    Direction{"new_lease_ratio", 0, 0.02, -1}, Direction{"acquisition_ratio", 0, 0.02, -1},
+                    Direction{"receivable_days", 50, 70, -1}, Direction{"inventory_days", 60, 90, -1},
+                    Direction{"payable_days", 40, 60, 1}, Direction{"risk_free", 0.05, 0.07, -1},
+                    Direction{"beta", 0.8, 1.2, -1}, Direction{"equity_premium", 0.04, 0.06, -1},
+                    Direction{"country_premium", 0.01, 0.03, -1}, Direction{"size_addition", 0, 0.01, -1},
+                    Direction{"cost_of_debt", 0.03, 0.06, -1}),
+    [](const auto& c) { return std::string(c.param.driver); });
 
 }  // namespace
 }  // namespace zl

@@ -31,15 +31,24 @@ class Damage {
 
   /// Flips, cuts, doubles or plants bytes.
   std::string on(std::string text) {
-    static const char* const kPlants[] = {"<", ">", "\"", "&", "\xFF", "NaN", "1e999", "-", ",", "\n", "{", "]", "]]>", "<!--", "99999999999999999999"};
+    static const char* const kPlants[] = {
+        "<", ">", "\"", "&", "\xFF", "NaN", "1e999", "-", ",", "\n", "{", "]", "]]>", "<!--", "99999999999999999999"};
     const std::size_t wounds = 1 + below(4);
     for (std::size_t i = 0; i < wounds && !text.empty(); ++i) {
       const std::size_t at = below(text.size());
       switch (below(4)) {
-        case 0: text[at] = static_cast<char>(below(256)); break;
-        case 1: text.erase(at, 1 + below(40)); break;
-        case 2: text.insert(at, text.substr(at, below(60))); break;
-        default: text.insert(at, kPlants[below(std::size(kPlants))]); break;
+        case 0:
+          text[at] = static_cast<char>(below(256));
+          break;
+        case 1:
+          text.erase(at, 1 + below(40));
+          break;
+        case 2:
+          text.insert(at, text.substr(at, below(60)));
+          break;
+        default:
+          text.insert(at, kPlants[below(std::size(kPlants))]);
+          break;
       }
     }
     return text;
@@ -98,8 +107,9 @@ TEST_P(Hostile, TruncationAtEveryHundredth) {
 TEST_P(Hostile, NonsenseIsRefused) {
   const Reader& reader = GetParam();
   Error error;
-  for (const std::string& text : {std::string(), std::string(" "), std::string("\0\0\0", 3), std::string(100000, 'a'), std::string(100000, '<'),
-                                  std::string(100000, '{'), std::string(100000, '"'), std::string(100000, ','), std::string("\xFF\xFE<\0", 4)}) {
+  for (const std::string& text :
+       {std::string(), std::string(" "), std::string("\0\0\0", 3), std::string(100000, 'a'), std::string(100000, '<'),
+        std::string(100000, '{'), std::string(100000, '"'), std::string(100000, ','), std::string("\xFF\xFE<\0", 4)}) {
     EXPECT_NE(reader.read(text, error), nullptr) << text.substr(0, 10);
   }
 }
@@ -138,11 +148,13 @@ TEST(Recognise, NeverFallsOverOnDamage) {
 }
 
 TEST(Recognise, TellsEveryKindOfDemoFile) {
-  const std::pair<const char*, ContentKind> kFiles[] = {
-      {"filings/annual-2024.xbrl", ContentKind::XbrlInstance}, {"filings/annual-2016.csv", ContentKind::FactTable},
-      {"prices.csv", ContentKind::PriceTable},                 {"peers.csv", ContentKind::PeerTable},
-      {"rates.csv", ContentKind::RateTable},                   {"company.json", ContentKind::CompanyRecord},
-      {"case.json", ContentKind::CaseText}};
+  const std::pair<const char*, ContentKind> kFiles[] = {{"filings/annual-2024.xbrl", ContentKind::XbrlInstance},
+                                                        {"filings/annual-2016.csv", ContentKind::FactTable},
+                                                        {"prices.csv", ContentKind::PriceTable},
+                                                        {"peers.csv", ContentKind::PeerTable},
+                                                        {"rates.csv", ContentKind::RateTable},
+                                                        {"company.json", ContentKind::CompanyRecord},
+                                                        {"case.json", ContentKind::CaseText}};
   for (const auto& [file, kind] : kFiles) {
     const auto found = recognise(demoFile(file), file);
     ASSERT_TRUE(found) << file;

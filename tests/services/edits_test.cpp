@@ -51,30 +51,51 @@ TEST_P(Edits, ApplyUndoRedoAndReopen) {
 INSTANTIATE_TEST_SUITE_P(
     All, Edits,
     testing::Values(
-        NamedEdit{"SetDriver", [](const Case& c, const model::Model& m) { return setDriver(c, m, "worst", "beta", held(1.4), {"w", "me", "t"}); },
+        NamedEdit{"SetDriver",
+                  [](const Case& c, const model::Model& m) {
+                    return setDriver(c, m, "worst", "beta", held(1.4), {"w", "me", "t"});
+                  },
                   "Set Beta (Worst)"},
         NamedEdit{"TypeYears",
                   [](const Case& c, const model::Model& m) {
-                    return typeDriverYears(c, m, "base", "capex_ratio", std::vector<Figure>(10, Figure::of(0.05)), {{2, 0.07}}, {});
+                    return typeDriverYears(c, m, "base", "capex_ratio", std::vector<Figure>(10, Figure::of(0.05)),
+                                           {{2, 0.07}}, {});
                   },
                   "Set Capex, share of revenue (Base)"},
-        NamedEdit{"ClearDriver", [](const Case& c, const model::Model& m) { return clearDriver(c, m, "worst", "inventory_days"); },
+        NamedEdit{"ClearDriver",
+                  [](const Case& c, const model::Model& m) { return clearDriver(c, m, "worst", "inventory_days"); },
                   "Reset Inventory days, on closing balance (Worst)"},
-        NamedEdit{"SetReason", [](const Case& c, const model::Model& m) { return setReason(c, m, "best", "beta", {"why", "me", "t"}); },
+        NamedEdit{"SetReason",
+                  [](const Case& c, const model::Model& m) {
+                    return setReason(c, m, "best", "beta", {"why", "me", "t"});
+                  },
                   "Reason for Beta (Best)"},
-        NamedEdit{"SetInput", [](const Case& c, const model::Model& m) { return setInput(c, m, "best", "exit_multiple", 9, {}); },
+        NamedEdit{"SetInput",
+                  [](const Case& c, const model::Model& m) { return setInput(c, m, "best", "exit_multiple", 9, {}); },
                   "Set Exit multiple of EBITDA (Best)"},
-        NamedEdit{"SetProbability", [](const Case& c, const model::Model&) { return setProbability(c, "worst", 0.3); }, "Set probability (Worst)"},
-        NamedEdit{"Flag", [](const Case& c, const model::Model&) { return setExceptional(c, 2021, "boom"); }, "Flag 2021 as exceptional"},
-        NamedEdit{"Unflag", [](const Case& c, const model::Model&) { return setExceptional(c, 2024, std::nullopt); }, "Unflag 2024 as exceptional"},
-        NamedEdit{"PeerOut", [](const Case& c, const model::Model&) { return setPeerChoice(c, "sorrelund/ev-ebitda", "Take out", PeerChoice{false, "x"}); },
+        NamedEdit{"SetProbability", [](const Case& c, const model::Model&) { return setProbability(c, "worst", 0.3); },
+                  "Set probability (Worst)"},
+        NamedEdit{"Flag", [](const Case& c, const model::Model&) { return setExceptional(c, 2021, "boom"); },
+                  "Flag 2021 as exceptional"},
+        NamedEdit{"Unflag", [](const Case& c, const model::Model&) { return setExceptional(c, 2024, std::nullopt); },
+                  "Unflag 2024 as exceptional"},
+        NamedEdit{"PeerOut",
+                  [](const Case& c, const model::Model&) {
+                    return setPeerChoice(c, "sorrelund/ev-ebitda", "Take out", PeerChoice{false, "x"});
+                  },
                   "Take out"},
-        NamedEdit{"PeerByRule", [](const Case& c, const model::Model&) { return setPeerChoice(c, "quillhaven/ev-ebitda", "By rule", std::nullopt); },
+        NamedEdit{"PeerByRule",
+                  [](const Case& c, const model::Model&) {
+                    return setPeerChoice(c, "quillhaven/ev-ebitda", "By rule", std::nullopt);
+                  },
                   "By rule"},
-        NamedEdit{"Horizon", [](const Case& c, const model::Model&) { return setHorizon(c, 5); }, "Set horizon to 5 years"},
+        NamedEdit{"Horizon", [](const Case& c, const model::Model&) { return setHorizon(c, 5); },
+                  "Set horizon to 5 years"},
         NamedEdit{"Date", [](const Case& c, const model::Model&) { return setValuationDate(c, makeDate(2026, 3, 31)); },
                   "Set valuation date to 2026-03-31"},
-        NamedEdit{"Note", [](const Case& c, const model::Model& m) { return setNote(c, m, "revenue", "look \"again\"\n– ü"); }, "Note on Revenue"}),
+        NamedEdit{"Note",
+                  [](const Case& c, const model::Model& m) { return setNote(c, m, "revenue", "look \"again\"\n– ü"); },
+                  "Note on Revenue"}),
     [](const auto& c) { return std::string(c.param.name); });
 
 TEST_F(DemoBook, TypingAYearLeavesItsNeighboursAndKeepsTheReason) {
@@ -82,14 +103,17 @@ TEST_F(DemoBook, TypingAYearLeavesItsNeighboursAndKeepsTheReason) {
   const Case c = session->now()->caseOf();
   const model::Model& m = session->now()->evaluation->model();
   std::vector<Figure> current;
-  for (int column = 12; column < 22; ++column) current.push_back(session->now()->evaluation->figure("inventory_days", column, 0));
-  const CaseEdit edit = typeDriverYears(c, m, "worst", "inventory_days", current, {{3, 140}, {5, 130}}, {"", "me", "t"});
+  for (int column = 12; column < 22; ++column)
+    current.push_back(session->now()->evaluation->figure("inventory_days", column, 0));
+  const CaseEdit edit =
+      typeDriverYears(c, m, "worst", "inventory_days", current, {{3, 140}, {5, 130}}, {"", "me", "t"});
   ASSERT_TRUE(session->apply(edit));
   for (int i = 0; i < 10; ++i) {
     const double expected = i == 3 ? 140 : i == 5 ? 130 : current[static_cast<size_t>(i)].value();
     EXPECT_DOUBLE_EQ(session->now()->evaluation->figure("inventory_days", 12 + i, 0).value(), expected) << i;
   }
-  EXPECT_EQ(session->now()->caseOf().scenarios[0].drivers.at("inventory_days").said.reason, "Recalled stock sells slowly");
+  EXPECT_EQ(session->now()->caseOf().scenarios[0].drivers.at("inventory_days").said.reason,
+            "Recalled stock sells slowly");
   EXPECT_EQ(session->now()->caseOf().scenarios[1], c.scenarios[1]) << "base is untouched";
 }
 
@@ -97,8 +121,10 @@ TEST_F(DemoBook, AShorterHorizonKeepsPathsThatStillMakeSense) {
   auto session = open();
   ASSERT_TRUE(session->apply(setHorizon(session->now()->caseOf(), 3)));
   EXPECT_TRUE(faultsOf(session->now()->caseOf(), session->now()->evaluation->model()).empty());
-  EXPECT_EQ(session->now()->caseOf().base().drivers.at("cost_of_sales_ratio").path.to, 0) << "a glide past the end arrives in the last year";
-  EXPECT_EQ(session->now()->caseOf().base().drivers.at("revenue_growth").path.typed.size(), 10u) << "typed years are kept for later";
+  EXPECT_EQ(session->now()->caseOf().base().drivers.at("cost_of_sales_ratio").path.to, 0)
+      << "a glide past the end arrives in the last year";
+  EXPECT_EQ(session->now()->caseOf().base().drivers.at("revenue_growth").path.typed.size(), 10u)
+      << "typed years are kept for later";
 }
 
 TEST_F(DemoBook, EditsOfScenariosThatDoNotExistDoNothing) {
@@ -111,8 +137,10 @@ TEST_F(DemoBook, EditsOfScenariosThatDoNotExistDoNothing) {
 TEST_F(DemoBook, MovingBaseMovesWhoeverFollowsIt) {
   auto session = open();
   const auto beta = [&](int scenario) { return session->now()->evaluation->figure("beta", 12, scenario).value(); };
-  ASSERT_TRUE(session->apply(setDriver(session->now()->caseOf(), session->now()->evaluation->model(), "best", "beta", held(1.0), {})));
-  ASSERT_TRUE(session->apply(setDriver(session->now()->caseOf(), session->now()->evaluation->model(), "base", "beta", held(1.3), {})));
+  ASSERT_TRUE(session->apply(
+      setDriver(session->now()->caseOf(), session->now()->evaluation->model(), "best", "beta", held(1.0), {})));
+  ASSERT_TRUE(session->apply(
+      setDriver(session->now()->caseOf(), session->now()->evaluation->model(), "base", "beta", held(1.3), {})));
   EXPECT_DOUBLE_EQ(beta(0), 1.3);
   EXPECT_DOUBLE_EQ(beta(2), 1.0);
 }
@@ -127,7 +155,10 @@ TEST_F(DemoBook, EvidenceLeavesOutExceptionalYears) {
   EXPECT_EQ(e.windows[0].regular.count, 1) << "2024 and 2025 are flagged";
   EXPECT_NEAR(e.windows[0].regular.median.value(), e.history[9].value(), 1e-12);
   EXPECT_NEAR(e.windows[1].all.mean.value(),
-              (e.history[7].value() + e.history[8].value() + e.history[9].value() + e.history[10].value() + e.history[11].value()) / 5, 1e-9);
+              (e.history[7].value() + e.history[8].value() + e.history[9].value() + e.history[10].value() +
+               e.history[11].value()) /
+                  5,
+              1e-9);
   EXPECT_EQ(e.spread.count, 10);
   // 112 days in the last year: nine of ten regular years lie below (2023 is above).
   EXPECT_NEAR(e.percentile.value(), 0.9, 1e-12);
@@ -180,22 +211,27 @@ TEST_F(DemoBook, TextAndJsonTellTheSameFigures) {
 
 TEST_F(DemoBook, GapsReachJsonAsWhatTheyAre) {
   auto session = open();
-  ASSERT_TRUE(session->apply(setInput(session->now()->caseOf(), session->now()->evaluation->model(), "base", "terminal_growth", 0.14, {})));
+  ASSERT_TRUE(session->apply(
+      setInput(session->now()->caseOf(), session->now()->evaluation->model(), "base", "terminal_growth", 0.14, {})));
   const Json figures = valueJson(*session->now())["scenarios"][1]["figures"];
   EXPECT_EQ(figures["value_per_share"]["not_meaningful"], "the discount rate does not exceed growth");
   EXPECT_TRUE(figures["value_exit"].is_number());
-  EXPECT_THAT(valueText(*session->now()), testing::HasSubstr("Base has no value: the discount rate does not exceed growth"));
+  EXPECT_THAT(valueText(*session->now()),
+              testing::HasSubstr("Base has no value: the discount rate does not exceed growth"));
 }
 
 TEST_F(DemoBook, ImpliedGrowthSatisfiesTheRuleInUse) {
   auto session = open();
   for (double keep : {0.0, 0.5, 1.0}) {
-    ASSERT_TRUE(session->apply(setInput(session->now()->caseOf(), session->now()->evaluation->model(), "base", "return_weight", keep, {})));
+    ASSERT_TRUE(session->apply(
+        setInput(session->now()->caseOf(), session->now()->evaluation->model(), "base", "return_weight", keep, {})));
     const std::vector<double> roots = impliedGrowthOf(*session->now(), 1);
     ASSERT_FALSE(roots.empty()) << keep;
     const double exit = session->now()->evaluation->constant("exit_terminal_value", 1).value();
     // Putting a root in as the terminal growth gives the exit's present value back.
-    const auto check = session->preview(setInput(session->now()->caseOf(), session->now()->evaluation->model(), "base", "terminal_growth", roots.back(), {}).after);
+    const auto check = session->preview(setInput(session->now()->caseOf(), session->now()->evaluation->model(), "base",
+                                                 "terminal_growth", roots.back(), {})
+                                            .after);
     ASSERT_TRUE(check) << check.error().text();
     EXPECT_NEAR((*check)->evaluation->constant("growth_terminal_value", 1).value(), exit, 1e-6 * exit) << keep;
   }

@@ -35,8 +35,10 @@ TEST(Preview, CountsWhatWouldComeIn) {
 }
 
 TEST(Preview, TablesAreCheckedBeforeTheyAreKept) {
-  const std::pair<const char*, ContentKind> kTables[] = {
-      {"prices.csv", ContentKind::PriceTable}, {"peers.csv", ContentKind::PeerTable}, {"rates.csv", ContentKind::RateTable}, {"company.json", ContentKind::CompanyRecord}};
+  const std::pair<const char*, ContentKind> kTables[] = {{"prices.csv", ContentKind::PriceTable},
+                                                         {"peers.csv", ContentKind::PeerTable},
+                                                         {"rates.csv", ContentKind::RateTable},
+                                                         {"company.json", ContentKind::CompanyRecord}};
   for (const auto& [file, kind] : kTables) {
     const auto p = preview({file, demoFile(file)}, "vessingholt", rules(), "now");
     ASSERT_TRUE(p) << file << p.error().text();
@@ -44,8 +46,10 @@ TEST(Preview, TablesAreCheckedBeforeTheyAreKept) {
     EXPECT_TRUE(p->incoming.facts.empty());
     EXPECT_EQ(p->incoming.company, kind == ContentKind::RateTable ? "" : "vessingholt") << "rates are the whole book's";
   }
-  EXPECT_THAT(preview({"company.json", demoFile("company.json")}, "other", rules(), "now").error().what, testing::HasSubstr("the record is of 'vessingholt', not of 'other'"));
-  EXPECT_THAT(preview({"case.json", demoFile("case.json")}, "vessingholt", rules(), "now").error().what, testing::HasSubstr("a case is applied, not imported"));
+  EXPECT_THAT(preview({"company.json", demoFile("company.json")}, "other", rules(), "now").error().what,
+              testing::HasSubstr("the record is of 'vessingholt', not of 'other'"));
+  EXPECT_THAT(preview({"case.json", demoFile("case.json")}, "vessingholt", rules(), "now").error().what,
+              testing::HasSubstr("a case is applied, not imported"));
   EXPECT_FALSE(preview({"prices.csv", "date,close\n2025-01-01,zero\n"}, "vessingholt", rules(), "now"));
 }
 
@@ -117,7 +121,8 @@ TEST(DemoFiles, ComeFromTheGeneratorByteForByte) {
     if (!entry.is_regular_file()) continue;
     const std::string name = std::filesystem::relative(entry.path(), folder.file("demo")).string();
     std::ifstream in(entry.path(), std::ios::binary);
-    EXPECT_TRUE((std::string(std::istreambuf_iterator<char>(in), {}) == demoFile(name))) << name << " differs: run the target demo-files";
+    EXPECT_TRUE((std::string(std::istreambuf_iterator<char>(in), {}) == demoFile(name)))
+        << name << " differs: run the target demo-files";
     ++compared;
   }
   EXPECT_EQ(compared, 17);
@@ -128,12 +133,14 @@ TEST(Merging, TwoCompaniesShareABookAndItsRates) {
   const auto resources = *Resources::load();
   const std::string book = folder.file("b.zledger");
   std::string record = demoFile("company.json");
-  const std::vector<ImportFile> first{{"company.json", record}, {"rates.csv", demoFile("rates.csv")}, {"a.xbrl", demoFile("filings/annual-2025.xbrl")}};
+  const std::vector<ImportFile> first{
+      {"company.json", record}, {"rates.csv", demoFile("rates.csv")}, {"a.xbrl", demoFile("filings/annual-2025.xbrl")}};
   ASSERT_TRUE(Session::import(book, "vessingholt", first, *resources, test::testDesk()));
   record.replace(record.find("\"vessingholt\""), 13, "\"second\"");
   const std::vector<ImportFile> second{{"company.json", record}, {"a.xbrl", demoFile("filings/annual-2025.xbrl")}};
   ASSERT_TRUE(Session::import(book, "second", second, *resources, test::testDesk()));
-  EXPECT_THAT(Session::open(book, "", resources, test::testDesk()).error().what, testing::HasSubstr("several companies: vessingholt, second"));
+  EXPECT_THAT(Session::open(book, "", resources, test::testDesk()).error().what,
+              testing::HasSubstr("several companies: vessingholt, second"));
   const auto session = Session::open(book, "second", resources, test::testDesk());
   ASSERT_TRUE(session) << session.error().text();
   EXPECT_FALSE((*session)->now()->evidence->rates.empty());

@@ -1,0 +1,323 @@
+// Grid and charts by themselves, driven by mouse and keys.
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include <QApplication>
+#include <QClipboard>
+#include <QHeaderView>
+#include <QImage>
+#include <QLineEdit>
+#include <QSignalSpy>
+#include <QTest>
+#include <cmath>
+
+#include "app/charts/flow_bars.h"
+#include "app/charts/path_board.h"
+#include "app/charts/range_chart.h"
+#include "app/charts/rate_stack.h"
+#include "app/grid/ledger_view.h"
+#include "app/look/theme.h"
+
+namespace zl::app {
+namespace {
+
+std::vector<Figure> figures(std::initializer_list<double> numbers) {
+  std::vector<Figure> list;
+  for (double x : numbers) list.push_back(std::isnan(x) ? Figure::absent() : Figure::of(x));
+  return list;
+}
+
+LedgerRow row(const char* label, std::initializer_list<double> numbers, Kind kind = Kind::Ratio, bool editable = true) {
+  LedgerRow r;
+  r.label = QString::fromLatin1(label);
+  r.kind = kind;
+  r.key = r.label;
+  int column = 0;
+  for (const Figure& f : figures(numbers)) {
+    LedgerCell cell;
+    cell.figure = f;
+    cell.editable = editable;
+    cell.source = model::Cell{7, column++};
+    r.cells.push_back(cell);
+  }
+  return r;
+}
+
+class Grid : public testing::Test {
+ protected:
+  void SetUp() override {
+    view_.ledger().fill({QStringLiteral("a"), QStringLiteral("b"), QStringLiteral("c")},
+                        {row("first", {0.01, 0.02, 0.03}), row("second", {0.04, std::nan(""), 0.06}),
+                         row("fixed", {1e6, 2e6, 3e6}, Kind::Money, false)});
+    view_.resize(500, 200);
+    view_.show();
+    view_.activateWindow();
+    ASSERT_TRUE(QTest::qWaitForWindowActive(&view_));
+    view_.setFocus();
+    place(0, 1);
+  }
+
+  void place(int r, int column) { view_.setCurrentIndex(view_.ledger().index(r, column)); }
+  void key(Qt::Key k, Qt::KeyboardModifiers m = Qt::NoModifier) { QTest::keyClick(&view_, k, m); }
+  QLineEdit* editor() { return qobject_cast<QLineEdit*>(QApplication::focusWidget()); }
+  std::pair<int, int> at() { return {view_.currentIndex().row(), view_.currentIndex().column()}; }
+
+  LedgerView view_;
+};
+
+TEST_F(Grid, ArrowsAndTabMove) {
+  key(Qt::Key_Right);
+  EXPECT_EQ(at(), std::pair(0, 2));
+  key(Qt::Key_Down);
+  EXPECT_EQ(at(), std::pair(1, 2));
+  key(Qt::Key_Tab);
+  EXPECT_EQ(at(), std::pair(1, 3));
+  key(Qt::Key_Tab);
+  EXPECT_EQ(at(), std::pair(2, 0)) << "Tab goes on in the next row";
+  key(Qt::Key_Backtab, Qt::ShiftModifier);
+  EXPECT_EQ(at(), std::pair(1, 3));
+}
+
+TEST_F(Grid, TypingReplacesF2EditsEscapeLeaves) {
+  QSignalSpy typed(&view_.ledger(), &LedgerModel::typed);
+  QTest::keyClicks(&view_, QStringLiteral("7"));
+  ASSERT_NE(editor(), nullptr);
+  EXPECT_EQ(editor()->text(), QStringLiteral("7")) << "typing replaces";
+  QTest::keyClick(editor(), Qt::Key_Escape);
+  EXPECT_EQ(typed.count(), 0);
+  view_.setFocus();
+  key(Qt::Key_F2);
+  ASSERT_NE(editor(), nullptr);
+  EXPECT_EQ(editor()->text(), QStringLiteral("1")) << "F2 shows what is there, in the shown unit";
+  QTest::keyClicks(editor(), QStringLiteral("2.5"));
+  QTest::keyClick(editor(), Qt::Key_Return);
+  QCoreApplication::processEvents();
+  ASSERT_EQ(typed.count(), 1);
+  EXPECT_EQ(typed[0][0].toInt(), 0);
+  EXPECT_EQ(typed[0][1].toInt(), 0);
+}
+
+TEST_F(Grid, CellsThatAreNotEditableActivateInstead) {
+  QSignalSpy activated(&view_, &LedgerView::rowActivated);
+  place(2, 2);
+  QTest::keyClicks(&view_, QStringLiteral("7"));
+  EXPECT_EQ(editor(), nullptr);
+  key(Qt::Key_Return);
+  key(Qt::Key_Space);
+  ASSERT_EQ(activated.count(), 2);
+  EXPECT_EQ(activated[0][0].toInt(), 2);
+  EXPECT_EQ(activated[0][1].toInt(), 1);
+}
+
+TEST_F(Grid, FocusTellsTheTraceWhichCell) {
+  QSignalSpy focused(&view_, &LedgerView::cellFocused);
+  key(Qt::Key_Right);
+  ASSERT_EQ(focused.count(), 1);
+  EXPECT_EQ(focused[0][0].value<model::Cell>().column, 1);
+}
+
+TEST_F(Grid, CopyKeepsTheShapeAndGapsStayEmpty) {
+  view_.selectAll();
+  key(Qt::Key_C, Qt::ControlModifier);
+  EXPECT_EQ(QApplication::clipboard()->text(),
+            QStringLiteral("first\t0.01\t0.02\t0.03\nsecond\t0.04\t\t0.06\nfixed\t1000000\t2000000\t3000000\n"));
+}
+
+TEST_F(Grid, PasteHandsOverTabSeparatedCells) {
+  QSignalSpy pasted(&view_, &LedgerView::pasted);
+  QApplication::clipboard()->setText(QStringLiteral("1\t2\r\n3\t4\r\n"));
+  key(Qt::Key_V, Qt::ControlModifier);
+  ASSERT_EQ(pasted.count(), 1);
+  const auto cells = pasted[0][2].value<QList<QStringList>>();
+  ASSERT_EQ(cells.size(), 2);
+  EXPECT_EQ(cells[1][0], QStringLiteral("3"));
+  QApplication::clipboard()->setText(QStringLiteral("  \n"));
+  key(Qt::Key_V, Qt::ControlModifier);
+  EXPECT_EQ(pasted.count(), 1) << "nothing to paste";
+}
+
+TEST_F(Grid, SumsOneUnitAndNeverMixes) {
+  QSignalSpy summed(&view_, &LedgerView::selectionSummed);
+  const auto select = [&](int r1, int c1, int r2, int c2) {
+    view_.selectionModel()->select(QItemSelection(view_.ledger().index(r1, c1), view_.ledger().index(r2, c2)),
+                                   QItemSelectionModel::ClearAndSelect);
+    return summed.last()[0].toString();
+  };
+  EXPECT_EQ(select(0, 1, 1, 3), QStringLiteral("5 cells   sum 16.0   mean 3.2"))
+      << "the gap is left out and not counted";
+  EXPECT_EQ(select(0, 1, 2, 3), QString()) << "money and ratios have no sum";
+  EXPECT_EQ(select(0, 1, 0, 1), QString());
+}
+
+TEST_F(Grid, RefillingKeepsThePlace) {
+  place(1, 3);
+  view_.ledger().fill({QStringLiteral("a"), QStringLiteral("b"), QStringLiteral("c")},
+                      {row("first", {9, 9, 9}), row("second", {9, 9, 9}), row("fixed", {9, 9, 9})});
+  EXPECT_EQ(at(), std::pair(1, 3));
+}
+
+TEST_F(Grid, FiguresShareTheWidth) {
+  view_.setWidths(120, 200);
+  view_.fitFigures(40);
+  view_.resize(301, 200);
+  QCoreApplication::processEvents();
+  EXPECT_LE(view_.horizontalHeader()->length(), view_.viewport()->width()) << "no sideways scrolling";
+  view_.showAll();
+  EXPECT_GE(view_.height(), 3 * view_.rowHeight(0));
+}
+
+class Board : public testing::Test {
+ protected:
+  void SetUp() override {
+    board_.resize(700, 260);
+    board_.setContent(content(1));
+    board_.show();
+    board_.activateWindow();
+    ASSERT_TRUE(QTest::qWaitForWindowActive(&board_));
+    board_.setFocus();
+  }
+
+  static BoardContent content(int chosen) {
+    BoardContent c;
+    c.title = QStringLiteral("Margin");
+    c.kind = Kind::Ratio;
+    c.history = figures({0.10, 0.12, std::nan(""), 0.11});
+    c.exceptional = {false, false, false, true};
+    c.spread = describe(c.history);
+    for (int i = 0; i < 9; ++i) c.periods << QString::number(2020 + i);
+    c.paths = {{QStringLiteral("worst"), QStringLiteral("Worst"), figures({0.05, 0.05, 0.05, 0.05, 0.05}), {}, false},
+               {QStringLiteral("base"), QStringLiteral("Base"), figures({0.11, 0.12, 0.13, 0.14, 0.15}), {}, false}};
+    c.chosen = chosen;
+    c.low = 0;
+    c.high = 0.16;
+    return c;
+  }
+
+  PathBoard board_;
+};
+
+TEST_F(Board, DraggingReportsEveryMoveAndTheDrop) {
+  QSignalSpy moves(&board_, &PathBoard::dragging);
+  QSignalSpy drops(&board_, &PathBoard::dropped);
+  const QPoint from = board_.pointOf(2).toPoint();
+  QTest::mousePress(&board_, Qt::LeftButton, {}, from);
+  QTest::mouseMove(&board_, from + QPoint(0, 15));
+  QTest::mouseMove(&board_, from + QPoint(0, 30));
+  QTest::mouseRelease(&board_, Qt::LeftButton, {}, from + QPoint(0, 30));
+  ASSERT_EQ(moves.count(), 2);
+  EXPECT_EQ(moves[0][0].toInt(), 2);
+  EXPECT_LT(moves[1][1].toDouble(), moves[0][1].toDouble()) << "down is less";
+  ASSERT_EQ(drops.count(), 1);
+  EXPECT_DOUBLE_EQ(drops[0][1].toDouble(), moves[1][1].toDouble());
+}
+
+TEST_F(Board, APathIsClippedAtItsBoundsVisibly) {
+  QSignalSpy moves(&board_, &PathBoard::dragging);
+  const QPoint from = board_.pointOf(4).toPoint();
+  QTest::mousePress(&board_, Qt::LeftButton, {}, from);
+  QTest::mouseMove(&board_, QPoint(from.x(), -400));
+  EXPECT_DOUBLE_EQ(moves.last()[1].toDouble(), 0.16);
+  QTest::mouseMove(&board_, QPoint(from.x(), 4000));
+  EXPECT_DOUBLE_EQ(moves.last()[1].toDouble(), 0.0);
+}
+
+TEST_F(Board, EscapeTakesADragBack) {
+  QSignalSpy cancelled(&board_, &PathBoard::cancelled);
+  QSignalSpy drops(&board_, &PathBoard::dropped);
+  const QPoint from = board_.pointOf(2).toPoint();
+  QTest::mousePress(&board_, Qt::LeftButton, {}, from);
+  QTest::mouseMove(&board_, from + QPoint(0, 20));
+  QTest::keyClick(&board_, Qt::Key_Escape);
+  QTest::mouseRelease(&board_, Qt::LeftButton, {}, from + QPoint(0, 20));
+  EXPECT_EQ(cancelled.count(), 1);
+  EXPECT_EQ(drops.count(), 0);
+}
+
+TEST_F(Board, AnotherPathIsChosenByItsPoint) {
+  board_.setContent(content(0));
+  const QPoint worst = board_.pointOf(3).toPoint();
+  board_.setContent(content(1));
+  QSignalSpy chosen(&board_, &PathBoard::pathChosen);
+  QTest::mousePress(&board_, Qt::LeftButton, {}, worst);
+  ASSERT_EQ(chosen.count(), 1);
+  EXPECT_EQ(chosen[0][0].toInt(), 0);
+  QTest::mouseRelease(&board_, Qt::LeftButton, {}, worst);
+}
+
+TEST_F(Board, KeysWalkAndNudge) {
+  QSignalSpy drops(&board_, &PathBoard::dropped);
+  QTest::keyClick(&board_, Qt::Key_Right);
+  QTest::keyClick(&board_, Qt::Key_Up);
+  ASSERT_EQ(drops.count(), 1);
+  EXPECT_EQ(drops[0][0].toInt(), 1);
+  EXPECT_GT(drops[0][1].toDouble(), 0.12);
+  QTest::keyClick(&board_, Qt::Key_Down, Qt::ShiftModifier);
+  EXPECT_LT(drops[1][1].toDouble(), 0.12 - (drops[0][1].toDouble() - 0.12) * 3) << "Shift takes larger steps";
+  for (int i = 0; i < 20; ++i) QTest::keyClick(&board_, Qt::Key_Right);
+  QTest::keyClick(&board_, Qt::Key_Up);
+  EXPECT_EQ(drops.last()[0].toInt(), 4) << "the last year is the last";
+}
+
+TEST_F(Board, WithoutFiguresItStillPaints) {
+  BoardContent empty;
+  empty.title = QStringLiteral("Nothing");
+  empty.periods = {QStringLiteral("2025"), QStringLiteral("2026E")};
+  empty.history = {Figure::absent()};
+  empty.paths = {{QStringLiteral("base"), QStringLiteral("Base"), {Figure::notMeaningful("odd")}, {}, false}};
+  empty.chosen = 0;
+  board_.setContent(empty);
+  EXPECT_FALSE(board_.grab().toImage().isNull());
+  QTest::mouseClick(&board_, Qt::LeftButton, {}, QPoint(300, 100));
+}
+
+/// How much of a picture is not the ground.
+int inked(QWidget& widget) {
+  const QImage picture = widget.grab().toImage();
+  int count = 0;
+  for (int y = 0; y < picture.height(); ++y) {
+    for (int x = 0; x < picture.width(); ++x) count += picture.pixelColor(x, y) != theme().paper ? 1 : 0;
+  }
+  return count;
+}
+
+TEST(Charts, DrawWhatTheyAreGivenAndTakeGaps) {
+  FlowBars bars;
+  bars.resize(600, 200);
+  bars.setContent({QStringLiteral("2025"), QStringLiteral("2026E")}, {Figure::of(-5e6)},
+                  {{QStringLiteral("base"), QStringLiteral("Base"), {Figure::absent()}}}, QStringLiteral("EUR m"));
+  const int without = inked(bars);
+  bars.setContent({QStringLiteral("2025"), QStringLiteral("2026E")}, {Figure::of(-5e6)},
+                  {{QStringLiteral("base"), QStringLiteral("Base"), {Figure::of(9e6)}}}, QStringLiteral("EUR m"));
+  EXPECT_GT(inked(bars), without + 500) << "the bar that has a figure is drawn";
+
+  RateStack stack;
+  stack.resize(600, 120);
+  stack.setBars({});
+  const int empty = inked(stack);
+  stack.setBars({{QStringLiteral("base"),
+                  QStringLiteral("Base"),
+                  {{QStringLiteral("risk-free"), 0.03}, {QStringLiteral("premium"), 0.05}},
+                  0.08}});
+  EXPECT_GT(inked(stack), empty + 500);
+
+  RangeChart ranges;
+  ranges.resize(700, 160);
+  ranges.setContent({{QStringLiteral("None"), 0, 0, std::nullopt, QStringLiteral("no peer counts"), false}},
+                    std::nullopt, std::nullopt, QStringLiteral("GBX"));
+  EXPECT_EQ(inked(ranges), 0) << "with neither price nor value there is no axis to draw";
+  ranges.setContent({{QStringLiteral("One"), 500, 900, 700.0, {}, true},
+                     {QStringLiteral("None"), 0, 0, std::nullopt, QStringLiteral("no peer counts"), false}},
+                    742.0, 600.0, QStringLiteral("GBX"));
+  EXPECT_GT(inked(ranges), 2000);
+}
+
+TEST(Look, TabularDigitsHaveOneWidth) {
+  const QFontMetricsF metrics(QApplication::font());
+  EXPECT_DOUBLE_EQ(tabularWidth(metrics, QStringLiteral("1111")), tabularWidth(metrics, QStringLiteral("8888")));
+  EXPECT_EQ(counted(1, QStringLiteral("file"), QStringLiteral("files")), QStringLiteral("1 file"));
+  EXPECT_EQ(counted(3, QStringLiteral("file"), QStringLiteral("files")), QStringLiteral("3 files"));
+}
+
+}  // namespace
+}  // namespace zl::app
