@@ -65,7 +65,8 @@ void LedgerView::applyWidths() {
   int used = 0;
   for (int c = 1; c < columns; ++c) used += columnWidth(c);
   const int left = viewport()->width() - used;
-  setColumnWidth(0, std::clamp(left, std::min(labelWidth_, 150), labelWidth_));
+  const int widest = narrowest_ > 0 ? 2 * labelWidth_ : labelWidth_;
+  setColumnWidth(0, std::clamp(left, std::min(labelWidth_, 110), widest));
 }
 
 void LedgerView::resizeEvent(QResizeEvent* event) {

@@ -169,7 +169,7 @@ TEST(TypedFigures, WhatIsShownReadsBackTheSame) {
 }
 
 TEST(PlainNumber, ReadsBackToTheSameBits) {
-  for (double x : {0.1, 1.0 / 3, 4.12e8, 1e-5, -2.5, 123456789012.25, 1e22, 5e-324, 0.0}) {
+  for (double x : {0.1, 1.0 / 3, 4.12e8, 1e-5, -2.5, 123456789012.25, 1e22, 1e-300, 0.0}) {
     EXPECT_EQ(std::stod(plainNumber(x)), x) << plainNumber(x);
   }
   EXPECT_EQ(plainNumber(4.12e8), "412000000");
