@@ -1,0 +1,161 @@
+// The corners of XBRL 2.1 that filers use: precision, units, dimensions, dates, sizes.
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include <optional>
+
+#include "core/filing/tie.h"
+#include "exchange/xbrl/instance.h"
+
+namespace zl::exchange {
+namespace {
+
+/// One fact in one context, with whatever the case puts in their places.
+std::string document(const std::string& attributes, const std::string& value, const std::string& period,
+                     const std::string& unit, const std::string& scenario = "") {
+  return "<xbrl xmlns=\"http://www.xbrl.org/2003/instance\" xmlns:a=\"https://filer.example\" "
+         "xmlns:g=\"http://fasb.org/us-gaap/2023\" xmlns:xsi=\"http://www.w3.org/2001/XMLSchema-instance\">"
+         "<context id=\"c\"><entity><identifier scheme=\"s\">1</identifier></entity><period>" +
+         period + "</period>" + scenario + "</context><unit id=\"u\">" + unit +
+         "</unit><g:Assets contextRef=\"c\" unitRef=\"u\" " + attributes + ">" + value + "</g:Assets></xbrl>";
+}
+
+const std::string kInstant = "<instant>2024-12-31</instant>";
+const std::string kEuro = "<measure>iso4217:EUR</measure>";
+
+Fact read(const std::string& text) {
+  const auto filing = readXbrlInstance(text, "t");
+  EXPECT_TRUE(filing) << (filing ? "" : filing.error().text());
+  return filing ? filing->facts.at(0) : Fact{};
+}
+
+struct Precision {
+  const char* attributes;
+  const char* value;
+  std::optional<int> decimals;
+  bool exact;
+};
+
+class Precisions : public testing::TestWithParam<Precision> {};
+
+TEST_P(Precisions, BecomeTheLastExactPlace) {
+  const Precision& p = GetParam();
+  const Fact f = read(document(p.attributes, p.value, kInstant, kEuro));
+  EXPECT_EQ(f.decimals, p.decimals) << p.attributes << ' ' << p.value;
+  EXPECT_EQ(f.exact, p.exact);
+  EXPECT_EQ(f.text, p.value) << "the text is kept as written";
+}
+
+// Decimals = precision - digits before the point; for numbers below one the zeros after the point
+// count against it (XBRL 2.1, section 4.6.6).
+INSTANTIATE_TEST_SUITE_P(
+    Values, Precisions,
+    testing::Values(
+        Precision{"decimals=\"0\"", "5", 0, false}, Precision{"decimals=\"2\"", "5.25", 2, false},
+        Precision{"decimals=\"-6\"", "5000000", -6, false}, Precision{"decimals=\"INF\"", "5.25", std::nullopt, true},
+        Precision{"", "5.25", std::nullopt, false}, Precision{"precision=\"INF\"", "5", std::nullopt, true},
+        Precision{"precision=\"3\"", "123456", -3, false}, Precision{"precision=\"6\"", "123.456", 3, false},
+        Precision{"precision=\"2\"", "0.0123", 3, false}, Precision{"precision=\"4\"", "-99.5", 2, false},
+        Precision{"precision=\"0\"", "5", std::nullopt, false}, Precision{"decimals=\"-3\"", "-12000", -3, false}));
+
+struct Unit {
+  const char* xml;
+  const char* text;
+};
+
+class Units : public testing::TestWithParam<Unit> {};
+
+TEST_P(Units, AreNamedShortly) {
+  EXPECT_EQ(read(document("decimals=\"0\"", "1", kInstant, GetParam().xml)).unit, GetParam().text);
+}
+
+INSTANTIATE_TEST_SUITE_P(Measures, Units,
+                         testing::Values(Unit{"<measure>iso4217:EUR</measure>", "EUR"},
+                                         Unit{"<measure> iso4217:USD </measure>", "USD"},
+                                         Unit{"<measure>xbrli:shares</measure>", "shares"},
+                                         Unit{"<measure>pure</measure>", "pure"},
+                                         Unit{"<measure>a:kg</measure><measure>a:m</measure>", "kg*m"},
+                                         Unit{"<divide><unitNumerator><measure>iso4217:EUR</measure></"
+                                              "unitNumerator><unitDenominator><measure>xbrli:shares"
+                                              "</measure></unitDenominator></divide>",
+                                              "EUR/shares"}));
+
+TEST(Units, WithoutMeasureAreRefused) {
+  for (const char* unit : {"", "<divide/>", "<divide><unitNumerator/></divide>"}) {
+    const auto filing = readXbrlInstance(document("decimals=\"0\"", "1", kInstant, unit), "t");
+    ASSERT_FALSE(filing) << unit;
+    EXPECT_EQ(filing.error().what, "a unit has no measure");
+  }
+}
+
+struct When {
+  const char* xml;
+  const char* text;  ///< of the period; empty: refused
+};
+
+class Periods : public testing::TestWithParam<When> {};
+
+TEST_P(Periods, AreDaysWhateverTheClockSays) {
+  const auto filing = readXbrlInstance(document("decimals=\"0\"", "1", GetParam().xml, kEuro), "t");
+  ASSERT_EQ(filing.has_value(), GetParam().text[0] != 0) << GetParam().xml;
+  if (filing) {
+    EXPECT_EQ(filing->facts[0].period.text(), GetParam().text);
+  }
+}
+
+INSTANTIATE_TEST_SUITE_P(
+    Contexts, Periods,
+    testing::Values(When{"<instant>2024-12-31</instant>", "2024-12-31"},
+                    When{"<instant> 2024-12-31 </instant>", "2024-12-31"},
+                    When{"<instant>2025-01-01T00:00:00</instant>", "2024-12-31"},
+                    When{"<instant>2024-12-31T12:00:00</instant>", "2024-12-31"},
+                    When{"<instant>2024-12-31Z</instant>", "2024-12-31"},
+                    When{"<startDate>2024-01-01</startDate><endDate>2024-12-31</endDate>", "2024-01-01/2024-12-31"},
+                    When{"<startDate>2024-01-01T00:00:00</startDate><endDate>2025-01-01T00:00:00</endDate>",
+                         "2024-01-01/2024-12-31"},
+                    When{"<startDate>2024-01-01</startDate>", ""}, When{"<instant>31.12.2024</instant>", ""},
+                    When{"<instant/>", ""}, When{"<instant>2024-12-31x</instant>", ""}, When{"", ""}));
+
+TEST(Dimensions, ExplicitTypedAndInTheScenario) {
+  const std::string scenario =
+      "<scenario><d:explicitMember xmlns:d=\"http://xbrl.org/2006/xbrldi\" "
+      "dimension=\"a:Region\">a:North</d:explicitMember>"
+      "<d:typedMember xmlns:d=\"http://xbrl.org/2006/xbrldi\" dimension=\"a:Plant\"><a:name>Mill "
+      "7</a:name></d:typedMember></scenario>";
+  const Fact f = read(document("decimals=\"0\"", "1", kInstant, kEuro, scenario));
+  EXPECT_EQ(f.segments, (std::vector<Segment>{{"a:Region", "a:North"}, {"a:Plant", "Mill 7"}}));
+}
+
+TEST(Concepts, OfPublicTaxonomiesKeepTheirUsualPrefix) {
+  EXPECT_EQ(read(document("decimals=\"0\"", "1", kInstant, kEuro)).concept_name, "us-gaap:Assets");
+}
+
+TEST(Nil, HasNoFigureAndNoText) {
+  const Fact f = read(document("xsi:nil=\"true\"", "", kInstant, kEuro));
+  EXPECT_TRUE(f.nil);
+  EXPECT_TRUE(f.figure().isAbsent());
+  Fact zero = read(document("decimals=\"0\"", "0", kInstant, kEuro));
+  EXPECT_FALSE(agree(f, zero)) << "nothing filed is not nought";
+}
+
+TEST(Encodings, Utf16AndMarksAreRead) {
+  const std::string plain = document("decimals=\"0\"", "7", kInstant, kEuro);
+  EXPECT_EQ(read("\xEF\xBB\xBF" + plain).text, "7");
+  std::string wide("\xFF\xFE", 2);
+  for (char c : plain) {
+    wide += c;
+    wide += '\0';
+  }
+  EXPECT_EQ(read(wide).text, "7");
+}
+
+TEST(Sizes, FiguresTooLongToHoldAreRefused) {
+  EXPECT_FALSE(readXbrlInstance(document("decimals=\"0\"", std::string(5000, '9'), kInstant, kEuro), "t"));
+  EXPECT_FALSE(readXbrlInstance(document("decimals=\"0\"", "1e400", kInstant, kEuro), "t"));
+  EXPECT_FALSE(readXbrlInstance(document("decimals=\"99999999999\"", "1", kInstant, kEuro), "t"));
+  EXPECT_EQ(read(document("decimals=\"0\"", std::string(60, '9'), kInstant, kEuro)).text.size(), 60u);
+}
+
+}  // namespace
+}  // namespace zl::exchange
