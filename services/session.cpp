@@ -244,8 +244,14 @@ Status Session::step(bool undo) {
     const Result<Case> c = readCase(*text, "case of " + company_);
     if (!c) return tl::unexpected(c.error());
   }
+  const std::string before = exchange::toJson(snapshot_->caseOf()).dump();
   if (Status s = book_.mark(entry, undo, text); !s) return s;
-  return reload();
+  const Status shown = reload();
+  if (!shown) {
+    // What cannot be shown is taken back, so that the company still opens.
+    if (Status s = book_.mark(entry, !undo, text ? std::optional(before) : std::nullopt); !s) return s;
+  }
+  return shown;
 }
 
 Result<Session::ImportResult> Session::importFiles(const std::vector<ImportFile>& files) {
@@ -254,6 +260,18 @@ Result<Session::ImportResult> Session::importFiles(const std::vector<ImportFile>
   if (Status s = reload(); !s) return tl::unexpected(s.error());
   return result;
 }
+
+namespace {
+
+/// Why a company cannot be shown, as the book stands now; nothing when it can.
+std::optional<Error> whyNotShown(const std::string& path, const std::string& company, const Resources& resources,
+                                 const Desk& desk) {
+  const std::shared_ptr<const Resources> borrowed(std::shared_ptr<void>(), &resources);
+  const Result<std::unique_ptr<Session>> session = Session::open(path, company, borrowed, desk);
+  return session ? std::nullopt : std::optional(session.error());
+}
+
+}  // namespace
 
 Result<Session::ImportResult> Session::import(const std::string& path, const std::string& company,
                                               const std::vector<ImportFile>& files, const Resources& resources,
@@ -323,8 +341,19 @@ Result<Session::ImportResult> Session::import(const std::string& path, const std
   const std::string what =
       result.files.size() == 1 ? result.files.front().name : std::to_string(result.files.size()) + " files";
   edit.entry = {0, company, desk.now(), desk.author, "Import " + what, "[]", "[]", {}, JournalEntry::State::Done};
+  const bool shownBefore = exists && !whyNotShown(path, company, resources, desk);
   const Result<std::int64_t> number = book->append(edit, head);
   if (!number) return tl::unexpected(number.error());
+  if (!shownBefore) return result;
+  // Files that are sound one by one can still leave nothing to show together, such as a record in a
+  // currency that no fact has. A company that could be opened must stay so.
+  if (std::optional<Error> fault = whyNotShown(path, company, resources, desk)) {
+    const Result<std::vector<JournalEntry>> journal = book->journal(company);
+    if (!journal) return tl::unexpected(journal.error());
+    if (Status s = book->mark(journal->back(), true, std::nullopt); !s) return tl::unexpected(s.error());
+    fault->todo = "The import was set aside and the company is as it was";
+    return tl::unexpected(*fault);
+  }
   return result;
 }
 

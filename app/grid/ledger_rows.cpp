@@ -39,15 +39,25 @@ LedgerRow headingRow(const QString& label) {
   return row;
 }
 
-LedgerRow yearRow(const services::Snapshot& s, int index, int from, int to, int scenario) {
-  const Evaluation& e = *s.evaluation;
-  const model::Row& row = e.model().rows[static_cast<size_t>(index)];
+namespace {
+
+/// Label, unit and key of a model row, without its figures.
+LedgerRow rowHead(const services::Snapshot& s, const model::Row& row) {
   LedgerRow out;
   out.label = text(row.label);
   if (row.kind != Kind::Money) out.unit = unitOf(s, row.kind);
   out.kind = row.kind;
   out.key = text(row.name);
   out.strong = isTotal(row.name);
+  return out;
+}
+
+}  // namespace
+
+LedgerRow yearRow(const services::Snapshot& s, int index, int from, int to, int scenario) {
+  const Evaluation& e = *s.evaluation;
+  const model::Row& row = e.model().rows[static_cast<size_t>(index)];
+  LedgerRow out = rowHead(s, row);
   const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(scenario)];
   for (int c = from; c < to; ++c) {
     const bool forecast = e.layout().isForecast(c);
@@ -71,12 +81,7 @@ LedgerRow scenarioRow(const services::Snapshot& s, const char* name) {
   const Evaluation& e = *s.evaluation;
   const int index = e.model().find(name);
   const model::Row& row = e.model().rows[static_cast<size_t>(index)];
-  LedgerRow out;
-  out.label = text(row.label);
-  if (row.kind != Kind::Money) out.unit = unitOf(s, row.kind);
-  out.kind = row.kind;
-  out.key = text(row.name);
-  out.strong = isTotal(row.name);
+  LedgerRow out = rowHead(s, row);
   for (int i = 0; i < e.scenarios(); ++i) {
     const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];
     LedgerCell cell;

@@ -1,6 +1,7 @@
 #include "app/pages/cash_value_page.h"
 
 #include <QGridLayout>
+#include <QHBoxLayout>
 #include <QVBoxLayout>
 #include <algorithm>
 
@@ -13,6 +14,7 @@ namespace zl::app {
 
 CashValuePage::CashValuePage(Workbench& bench, QWidget* parent) : Page(bench, Stop::CashValue, parent) {
   QVBoxLayout* layout = scrolledLayout();
+  layout->addLayout(makeTimeBar());
   auto* columns = new QGridLayout;
   columns->setHorizontalSpacing(14);
   columns->addWidget(sectionLabel(tr("From present values to value per share"), this), 0, 0);
@@ -45,7 +47,47 @@ CashValuePage::CashValuePage(Workbench& bench, QWidget* parent) : Page(bench, St
   });
 }
 
+QHBoxLayout* CashValuePage::makeTimeBar() {
+  auto* bar = new QHBoxLayout;
+  bar->setContentsMargins(8, 0, 8, 0);
+  date_ = new QDateEdit(this);
+  date_->setObjectName(QStringLiteral("valuationDate"));
+  date_->setDisplayFormat(QStringLiteral("yyyy-MM-dd"));
+  date_->setCalendarPopup(true);
+  date_->setKeyboardTracking(false);
+  horizon_ = new QSpinBox(this);
+  horizon_->setObjectName(QStringLiteral("horizon"));
+  horizon_->setRange(kShortestHorizon, kLongestHorizon);
+  horizon_->setKeyboardTracking(false);
+  const auto add = [&](const QString& words, QWidget* field) {
+    auto* label = new QLabel(words, this);
+    label->setBuddy(field);
+    bar->addWidget(label);
+    bar->addWidget(field);
+  };
+  add(tr("Valuation &date"), date_);
+  add(tr("Forecast &years"), horizon_);
+  bar->addStretch();
+  connect(date_, &QDateEdit::dateChanged, this, [this](QDate day) {
+    const Date date = makeDate(day.year(), static_cast<unsigned>(day.month()), static_cast<unsigned>(day.day()));
+    bench_.apply(services::setValuationDate(bench_.settled().caseOf(), date));
+  });
+  connect(horizon_, &QSpinBox::valueChanged, this,
+          [this](int years) { bench_.apply(services::setHorizon(bench_.settled().caseOf(), years)); });
+  return bar;
+}
+
+void CashValuePage::fillTime() {
+  const QSignalBlocker quietDate(date_);
+  const QSignalBlocker quietHorizon(horizon_);
+  const std::chrono::year_month_day day(now().caseOf().valuationDate);
+  date_->setDate(QDate(static_cast<int>(day.year()), static_cast<int>(static_cast<unsigned>(day.month())),
+                       static_cast<int>(static_cast<unsigned>(day.day()))));
+  horizon_->setValue(now().caseOf().horizon);
+}
+
 void CashValuePage::refresh() {
+  fillTime();
   const services::Snapshot& s = now();
   const int filed = s.evaluation->layout().historyYears;
   const int to = s.evaluation->layout().columns();

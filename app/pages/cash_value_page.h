@@ -2,6 +2,10 @@
 // Free cash flow by year, factors, the terminal methods side by side, and the walk from present
 // values to value per share, three scenarios in columns.
 
+#include <QDateEdit>
+#include <QHBoxLayout>
+#include <QSpinBox>
+
 #include "app/charts/flow_bars.h"
 #include "app/pages/page.h"
 
@@ -17,10 +21,14 @@ class CashValuePage : public Page {
   void refresh() override;
 
  private:
+  QHBoxLayout* makeTimeBar();
+  void fillTime();
   void fillYears();
   void fillTerminal();
   void fillWalk();
 
+  QDateEdit* date_;
+  QSpinBox* horizon_;
   FlowBars* bars_;
   LedgerView *years_, *terminal_, *walk_;
   QLabel *yearsTitle_, *remark_;

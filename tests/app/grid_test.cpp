@@ -44,5 +44,26 @@ TEST(LedgerModel, ShowsGapsAndOffersOnlyEditableCells) {
   EXPECT_FALSE(model.setData(model.index(0, 2), QStringLiteral("3"), Qt::EditRole));
 }
 
+TEST(LedgerModel, HeadersSayTheUnitOnceAndMarkFlaggedYears) {
+  LedgerModel model;
+  LedgerRow row;
+  LedgerCell figure, words;
+  figure.figure = Figure::of(1e6);
+  words.words = QStringLiteral("a remark");
+  words.left = true;
+  row.cells = {figure, words};
+  model.setCorner(QStringLiteral("EUR m"));
+  model.setFlagged({true, false});
+  model.fill({QStringLiteral("2024"), QStringLiteral("remark")}, {row}, true);
+  const auto header = [&](int c, int role) { return model.headerData(c, Qt::Horizontal, role); };
+  EXPECT_EQ(header(0, Qt::DisplayRole).toString(), QStringLiteral("EUR m"));
+  EXPECT_EQ(header(1, Qt::DisplayRole).toString(), QStringLiteral("trend"));
+  EXPECT_EQ(header(2, Qt::DisplayRole).toString(), QStringLiteral("2024 ⚑"));
+  EXPECT_TRUE(header(3, Qt::TextAlignmentRole).value<Qt::Alignment>() & Qt::AlignLeft);
+  EXPECT_TRUE(header(2, Qt::TextAlignmentRole).value<Qt::Alignment>() & Qt::AlignRight);
+  EXPECT_EQ(model.plainText(model.index(0, 2)), QStringLiteral("1000000"));
+  EXPECT_EQ(model.plainText(model.index(0, 3)), QStringLiteral("a remark"));
+}
+
 }  // namespace
 }  // namespace zl::app

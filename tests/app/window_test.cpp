@@ -6,8 +6,10 @@
 #include <QApplication>
 #include <QClipboard>
 #include <QComboBox>
+#include <QDateEdit>
 #include <QListWidget>
 #include <QSignalSpy>
+#include <QSpinBox>
 #include <QStatusBar>
 #include <QTest>
 #include <QTextBrowser>
@@ -235,6 +237,27 @@ TEST_F(Window, CapitalCashValueAndVerdictEditInPlace) {
   typeOver(find<LedgerView>("verdictScenarios"), QStringLiteral("40"));
   EXPECT_THAT(find<QLabel>("verdictSentence")->text().toStdString(),
               testing::HasSubstr("the probabilities do not sum to one"));
+}
+
+TEST_F(Window, ValuationDateAndHorizonAreSetOnCashValue) {
+  go(Qt::Key_6);
+  auto* date = find<QDateEdit>("valuationDate");
+  EXPECT_EQ(date->date(), QDate(2026, 4, 30));
+  const double before = base();
+  date->setDate(QDate(2026, 7, 31));
+  EXPECT_EQ(dateText(bench().now().caseOf().valuationDate), "2026-07-31");
+  EXPECT_GT(base(), before) << "the same flows lie a quarter nearer";
+  date->setDate(QDate(2027, 7, 31));
+  EXPECT_THAT(bench().now().evaluation->constant("value_per_share", 1).reason(),
+              testing::HasSubstr("roll the model forward"));
+  press(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(date->date(), QDate(2026, 7, 31)) << "undo shows in the field";
+  auto* years = find<QSpinBox>("horizon");
+  years->setValue(5);
+  EXPECT_EQ(bench().now().evaluation->layout().forecastYears, 5);
+  EXPECT_EQ(find<LedgerView>("flows")->ledger().columnCount(), 6);
+  for (Qt::Key key : kPageKeys) go(key);
+  EXPECT_EQ(find<LedgerView>("paths")->ledger().columnCount(), 6) << "every page follows the horizon";
 }
 
 TEST_F(Window, FindingsLeadToTheirPlace) {

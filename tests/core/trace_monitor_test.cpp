@@ -142,42 +142,26 @@ TEST_F(TraceTest, AveragesAndTotalsReachAllTheirYears) {
 class MonitorTest : public testing::Test {
  protected:
   MonitorTest() {
-    m_.model = test::shippedModel();
-    m_.horizon = 5;
-    m_.theCase.horizon = 5;
-    for (const model::Row& row : m_.model.rows) {
-      if (row.historyFiled) filed_[row.name] = {0, 0};
-    }
-    const std::pair<const char*, double> kFiled[] = {{"revenue", 1000},
-                                                     {"cost_of_sales", 500},
-                                                     {"operating_expenses", 250},
-                                                     {"depreciation", 50},
-                                                     {"ebit", 200},
-                                                     {"pretax_profit", 200},
-                                                     {"tax", 50},
-                                                     {"net_income", 150},
-                                                     {"receivables", 100},
-                                                     {"plant", 500},
-                                                     {"cash", 50},
-                                                     {"total_assets", 650},
-                                                     {"payables", 50},
-                                                     {"total_liabilities", 50},
-                                                     {"equity", 600},
-                                                     {"total_equity", 600},
-                                                     {"operating_cash_flow", 200},
-                                                     {"plant_bought", 50},
-                                                     {"dividends", 150},
-                                                     {"shares", 10}};
-    for (const auto& [line, figure] : kFiled) filed_[line] = {figure, figure};
-    m_.givens = {{"price", Figure::of(100)},
-                 {"quote_rate", Figure::of(1)},
-                 {"shares_now", Figure::of(10)},
-                 {"options", Figure::of(0)},
-                 {"option_strike", Figure::of(0)},
-                 {"unvested_shares", Figure::of(0)},
-                 {"convertible_shares", Figure::of(0)},
-                 {"convertible_face", Figure::of(0)},
-                 {"stub", Figure::of(1)}};
+    m_ = test::companyWith(5, {{"revenue", 1000},
+                               {"cost_of_sales", 500},
+                               {"operating_expenses", 250},
+                               {"depreciation", 50},
+                               {"ebit", 200},
+                               {"pretax_profit", 200},
+                               {"tax", 50},
+                               {"net_income", 150},
+                               {"receivables", 100},
+                               {"plant", 500},
+                               {"cash", 50},
+                               {"total_assets", 650},
+                               {"payables", 50},
+                               {"total_liabilities", 50},
+                               {"equity", 600},
+                               {"total_equity", 600},
+                               {"operating_cash_flow", 200},
+                               {"plant_bought", 50},
+                               {"dividends", 150},
+                               {"shares", 10}});
     assume("risk_free", 0.08);
     assume("beta", 0);
     choose("terminal_growth", 0.02);
@@ -191,9 +175,8 @@ class MonitorTest : public testing::Test {
   void choose(const std::string& row, double figure) { m_.theCase.scenarios[1].inputs[row] = {figure, {}}; }
 
   std::set<std::string> heard(const CrossCheck& peers = {}) {
-    // The statements carry the years' labels; their figures come from m_.filed.
+    // These statements only carry the years' labels; the figures come from m_.filed.
     const Filed years({{"sales", {1, 1}}});
-    for (const auto& [line, pair] : filed_) m_.filed[line] = test::figures({pair.first, pair.second});
     const Evaluation e = m_.evaluate();
     const model::HistoryTable history(
         m_.model, e.layout(), [&](const std::string& row, int c) { return m_.filed.at(row)[static_cast<size_t>(c)]; },
@@ -207,7 +190,6 @@ class MonitorTest : public testing::Test {
   }
 
   test::SmallModel m_;
-  std::map<std::string, std::pair<double, double>> filed_;
 };
 
 TEST_F(MonitorTest, ASoundCaseIsQuiet) {
@@ -239,23 +221,23 @@ TEST_F(MonitorTest, EachFaultIsNamed) {
   EXPECT_THAT(heard(), Not(Contains("terminal share")));
   choose("terminal_choice", 0);
 
-  filed_["total_assets"] = {650, 651};
+  m_.filed["total_assets"] = test::figures({650, 651});
   EXPECT_THAT(heard(), Not(Contains("balance sheet gap"))) << "the forecast's total is its own sum";
-  filed_["equity"] = {600, 590};
+  m_.filed["equity"] = test::figures({600, 590});
   EXPECT_THAT(heard(), Contains("balance sheet gap")) << "a base year that does not balance never will";
-  filed_["equity"] = {600, 600};
+  m_.filed["equity"] = test::figures({600, 600});
 
-  filed_["pension_deficit"] = {3000, 3000};
+  m_.filed["pension_deficit"] = test::figures({3000, 3000});
   EXPECT_THAT(heard(), Contains("negative equity value"));
-  filed_["pension_deficit"] = {0, 0};
+  m_.filed["pension_deficit"] = test::figures({0, 0});
 
   assume("operating_expense_ratio", 0.6);
   EXPECT_THAT(heard(), testing::AllOf(Contains("revolver drawn"), Contains("negative equity value")));
   assume("operating_expense_ratio", 0.25);
 
-  filed_["plant_bought"] = {50, 500};
+  m_.filed["plant_bought"] = test::figures({50, 500});
   EXPECT_THAT(heard(), Contains("negative base year"));
-  filed_["plant_bought"] = {50, 50};
+  m_.filed["plant_bought"] = test::figures({50, 50});
 
   m_.theCase.exceptional[2024] = "fire";
   EXPECT_THAT(heard(), Contains("exceptional year"));

@@ -13,43 +13,27 @@ namespace {
 class StandingStill : public testing::Test {
  protected:
   void SetUp() override {
-    m_.model = test::shippedModel();
-    m_.horizon = 5;
-    m_.theCase.horizon = 5;
-    for (const model::Row& row : m_.model.rows) {
-      if (row.historyFiled) m_.filed[row.name] = test::figures({0, 0});
-    }
-    const std::pair<const char*, double> kFiled[] = {{"revenue", 1000},
-                                                     {"cost_of_sales", 500},
-                                                     {"operating_expenses", 250},
-                                                     {"depreciation", 50},
-                                                     {"ebit", 200},
-                                                     {"pretax_profit", 200},
-                                                     {"tax", 50},
-                                                     {"net_income", 150},
-                                                     {"receivables", 100},
-                                                     {"inventory", 50},
-                                                     {"plant", 500},
-                                                     {"total_assets", 650},
-                                                     {"payables", 50},
-                                                     {"total_liabilities", 50},
-                                                     {"equity", 600},
-                                                     {"total_equity", 600},
-                                                     {"operating_cash_flow", 200},
-                                                     {"plant_bought", 50},
-                                                     {"dividends", 150},
-                                                     {"net_cash_movement", 0},
-                                                     {"shares", 10}};
-    for (const auto& [line, figure] : kFiled) m_.filed[line] = test::figures({figure, figure});
-    m_.givens = {{"price", Figure::of(100)},
-                 {"quote_rate", Figure::of(1)},
-                 {"shares_now", Figure::of(10)},
-                 {"options", Figure::of(0)},
-                 {"option_strike", Figure::of(0)},
-                 {"unvested_shares", Figure::of(0)},
-                 {"convertible_shares", Figure::of(0)},
-                 {"convertible_face", Figure::of(0)},
-                 {"stub", Figure::of(1)}};
+    m_ = test::companyWith(5, {{"revenue", 1000},
+                               {"cost_of_sales", 500},
+                               {"operating_expenses", 250},
+                               {"depreciation", 50},
+                               {"ebit", 200},
+                               {"pretax_profit", 200},
+                               {"tax", 50},
+                               {"net_income", 150},
+                               {"receivables", 100},
+                               {"inventory", 50},
+                               {"plant", 500},
+                               {"total_assets", 650},
+                               {"payables", 50},
+                               {"total_liabilities", 50},
+                               {"equity", 600},
+                               {"total_equity", 600},
+                               {"operating_cash_flow", 200},
+                               {"plant_bought", 50},
+                               {"dividends", 150},
+                               {"net_cash_movement", 0},
+                               {"shares", 10}});
     assume("risk_free", 0.10);
     assume("beta", 0);
     assume("borrowing_rate", 0);

@@ -13,11 +13,13 @@
 #include "services/demo.h"
 #include "services/report.h"
 #include "tests/support/demo_book.h"
+#include "tests/support/files.h"
 
 namespace zl::services {
 namespace {
 
 using test::DemoBook;
+using test::demoFile;
 using test::testDesk;
 
 TEST_F(DemoBook, ValuesEveryScenarioAndTies) {
@@ -162,6 +164,24 @@ TEST_F(DemoBook, ImportsAreAllOrNothingAndUndoable) {
   EXPECT_EQ(session->now()->years().size(), 12u);
   ASSERT_TRUE(session->redo());
   EXPECT_EQ(session->now()->years().size(), 13u);
+}
+
+TEST_F(DemoBook, AnImportThatWouldLeaveNothingToShowIsSetAside) {
+  auto session = open();
+  const auto before = session->now();
+  std::string record = demoFile("company.json");
+  record.replace(record.find("\"EUR\""), 5, "\"USD\"");
+  const auto result = session->importFiles({{"company.json", record}});
+  ASSERT_FALSE(result);
+  EXPECT_THAT(result.error().text(), testing::HasSubstr("no full fiscal year has been filed"));
+  EXPECT_THAT(result.error().todo, testing::HasSubstr("set aside"));
+  EXPECT_EQ(session->now(), before);
+  const auto again = open();
+  ASSERT_NE(again, nullptr);
+  EXPECT_EQ(again->now()->company().currency, "EUR");
+  EXPECT_FALSE(again->redo()) << "doing it again is refused for the same reason";
+  EXPECT_EQ(open()->now()->company().currency, "EUR");
+  ASSERT_TRUE(again->apply(setHorizon(again->now()->caseOf(), 6))) << "work goes on after it";
 }
 
 TEST_F(DemoBook, ScenariosStoreOnlyDifferences) {

@@ -69,4 +69,23 @@ inline std::vector<Figure> figures(std::initializer_list<double> numbers) {
   return list;
 }
 
+/// The shipped model on a company with two like years of the given lines (others filed as nought),
+/// a price of 100, ten shares and no dilution, valued at the balance sheet's date.
+inline SmallModel companyWith(int horizon, const std::vector<std::pair<const char*, double>>& lines) {
+  SmallModel m;
+  m.model = shippedModel();
+  m.horizon = m.theCase.horizon = horizon;
+  for (const model::Row& row : m.model.rows) {
+    if (row.historyFiled) m.filed[row.name] = figures({0, 0});
+  }
+  for (const auto& [line, figure] : lines) m.filed[line] = figures({figure, figure});
+  for (const char* none : {"options", "option_strike", "unvested_shares", "convertible_shares", "convertible_face"}) {
+    m.givens[none] = Figure::of(0);
+  }
+  m.givens["price"] = Figure::of(100);
+  m.givens["quote_rate"] = m.givens["stub"] = Figure::of(1);
+  m.givens["shares_now"] = Figure::of(10);
+  return m;
+}
+
 }  // namespace zl::test
