@@ -112,10 +112,9 @@ TEST(Files, AreReadWholeAndReplacedWhole) {
 }
 
 TEST(DemoFiles, ComeFromTheGeneratorByteForByte) {
-  const char* generator = std::getenv("ZEALOUS_DEMO_GENERATOR");
-  ASSERT_NE(generator, nullptr) << "set by the test's registration";
+  const std::string generator = ZEALOUS_DEMO_GENERATOR;
   const TemporaryFolder folder;
-  ASSERT_EQ(std::system((std::string(generator) + " " + folder.file("demo")).c_str()), 0);
+  ASSERT_EQ(std::system((generator + " " + folder.file("demo")).c_str()), 0);
   int compared = 0;
   for (const auto& entry : std::filesystem::recursive_directory_iterator(folder.file("demo"))) {
     if (!entry.is_regular_file()) continue;
