@@ -54,6 +54,7 @@ QHBoxLayout* CashValuePage::makeTimeBar() {
   date_->setObjectName(QStringLiteral("valuationDate"));
   date_->setDisplayFormat(QStringLiteral("yyyy-MM-dd"));
   date_->setCalendarPopup(true);
+  date_->setMinimumWidth(fontMetrics().horizontalAdvance(QStringLiteral("2026-04-30")) + 48);
   date_->setKeyboardTracking(false);
   horizon_ = new QSpinBox(this);
   horizon_->setObjectName(QStringLiteral("horizon"));
