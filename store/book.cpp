@@ -296,7 +296,12 @@ Result<std::vector<Fact>> Book::facts(const std::string& company) {
       f.concept_name = q.getColumn(2).getString();
       if (!q.isColumnNull(3)) f.label = q.getColumn(3).getString();
       if (!q.isColumnNull(4)) f.period.start = parseDate(q.getColumn(4).getString());
-      f.period.end = parseDate(q.getColumn(5).getString()).value_or(Date{});
+      const std::optional<Date> end = parseDate(q.getColumn(5).getString());
+      if (!end) {
+        return fail(ErrorKind::Storage, "the book is damaged: fact " + std::to_string(f.id) + " has no date", path(),
+                    "Restore it from a copy");
+      }
+      f.period.end = *end;
       f.unit = q.getColumn(6).getString();
       f.text = q.getColumn(7).getString();
       if (!q.isColumnNull(8)) f.decimals = q.getColumn(8).getInt();

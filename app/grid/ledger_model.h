@@ -38,7 +38,6 @@ struct LedgerRow {
   QString scenario;  ///< draws the scenario's mark before the label
   std::vector<LedgerCell> cells;
   std::vector<Figure> trend;  ///< small line in the trend column
-  int trendFiled = 0;         ///< how many of them are history
 };
 
 class LedgerModel : public QAbstractTableModel {

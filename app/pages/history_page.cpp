@@ -61,7 +61,6 @@ LedgerRow HistoryPage::rowOf(int index, Show show) const {
   const int to = s.evaluation->layout().historyYears;
   LedgerRow row = yearRow(s, index, 0, to, bench_.scenario());
   row.trend = trendOf(s, index, 0, to, bench_.scenario());
-  row.trendFiled = to;
   const bool amount = row.kind == Kind::Money || row.kind == Kind::Shares || row.kind == Kind::PerShare;
   if (show == Show::Amounts || !amount || (show == Show::Share && row.kind != Kind::Money)) return row;
   const std::vector<Figure> figures = show == Show::Growth ? services::growthOf(s, index, bench_.scenario())

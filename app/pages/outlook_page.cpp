@@ -266,7 +266,6 @@ void OutlookPage::refreshDrivers() {
     const Assumption* a = s.caseOf().driver(s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())], row.name);
     if (a != nullptr && a->said.reason.empty()) out.label += QStringLiteral(" ?");
     out.trend = trendOf(s, static_cast<int>(r), 0, columns, bench_.scenario());
-    out.trendFiled = s.evaluation->layout().historyYears;
     if (out.key == driver_) current = static_cast<int>(rows.size());
     rows.push_back(std::move(out));
   }
