@@ -51,6 +51,7 @@ class Builder {
       if (key.period.isFullYear() && rules_.mentions(key.concept_name)) ends.insert(key.period.end);
     }
     std::vector<FiscalYear> list;
+    list.reserve(ends.size());
     for (Date end : ends) list.push_back({end});
     // More years than a horizon can hold beside the forecast: the latest are the ones that matter.
     if (std::ssize(list) > kMostYears) list.erase(list.begin(), list.end() - kMostYears);

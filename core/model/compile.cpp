@@ -34,7 +34,9 @@ class Compiler {
 
  private:
   const Layout& layout() const { return program_.layout; }
-  size_t key(Cell c) const { return static_cast<size_t>(c.row * layout().columns() + c.column); }
+  size_t key(Cell c) const {
+    return static_cast<size_t>(c.row) * static_cast<size_t>(layout().columns()) + static_cast<size_t>(c.column);
+  }
 
   void listCells() {
     nodeOf_.assign(program_.slotOfCell.size(), -1);

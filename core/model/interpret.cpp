@@ -33,12 +33,12 @@ class Interpreter {
         return sum;
       }
       case Op::If: {
-        const Figure condition = run(e.args[0], column);
+        Figure condition = run(e.args[0], column);
         if (!condition.hasValue()) return condition;
         return run(e.args[condition.value() == 1.0 ? 1 : 2], column);
       }
       case Op::Guard: {
-        const Figure condition = run(e.args[0], column);
+        Figure condition = run(e.args[0], column);
         if (!condition.hasValue()) return condition;
         if (condition.value() != 1.0) return Figure::notMeaningful(e.reason);
         return run(e.args[1], column);
@@ -114,12 +114,13 @@ HistoryTable::HistoryTable(const Model& model, Layout layout,
                            const std::function<Figure(const std::string&, int)>& filed,
                            const std::function<Figure(int)>& assumed)
     : layout_(layout), figures_(model.rows.size() * static_cast<size_t>(layout.historyYears)) {
+  const auto years = static_cast<size_t>(layout.historyYears);
   std::vector<bool> known(figures_.size(), false);
   // Depth-first over rules; the checker has refused rules that lead back to themselves.
   std::function<Figure(Cell)> figure = [&](Cell cell) -> Figure {
     const Row& row = model.rows[static_cast<size_t>(cell.row)];
     if (row.timing == Timing::Constant) return assumed(cell.row);
-    const auto at = static_cast<size_t>(cell.row * layout.historyYears + cell.column);
+    const size_t at = static_cast<size_t>(cell.row) * years + static_cast<size_t>(cell.column);
     if (known[at]) return figures_[at];
     known[at] = true;
     if (row.historyFiled) {
@@ -136,7 +137,7 @@ HistoryTable::HistoryTable(const Model& model, Layout layout,
 }
 
 const Figure& HistoryTable::at(int row, int column) const {
-  return figures_[static_cast<size_t>(row * layout_.historyYears + column)];
+  return figures_[static_cast<size_t>(row) * static_cast<size_t>(layout_.historyYears) + static_cast<size_t>(column)];
 }
 
 }  // namespace zl::model

@@ -85,7 +85,8 @@ struct Program {
   std::vector<Cell> computed;            ///< cells the tape writes, in order of evaluation
 
   [[nodiscard]] std::int32_t slot(Cell cell) const {
-    return slotOfCell[static_cast<size_t>(cell.row * layout.columns() + cell.column)];
+    return slotOfCell[static_cast<size_t>(cell.row) * static_cast<size_t>(layout.columns()) +
+                      static_cast<size_t>(cell.column)];
   }
 };
 

@@ -57,6 +57,7 @@ class Monitors {
       const model::Row& row = e_.model().rows[r];
       if (row.role != model::Role::Driver || !row.history) continue;
       std::vector<Figure> past;
+      past.reserve(static_cast<size_t>(layout.historyYears));
       for (int c = 0; c < layout.historyYears; ++c) past.push_back(v_.history.at(static_cast<int>(r), c));
       const Statistics s = describe(past);
       if (s.count < 3) continue;
