@@ -124,11 +124,10 @@ bool Workbench::readAll(const QStringList& paths, std::vector<services::ImportFi
 bool Workbench::previewImport(const QStringList& paths, std::vector<services::ImportPreview>& previews) {
   std::vector<services::ImportFile> files;
   if (!readAll(paths, files)) return false;
-  for (const services::ImportFile& file : files) {
-    Result<services::ImportPreview> p = services::preview(file, session_->companyId(), resources_->rules, desk_.now());
-    if (!p) return report(tl::unexpected(p.error()));
-    previews.push_back(std::move(*p));
-  }
+  Result<std::vector<services::ImportPreview>> read =
+      services::preview(files, session_->companyId(), resources_->rules, desk_.now());
+  if (!read) return report(tl::unexpected(read.error()));
+  previews = std::move(*read);
   return true;
 }
 

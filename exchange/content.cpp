@@ -9,6 +9,14 @@ const char* contentKindText(ContentKind kind) {
   switch (kind) {
     case ContentKind::XbrlInstance:
       return "XBRL 2.1 instance";
+    case ContentKind::InlineXbrl:
+      return "Inline XBRL document";
+    case ContentKind::XbrlJson:
+      return "xBRL-JSON report";
+    case ContentKind::XbrlCsv:
+      return "xBRL-CSV report";
+    case ContentKind::XbrlCsvTable:
+      return "xBRL-CSV table";
     case ContentKind::FactTable:
       return "CSV fact table";
     case ContentKind::PriceTable:
@@ -37,13 +45,16 @@ std::string_view withoutMark(std::string_view content) {
 
 tl::unexpected<Error> wrongKind(const std::string& name, const std::string& found) {
   return fail(ErrorKind::WrongKind, "this is " + found, name,
-              "Give an XBRL 2.1 instance (XML), a CSV table in a documented layout, or a JSON "
-              "record or case");
+              "Give a filed report (XBRL, Inline XBRL, xBRL-JSON, xBRL-CSV), a CSV table in a documented layout, or a "
+              "JSON record or case");
 }
 
 Result<ContentKind> recogniseXml(std::string_view content, const std::string& name) {
   // Only the opening of the file is looked at; the reader checks the rest.
   const std::string_view head = content.substr(0, 65536);
+  if (head.find("/inlineXBRL\"") != std::string_view::npos || head.find("/inlineXBRL'") != std::string_view::npos) {
+    return ContentKind::InlineXbrl;
+  }
   if (head.find("http://www.xbrl.org/2003/instance") != std::string_view::npos &&
       head.find("<html") == std::string_view::npos) {
     return ContentKind::XbrlInstance;
@@ -92,7 +103,10 @@ Result<ContentKind> recognise(std::string_view content, const std::string& name)
       return ContentKind::CompanyRecord;
     }
     if (head.find("\"zealous-ledger-case\"") != std::string_view::npos) return ContentKind::CaseText;
-    return wrongKind(name, "JSON that is neither a company record nor a case");
+    // Writers may put documentInfo last.
+    if (text.find("/xbrl-json\"") != std::string_view::npos) return ContentKind::XbrlJson;
+    if (text.find("/xbrl-csv\"") != std::string_view::npos) return ContentKind::XbrlCsv;
+    return wrongKind(name, "JSON that is neither a filed report, a company record nor a case");
   }
   if (text.substr(0, 4096).find('\0') != std::string_view::npos) {
     return wrongKind(name, "binary data");

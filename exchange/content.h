@@ -8,7 +8,19 @@
 
 namespace zl::exchange {
 
-enum class ContentKind { XbrlInstance, FactTable, PriceTable, PeerTable, RateTable, CompanyRecord, CaseText };
+enum class ContentKind {
+  XbrlInstance,
+  InlineXbrl,
+  XbrlJson,
+  XbrlCsv,       ///< the description; its tables are named in it
+  XbrlCsvTable,  ///< never recognised by itself: a table that a description names
+  FactTable,
+  PriceTable,
+  PeerTable,
+  RateTable,
+  CompanyRecord,
+  CaseText
+};
 
 const char* contentKindText(ContentKind kind);
 

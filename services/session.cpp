@@ -298,22 +298,22 @@ Result<Session::ImportResult> Session::import(const std::string& path, const std
                        [&](const auto& i) { return same(i.document.kind); });
   };
   std::vector<Fact> facts;
-  for (const ImportFile& file : files) {
-    Result<ImportPreview> p = services::preview(file, company, resources.rules, desk.now());
-    if (!p) return tl::unexpected(p.error());
+  Result<std::vector<ImportPreview>> previews = services::preview(files, company, resources.rules, desk.now());
+  if (!previews) return tl::unexpected(previews.error());
+  for (ImportPreview& p : *previews) {
     const bool known = std::any_of(present.begin(), present.end(), [&](const auto& d) {
-      return d.active && d.document.digest == p->incoming.document.digest;
+      return d.active && d.document.digest == p.incoming.document.digest;
     });
     if (known) {
-      result.warnings.push_back(file.name + " is already in the book, unchanged; passed over");
+      result.warnings.push_back(p.name + " is already in the book, unchanged; passed over");
       continue;
     }
-    for (const std::string& warning : p->warnings) result.warnings.push_back(file.name + ": " + warning);
-    facts.insert(facts.end(), p->incoming.facts.begin(), p->incoming.facts.end());
-    edit.incoming.push_back(p->incoming);
-    p->incoming.content.clear();
-    p->incoming.facts.clear();
-    result.files.push_back(std::move(*p));
+    for (const std::string& warning : p.warnings) result.warnings.push_back(p.name + ": " + warning);
+    facts.insert(facts.end(), p.incoming.facts.begin(), p.incoming.facts.end());
+    edit.incoming.push_back(p.incoming);
+    p.incoming.content.clear();
+    p.incoming.facts.clear();
+    result.files.push_back(std::move(p));
   }
   if (edit.incoming.empty()) return result;
   if (!has(ContentKind::CompanyRecord)) {

@@ -43,11 +43,19 @@ struct Document {
   std::string importedAt;         ///< ISO 8601, set by the caller
 };
 
+/// What a filing says of itself, where its format lets it.
+struct Filer {
+  std::string filer;  ///< identifier of the reporting entity
+  std::string filerName;
+  std::optional<Date> periodEnd;  ///< the end of the period reported
+};
+
 /// What a reader found, before anything is stored.
 struct Filing {
   Document document;
   std::vector<Fact> facts;
   std::vector<std::string> warnings;
+  Filer about;
 };
 
 }  // namespace zl

@@ -7,13 +7,25 @@ namespace zl::exchange {
 Result<Json> parseJson(std::string_view text, const std::string& source) {
   constexpr int kDeepest = 64;
   bool tooDeep = false;
-  const Json::parser_callback_t guard = [&](int depth, Json::parse_event_t, Json&) {
+  std::string twice;
+  std::vector<std::set<std::string>> keys;  // of the objects that are open
+  const Json::parser_callback_t guard = [&](int depth, Json::parse_event_t event, Json& parsed) {
     tooDeep = tooDeep || depth > kDeepest;
-    return depth <= kDeepest;
+    if (tooDeep) return false;
+    if (event == Json::parse_event_t::object_start) keys.emplace_back();
+    if (event == Json::parse_event_t::object_end) keys.pop_back();
+    if (event == Json::parse_event_t::key && !keys.back().insert(parsed.get_ref<const std::string&>()).second) {
+      twice = parsed.get<std::string>();
+    }
+    return true;
   };
   try {
     Json json = Json::parse(text, guard);
     if (tooDeep) return fail(ErrorKind::BadInput, "the JSON is nested more than 64 deep", source);
+    if (!twice.empty()) {
+      return fail(ErrorKind::BadInput, "the member '" + twice.substr(0, 80) + "' stands twice in one object", source,
+                  "Keep one of the two");
+    }
     return json;
   } catch (const Json::parse_error& e) {
     return fail(ErrorKind::BadInput, "the JSON is broken at byte " + std::to_string(e.byte), source,

@@ -14,7 +14,7 @@ namespace zl::exchange {
 
 using Json = nlohmann::json;
 
-/// Parses text; nesting deeper than 64 and duplicate surprises are refused with the byte's place.
+/// Parses text; nesting deeper than 64 and a member given twice are refused, broken text with the byte's place.
 Result<Json> parseJson(std::string_view text, const std::string& source);
 
 /// Thrown inside the readers of this folder only; readers return it as a value.

@@ -143,7 +143,7 @@ TEST(Recognise, JudgesByContent) {
                                                         {"%PDF-1.7", "a PDF"},
                                                         {"<html/>", "a web page"},
                                                         {"<svg/>", "XML of another kind"},
-                                                        {"{\"a\":1}", "neither a company record nor a case"},
+                                                        {"{\"a\":1}", "neither a filed report, a company record nor a case"},
                                                         {"hello\nworld", "none of the documented CSV layouts"}};
   for (const auto& [text, found] : kWrong) {
     const auto kind = recognise(text, "f");

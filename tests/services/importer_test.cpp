@@ -23,8 +23,15 @@ const MappingRules& rules() {
   return resources->rules;
 }
 
+/// One file by itself.
+Result<ImportPreview> previewOne(const ImportFile& file, const std::string& company = "vessingholt") {
+  auto previews = preview(std::vector<ImportFile>{file}, company, rules(), "now");
+  if (!previews) return tl::unexpected(previews.error());
+  return previews->at(0);
+}
+
 TEST(Preview, CountsWhatWouldComeIn) {
-  const auto p = preview({"annual-2024.xbrl", demoFile("filings/annual-2024.xbrl")}, "vessingholt", rules(), "now");
+  const auto p = previewOne({"annual-2024.xbrl", demoFile("filings/annual-2024.xbrl")});
   ASSERT_TRUE(p) << p.error().text();
   EXPECT_EQ(p->kind, ContentKind::XbrlInstance);
   EXPECT_EQ(p->segments, 2);
@@ -40,17 +47,17 @@ TEST(Preview, TablesAreCheckedBeforeTheyAreKept) {
                                                          {"rates.csv", ContentKind::RateTable},
                                                          {"company.json", ContentKind::CompanyRecord}};
   for (const auto& [file, kind] : kTables) {
-    const auto p = preview({file, demoFile(file)}, "vessingholt", rules(), "now");
+    const auto p = previewOne({file, demoFile(file)});
     ASSERT_TRUE(p) << file << p.error().text();
     EXPECT_EQ(p->kind, kind);
     EXPECT_TRUE(p->incoming.facts.empty());
     EXPECT_EQ(p->incoming.company, kind == ContentKind::RateTable ? "" : "vessingholt") << "rates are the whole book's";
   }
-  EXPECT_THAT(preview({"company.json", demoFile("company.json")}, "other", rules(), "now").error().what,
+  EXPECT_THAT(previewOne({"company.json", demoFile("company.json")}, "other").error().what,
               testing::HasSubstr("the record is of 'vessingholt', not of 'other'"));
-  EXPECT_THAT(preview({"case.json", demoFile("case.json")}, "vessingholt", rules(), "now").error().what,
+  EXPECT_THAT(previewOne({"case.json", demoFile("case.json")}).error().what,
               testing::HasSubstr("a case is applied, not imported"));
-  EXPECT_FALSE(preview({"prices.csv", "date,close\n2025-01-01,zero\n"}, "vessingholt", rules(), "now"));
+  EXPECT_FALSE(previewOne({"prices.csv", "date,close\n2025-01-01,zero\n"}));
 }
 
 Fact shareFact(const char* unit, const char* text) {

@@ -1,0 +1,103 @@
+#include "exchange/oim/xbrl_json.h"
+
+#include "core/quantity/decimal.h"
+#include "exchange/content.h"
+#include "exchange/oim/dimensions.h"
+#include "exchange/xbrl/vocabulary.h"
+
+namespace zl::exchange {
+namespace {
+
+class FactsReader {
+ public:
+  FactsReader(std::string name, const OimNames& names) : name_(std::move(name)), names_(names) {}
+
+  Status read(const std::string& id, const Json& object) {
+    const auto bad = [&](const std::string& what) {
+      return fail(ErrorKind::BadInput, what, name_ + ", fact '" + id.substr(0, 80) + "'",
+                  "The layout is that of xBRL-JSON 1.0");
+    };
+    if (!object.is_object()) return bad("a fact must be an object");
+    const auto value = object.find("value");
+    const auto dimensions = object.find("dimensions");
+    if (value == object.end() || dimensions == object.end() || !dimensions->is_object()) {
+      return bad("a fact needs a value and dimensions");
+    }
+    std::map<std::string, std::string> given;
+    for (const auto& [dimension, member] : dimensions->items()) {
+      if (!member.is_string() && !member.is_null()) return bad("the dimension '" + dimension + "' must be text");
+      given[dimension] = member.is_null() ? "" : member.get<std::string>();
+    }
+    const auto decimals = object.find("decimals");
+    // Without a taxonomy at hand, a fact with neither unit nor decimals is text.
+    if (given.count("unit") == 0 && decimals == object.end()) {
+      ++texts_;
+      return {};
+    }
+    if (!value->is_string() && !value->is_null()) return bad("a value must be text or null");
+    Fact fact;
+    if (Status s = readDimensions(given, names_, fact); !s) return bad(s.error().what);
+    if (fact.unit.empty()) fact.unit = "pure";
+    fact.place = "fact '" + id.substr(0, 80) + "'";
+    fact.nil = value->is_null();
+    if (!fact.nil) {
+      fact.text = value->get<std::string>();
+      if (!Decimal::isNumber(fact.text)) {
+        return bad("the fact " + fact.concept_name + " has the value '" + fact.text.substr(0, 40) +
+                   "', which is not a decimal number");
+      }
+      fact.exact = decimals == object.end();  // absent decimals say that the value is exact
+      if (!fact.exact) {
+        if (!decimals->is_number_integer() || std::abs(decimals->get<double>()) > 40) {
+          return bad("decimals must be a whole number of -40 to 40");
+        }
+        fact.decimals = decimals->get<int>();
+      }
+    }
+    if (filing_.about.filer.empty()) filing_.about.filer = xml::localName(given["entity"]);
+    noteYear(filing_.document, fact.period);
+    filing_.facts.push_back(std::move(fact));
+    return {};
+  }
+
+  Filing finish() {
+    filing_.document.name = name_;
+    filing_.document.kind = contentKindText(ContentKind::XbrlJson);
+    if (texts_ > 0) {
+      filing_.warnings.push_back(std::to_string(texts_) +
+                                 " facts without unit and decimals are text and were left out");
+    }
+    return std::move(filing_);
+  }
+
+ private:
+  std::string name_;
+  const OimNames& names_;
+  Filing filing_;
+  int texts_ = 0;
+};
+
+}  // namespace
+
+Result<Filing> readXbrlJson(std::string_view content, const std::string& name) {
+  const Result<Json> json = parseJson(content, name);
+  if (!json) return tl::unexpected(json.error());
+  if (oimDocumentType(*json) != "xbrl-json") {
+    return fail(ErrorKind::WrongKind, "the document type is not xBRL-JSON", name);
+  }
+  const Json& info = json->at("documentInfo");
+  const OimNames names(info.contains("namespaces") ? &info["namespaces"] : nullptr);
+  FactsReader reader(name, names);
+  const auto facts = json->find("facts");
+  if (facts == json->end() || !facts->is_object()) {
+    return fail(ErrorKind::BadInput, "the member 'facts' is missing or no object", name, "The file may be truncated");
+  }
+  for (const auto& [id, fact] : facts->items()) {
+    if (Status s = reader.read(id, fact); !s) return tl::unexpected(s.error());
+  }
+  Filing filing = reader.finish();
+  if (filing.facts.empty()) return fail(ErrorKind::BadInput, "the document holds no numeric facts", name);
+  return filing;
+}
+
+}  // namespace zl::exchange

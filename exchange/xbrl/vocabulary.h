@@ -1,0 +1,68 @@
+#pragma once
+// The contexts, units and name prefixes that the facts of an XBRL document refer to. Instances and
+// inline documents write them alike (XBRL 2.1, section 4; XBRL Dimensions 1.0).
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <unordered_map>
+#include <unordered_set>
+#include <vector>
+
+#include "core/filing/fact.h"
+#include "exchange/xml/document.h"
+
+namespace zl::exchange {
+
+struct Context {
+  Period period;
+  std::vector<Segment> segments;
+  std::string entity;  ///< identifier of the reporting entity, as filed
+};
+
+/// One name for the public taxonomies' prefixes, whatever a file calls them: "ifrs-full",
+/// "us-gaap". Empty for every other namespace.
+std::string usualPrefix(std::string_view uri);
+
+/// "2024-12-31", with or without a time; midnight at the start of a day is the end of the day
+/// before where `periodEnd` (XBRL 2.1, 4.7.2).
+std::optional<Date> xbrlDate(std::string_view text, bool periodEnd);
+
+class Vocabulary {
+ public:
+  explicit Vocabulary(std::string source) : source_(std::move(source)) {}
+
+  /// Takes the namespaces that an element declares.
+  void declare(pugi::xml_node element);
+  /// Reads a context or a unit element; throws xml::Stop with the place on a fault.
+  void readContext(pugi::xml_node node, const xml::Lines& lines);
+  void readUnit(pugi::xml_node node, const xml::Lines& lines);
+
+  /// "prefix:Local" with the usual prefix where the namespace is a public taxonomy's.
+  [[nodiscard]] std::string usual(std::string_view qualified) const;
+  /// The namespace a qualified name's prefix stands for; empty when it was not declared.
+  [[nodiscard]] std::string_view uriOf(std::string_view qualified) const;
+  [[nodiscard]] const Context* context(const std::string& id) const;
+  [[nodiscard]] const std::string* unit(const std::string& id) const;
+  [[nodiscard]] bool isForever(const std::string& id) const { return forever_.count(id) > 0; }
+
+ private:
+  [[noreturn]] void stop(pugi::xml_node node, const xml::Lines& lines, const std::string& what) const;
+  [[nodiscard]] Date date(pugi::xml_node parent, pugi::xml_node node, bool periodEnd, const xml::Lines& lines) const;
+
+  std::string source_;
+  std::unordered_map<std::string, std::string> uris_;      ///< prefix -> namespace
+  std::unordered_map<std::string, std::string> prefixes_;  ///< prefix -> usual prefix
+  std::unordered_map<std::string, Context> contexts_;
+  std::unordered_map<std::string, std::string> units_;
+  std::unordered_set<std::string> forever_;
+};
+
+/// `decimals` or `precision` of a fact whose text is a number (XBRL 2.1, 4.6.4 to 4.6.6). The
+/// message says what is wrong, without the place.
+Status readPrecision(std::string_view decimals, std::string_view precision, Fact& fact);
+
+/// Notes the latest full year that a document reports.
+void noteYear(Document& document, const Period& period);
+
+}  // namespace zl::exchange

@@ -1,0 +1,67 @@
+#include "exchange/xml/document.h"
+
+#include <algorithm>
+
+namespace zl::exchange::xml {
+
+std::string_view localName(std::string_view name) {
+  const std::size_t colon = name.find(':');
+  return colon == std::string_view::npos ? name : name.substr(colon + 1);
+}
+
+std::string_view prefixOf(std::string_view name) {
+  const std::size_t colon = name.find(':');
+  return colon == std::string_view::npos ? std::string_view{} : name.substr(0, colon);
+}
+
+std::string_view trimmed(std::string_view text) {
+  const std::size_t first = text.find_first_not_of(" \t\r\n");
+  if (first == std::string_view::npos) return {};
+  return text.substr(first, text.find_last_not_of(" \t\r\n") - first + 1);
+}
+
+pugi::xml_node childNamed(pugi::xml_node node, std::string_view local) {
+  for (pugi::xml_node child : node.children()) {
+    if (localName(child.name()) == local) return child;
+  }
+  return {};
+}
+
+std::string_view attributeNamed(pugi::xml_node node, std::string_view local) {
+  for (pugi::xml_attribute a : node.attributes()) {
+    if (localName(a.name()) == local) return a.value();
+  }
+  return {};
+}
+
+Lines::Lines(std::string_view content) {
+  for (std::size_t at = content.find('\n'); at != std::string_view::npos; at = content.find('\n', at + 1)) {
+    ends_.push_back(at);
+  }
+}
+
+int Lines::number(std::ptrdiff_t offset) const {
+  const auto at = std::lower_bound(ends_.begin(), ends_.end(), static_cast<std::size_t>(offset));
+  return static_cast<int>(at - ends_.begin()) + 1;
+}
+
+Result<std::unique_ptr<Document>> parse(std::string_view content, const std::string& name, Doctype doctype) {
+  auto document = std::make_unique<Document>(content);
+  const pugi::xml_parse_result parsed =
+      document->tree.load_buffer(content.data(), content.size(), pugi::parse_default | pugi::parse_doctype);
+  if (!parsed) {
+    return fail(ErrorKind::BadInput, std::string("the XML is broken: ") + parsed.description(),
+                name + ", " + document->lines.text(parsed.offset), "The file may be truncated; fetch it again");
+  }
+  for (pugi::xml_node node : document->tree.children()) {
+    if (node.type() != pugi::node_doctype) continue;
+    const bool definesNothing = std::string_view(node.value()).find('[') == std::string_view::npos;
+    if (doctype == Doctype::NameOnly && definesNothing) continue;
+    return fail(
+        ErrorKind::BadInput, "the file declares a document type, which may define entities; filed data needs none",
+        name + ", " + document->lines.text(std::max<std::ptrdiff_t>(0, node.offset_debug())), "Remove the declaration");
+  }
+  return document;
+}
+
+}  // namespace zl::exchange::xml

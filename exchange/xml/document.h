@@ -1,0 +1,53 @@
+#pragma once
+// What every XML reader of this layer shares: names without prefixes, line numbers, and parsing
+// that follows nothing outside the file.
+
+#include <memory>
+#include <pugixml.hpp>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/quantity/error.h"
+
+namespace zl::exchange::xml {
+
+std::string_view localName(std::string_view name);
+std::string_view prefixOf(std::string_view name);
+std::string_view trimmed(std::string_view text);
+/// The first child of that local name, whatever its prefix; an empty node when there is none.
+pugi::xml_node childNamed(pugi::xml_node node, std::string_view local);
+/// The attribute of that local name, whatever its prefix; empty when there is none.
+std::string_view attributeNamed(pugi::xml_node node, std::string_view local);
+
+/// Line numbers from byte offsets.
+class Lines {
+ public:
+  explicit Lines(std::string_view content);
+  [[nodiscard]] int number(std::ptrdiff_t offset) const;
+  [[nodiscard]] std::string text(std::ptrdiff_t offset) const { return "line " + std::to_string(number(offset)); }
+
+ private:
+  std::vector<std::size_t> ends_;
+};
+
+/// A failure on its way out of a walk; readers turn it into a value and never let it pass them.
+struct Stop {
+  Error error;
+};
+
+enum class Doctype {
+  Refused,   ///< data: a declaration has no use but to define entities
+  NameOnly,  ///< web pages: <!DOCTYPE html>, without a set of its own
+};
+
+struct Document {
+  explicit Document(std::string_view content) : lines(content) {}
+  pugi::xml_document tree;
+  Lines lines;
+};
+
+/// Parses without white space between elements. No entity, schema or link is ever followed.
+Result<std::unique_ptr<Document>> parse(std::string_view content, const std::string& name, Doctype doctype);
+
+}  // namespace zl::exchange::xml
