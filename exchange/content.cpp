@@ -17,6 +17,14 @@ const char* contentKindText(ContentKind kind) {
       return "xBRL-CSV report";
     case ContentKind::XbrlCsvTable:
       return "xBRL-CSV table";
+    case ContentKind::Workbook:
+      return "XLSX workbook";
+    case ContentKind::OpenSheet:
+      return "ODS workbook";
+    case ContentKind::PlainTable:
+      return "table of figures";
+    case ContentKind::TableChoices:
+      return "choices of lines";
     case ContentKind::FactTable:
       return "CSV fact table";
     case ContentKind::PriceTable:
@@ -71,9 +79,12 @@ Result<ContentKind> recogniseCsv(std::string_view content, const std::string& na
   if (startsWith(head, "date,close")) return ContentKind::PriceTable;
   if (startsWith(head, "peer,")) return ContentKind::PeerTable;
   if (startsWith(head, "rate,")) return ContentKind::RateTable;
-  return wrongKind(name,
-                   "text whose first line names none of the documented CSV layouts "
-                   "(concept,... date,close peer,... rate,...)");
+  // A table of figures has cells and figures; the import panel shows how it would be read.
+  if (head.find_first_of(",;\t") != std::string::npos &&
+      content.find_first_of("0123456789") != std::string_view::npos) {
+    return ContentKind::PlainTable;
+  }
+  return wrongKind(name, "text that is neither a documented CSV layout nor a table of figures");
 }
 
 }  // namespace
@@ -88,7 +99,15 @@ Result<ContentKind> recognise(std::string_view content, const std::string& name)
     return fail(ErrorKind::TooLarge, "the file is larger than 1 GiB", name, "Split it");
   }
   const std::string_view text = content.substr(first);
-  if (startsWith(text, "PK\x03\x04")) return wrongKind(name, "an archive or a workbook");
+  if (startsWith(text, "PK\x03\x04")) {
+    // The kind is the first entry of an OpenDocument package; other workbooks name their parts.
+    const std::string_view head = text.substr(0, 200);
+    if (head.find("mimetypeapplication/vnd.oasis.opendocument.spreadsheet") != std::string_view::npos) {
+      return ContentKind::OpenSheet;
+    }
+    if (text.find("xl/worksheets/") != std::string_view::npos) return ContentKind::Workbook;
+    return wrongKind(name, "an archive that is no workbook");
+  }
   if (startsWith(text, "%PDF")) return wrongKind(name, "a PDF document");
   if (startsWith(text, "SQLite format 3")) return wrongKind(name, "a database, perhaps a book");
   if (text[0] == '<') return recogniseXml(text, name);

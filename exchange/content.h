@@ -14,6 +14,10 @@ enum class ContentKind {
   XbrlJson,
   XbrlCsv,       ///< the description; its tables are named in it
   XbrlCsvTable,  ///< never recognised by itself: a table that a description names
+  Workbook,      ///< XLSX
+  OpenSheet,     ///< ODS
+  PlainTable,    ///< delimited text in no documented layout
+  TableChoices,  ///< what an import panel chose; made here, never recognised
   FactTable,
   PriceTable,
   PeerTable,

@@ -27,7 +27,15 @@ struct Key {
 
 class Builder {
  public:
-  Builder(std::span<const Fact> facts, const MappingRules& rules) : facts_(facts), rules_(rules) {}
+  Builder(std::span<const Fact> facts, const MappingRules& rules, const LineChoices& choices)
+      : facts_(facts), rules_(rules), choices_(choices) {
+    for (const auto& [concept_name, choice] : choices) chosenFor_[choice.line].push_back(concept_name);
+  }
+
+  [[nodiscard]] bool isMapped(const std::string& concept_name) const {
+    const auto choice = choices_.find(concept_name);
+    return choice == choices_.end() ? rules_.mentions(concept_name) : !choice->second.line.empty();
+  }
 
   std::map<Key, size_t> chosen;
   std::vector<Disagreement> disagreements;
@@ -48,7 +56,7 @@ class Builder {
   std::vector<FiscalYear> years() const {
     std::set<Date> ends;
     for (const auto& [key, index] : chosen) {
-      if (key.period.isFullYear() && rules_.mentions(key.concept_name)) ends.insert(key.period.end);
+      if (key.period.isFullYear() && isMapped(key.concept_name)) ends.insert(key.period.end);
     }
     std::vector<FiscalYear> list;
     list.reserve(ends.size());
@@ -61,9 +69,11 @@ class Builder {
   LineCell cell(const MappingRule& rule, Date end) const {
     LineCell found;
     for (const std::vector<MappingTerm>& terms : rule.alternatives) {
-      found = sum(terms, end);
-      if (found.origin == Origin::Filed) return found;
+      found = sum(rule.line, terms, end);
+      if (found.origin == Origin::Filed) break;
     }
+    addChosen(rule.line, end, found);
+    if (found.origin == Origin::Filed) return found;
     if (rule.optional) return LineCell{Figure::of(0.0), Origin::NoneReported, {}};
     return LineCell{Figure::absent("not filed"), Origin::Missing, {}};
   }
@@ -78,18 +88,39 @@ class Builder {
   }
 
  private:
-  LineCell sum(const std::vector<MappingTerm>& terms, Date end) const {
+  LineCell sum(const std::string& line, const std::vector<MappingTerm>& terms, Date end) const {
     LineCell cell{Figure::of(0.0), Origin::Filed, {}};
     for (const MappingTerm& term : terms) {
+      const auto choice = choices_.find(term.concept_name);
+      const bool byChoice = choice != choices_.end();
+      const bool moved = byChoice && choice->second.line != line;
       const auto fact = byEnd_.find({term.concept_name, end});
-      if (fact == byEnd_.end() || !facts_[fact->second].figure().hasValue()) {
+      if (moved || fact == byEnd_.end() || !facts_[fact->second].figure().hasValue()) {
         if (term.optional) continue;
         return {};
       }
-      cell.figure = cell.figure + facts_[fact->second].figure() * Figure::of(term.weight);
-      cell.parts.push_back({fact->second, term.weight});
+      add(fact->second, byChoice ? choice->second.weight : term.weight, cell);
     }
     return cell.parts.empty() ? LineCell{} : cell;
+  }
+
+  void add(size_t fact, int weight, LineCell& cell) const {
+    cell.figure = cell.figure + facts_[fact].figure() * Figure::of(weight);
+    cell.parts.push_back({fact, weight});
+  }
+
+  void addChosen(const std::string& line, Date end, LineCell& cell) const {
+    const auto concepts = chosenFor_.find(line);
+    if (concepts == chosenFor_.end()) return;
+    for (const std::string& concept_name : concepts->second) {
+      const auto fact = byEnd_.find({concept_name, end});
+      if (fact == byEnd_.end() || !facts_[fact->second].figure().hasValue()) continue;
+      const bool counted = std::any_of(cell.parts.begin(), cell.parts.end(),
+                                       [&](const LineCell::Part& part) { return part.fact == fact->second; });
+      if (counted) continue;
+      if (cell.origin != Origin::Filed) cell = LineCell{Figure::of(0.0), Origin::Filed, {}};
+      add(fact->second, choices_.at(concept_name).weight, cell);
+    }
   }
 
   static bool finer(const Fact& a, const Fact& b) {
@@ -100,15 +131,17 @@ class Builder {
 
   std::span<const Fact> facts_;
   const MappingRules& rules_;
+  const LineChoices& choices_;
+  std::map<std::string, std::vector<std::string>> chosenFor_;  ///< line -> concepts
   std::map<std::pair<std::string, Date>, size_t> byEnd_;
 };
 
 }  // namespace
 
 StandardStatements StandardStatements::build(std::span<const Fact> facts, const MappingRules& rules,
-                                             const std::string& currency) {
+                                             const std::string& currency, const LineChoices& choices) {
   StandardStatements s;
-  Builder builder(facts, rules);
+  Builder builder(facts, rules, choices);
   std::unordered_map<std::string, size_t> unmappedAt;
   for (size_t i = 0; i < facts.size(); ++i) {
     const Fact& fact = facts[i];
@@ -120,9 +153,13 @@ StandardStatements StandardStatements::build(std::span<const Fact> facts, const 
       ++s.otherCurrencyFacts_;
       continue;
     }
-    if (!rules.mentions(fact.concept_name)) {
+    if (!builder.isMapped(fact.concept_name)) {
       const auto [at, fresh] = unmappedAt.try_emplace(fact.concept_name, s.unmapped_.size());
-      if (fresh) s.unmapped_.push_back({fact.concept_name, fact.label, 0, i});
+      const auto choice = choices.find(fact.concept_name);
+      if (fresh) {
+        s.unmapped_.push_back(
+            {fact.concept_name, fact.label, 0, i, choice == choices.end() ? std::string() : choice->second.reason});
+      }
       ++s.unmapped_[at->second].facts;
       continue;
     }

@@ -42,6 +42,15 @@ class MappingRules {
   std::map<std::string, std::string> lineOf_;
 };
 
+/// A concept's line as somebody has chosen it; an empty line sets the concept aside.
+struct LineChoice {
+  std::string line;
+  int weight = 1;  ///< -1 where the filed figure has the other sign
+  std::string reason;
+  friend bool operator==(const LineChoice&, const LineChoice&) = default;
+};
+using LineChoices = std::map<std::string, LineChoice>;  ///< by concept name
+
 enum class Origin { Filed, NoneReported, Missing };
 
 /// One standard line in one fiscal year, with the facts it stands on (indices into the fact list).
@@ -71,6 +80,7 @@ struct UnmappedConcept {
   std::string label;
   int facts = 0;
   size_t example = 0;  ///< index of one such fact
+  std::string reason;  ///< why it is set aside, where somebody chose so
 };
 
 /// All fiscal years of a company on standard lines.
@@ -78,8 +88,10 @@ class StandardStatements {
  public:
   /// Facts of other currencies than `currency` and facts with segments are set aside, never mixed
   /// in. Where several documents report one figure the last filed one is used; `facts` must be
-  /// ordered by document, earliest first.
-  static StandardStatements build(std::span<const Fact> facts, const MappingRules& rules, const std::string& currency);
+  /// ordered by document, earliest first. A chosen concept leaves the rule it stood in and adds to
+  /// the line it was chosen for, whatever else that line holds.
+  static StandardStatements build(std::span<const Fact> facts, const MappingRules& rules, const std::string& currency,
+                                  const LineChoices& choices = {});
 
   [[nodiscard]] const std::vector<FiscalYear>& years() const { return years_; }
   /// Missing for an unknown line or a column out of range.

@@ -1,5 +1,5 @@
 #pragma once
-// CSV text (RFC 4180) to rows of cells with a header, within stated bounds.
+// CSV text with a header line: cells by the names of their columns.
 
 #include <map>
 #include <string>
@@ -7,13 +7,9 @@
 #include <vector>
 
 #include "core/quantity/error.h"
+#include "exchange/csv/rows.h"
 
 namespace zl::exchange {
-
-struct CsvRow {
-  int line = 0;  ///< line of the file on which the row ends, for messages
-  std::vector<std::string> cells;
-};
 
 class CsvTable {
  public:

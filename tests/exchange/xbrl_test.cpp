@@ -139,12 +139,13 @@ TEST(XbrlInstance, DeepNestingStaysWithinBounds) {
 }
 
 TEST(Recognise, JudgesByContent) {
-  const std::pair<const char*, const char*> kWrong[] = {{"PK\x03\x04zip", "an archive or a workbook"},
-                                                        {"%PDF-1.7", "a PDF"},
-                                                        {"<html/>", "a web page"},
-                                                        {"<svg/>", "XML of another kind"},
-                                                        {"{\"a\":1}", "neither a filed report, a company record nor a case"},
-                                                        {"hello\nworld", "none of the documented CSV layouts"}};
+  const std::pair<const char*, const char*> kWrong[] = {
+      {"PK\x03\x04zip", "an archive that is no workbook"},
+      {"%PDF-1.7", "a PDF"},
+      {"<html/>", "a web page"},
+      {"<svg/>", "XML of another kind"},
+      {"{\"a\":1}", "neither a filed report, a company record nor a case"},
+      {"hello\nworld", "neither a documented CSV layout nor a table of figures"}};
   for (const auto& [text, found] : kWrong) {
     const auto kind = recognise(text, "f");
     ASSERT_FALSE(kind) << text;

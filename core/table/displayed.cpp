@@ -1,0 +1,336 @@
+#include "core/table/displayed.h"
+
+#include <algorithm>
+#include <array>
+#include <cctype>
+
+namespace zl {
+namespace {
+
+bool isDigit(char c) {
+  return c >= '0' && c <= '9';
+}
+
+/// Lower case, with every sign outside ASCII that tables use brought to a plain one.
+std::string plainText(std::string_view text) {
+  static const std::array<std::pair<std::string_view, std::string_view>, 14> kSigns = {{{"\xC2\xA0", " "},
+                                                                                        {"\xE2\x80\xAF", " "},
+                                                                                        {"\xE2\x80\x89", " "},
+                                                                                        {"\xE2\x88\x92", "-"},
+                                                                                        {"\xE2\x80\x93", "-"},
+                                                                                        {"\xE2\x80\x94", "-"},
+                                                                                        {"\xE2\x80\x99", "'"},
+                                                                                        {"\xE2\x80\x98", "'"},
+                                                                                        {"\xC2\xB4", "'"},
+                                                                                        {"\xE2\x82\xAC", " eur "},
+                                                                                        {"\xC2\xA3", " gbp "},
+                                                                                        {"\xC2\xA5", " jpy "},
+                                                                                        {"$", " usd "},
+                                                                                        {"\t", " "}}};
+  std::string plain;
+  while (!text.empty()) {
+    const auto* const sign = std::find_if(kSigns.begin(), kSigns.end(),
+                                          [&](const auto& s) { return text.substr(0, s.first.size()) == s.first; });
+    if (sign != kSigns.end()) {
+      plain += sign->second;
+      text.remove_prefix(sign->first.size());
+    } else {
+      plain += static_cast<char>(std::tolower(static_cast<unsigned char>(text[0])));
+      text.remove_prefix(1);
+    }
+  }
+  const size_t first = plain.find_first_not_of(" \r\n");
+  if (first == std::string::npos) return {};
+  return plain.substr(first, plain.find_last_not_of(" \r\n") - first + 1);
+}
+
+/// Runs of letters and runs of digits; everything else only separates.
+struct Run {
+  std::string text;
+  bool digits = false;
+  char before = ' ';  ///< the character just before the run
+};
+
+std::vector<Run> runsOf(const std::string& text) {
+  std::vector<Run> runs;
+  char before = ' ';
+  for (const char c : text) {
+    const bool digit = isDigit(c);
+    const bool letter = c >= 'a' && c <= 'z';
+    if (digit || letter) {
+      const bool goesOn =
+          !runs.empty() && runs.back().digits == digit && (isDigit(before) || (before >= 'a' && before <= 'z'));
+      if (!goesOn) runs.push_back({"", digit, before});
+      runs.back().text += c;
+    }
+    before = c;
+  }
+  return runs;
+}
+
+void cut(std::string& text, std::string_view word) {
+  for (size_t at = text.find(word); at != std::string::npos; at = text.find(word)) text.erase(at, word.size());
+}
+
+std::string stripped(std::string text) {
+  const size_t first = text.find_first_not_of(' ');
+  if (first == std::string::npos) return {};
+  return text.substr(first, text.find_last_not_of(' ') - first + 1);
+}
+
+/// Digits in groups of three between separators, and at most one decimal part.
+std::string groupedDigits(std::string_view text, char mark) {
+  const std::string_view separators = mark == '.' ? ", '" : ". '";
+  std::string plain;
+  size_t group = 0;
+  bool grouped = false;
+  for (size_t i = 0; i < text.size(); ++i) {
+    const char c = text[i];
+    if (isDigit(c)) {
+      plain += c;
+      ++group;
+    } else if (c == mark) {
+      if (grouped && group != 3) return {};
+      const std::string_view places = text.substr(i + 1);
+      if (!std::all_of(places.begin(), places.end(), isDigit) || (plain.empty() && places.empty())) return {};
+      if (plain.empty()) plain = "0";
+      return places.empty() ? plain : plain + "." + std::string(places);
+    } else if (separators.find(c) != std::string_view::npos && !plain.empty() && (grouped ? group == 3 : group <= 3)) {
+      grouped = true;
+      group = 0;
+    } else {
+      return {};
+    }
+  }
+  return grouped && group != 3 ? std::string() : plain;
+}
+
+constexpr std::array<const char*, 12> kMonths = {"jan", "feb", "mar", "apr", "may", "jun",
+                                                 "jul", "aug", "sep", "oct", "nov", "dec"};
+
+std::optional<unsigned> monthNamed(const std::string& word) {
+  static const std::array<const char*, 12> kWhole = {"january",   "february", "march",    "april",
+                                                     "may",       "june",     "july",     "august",
+                                                     "september", "october",  "november", "december"};
+  for (unsigned m = 0; m < 12; ++m) {
+    if (word == kMonths[m] || word == kWhole[m] || (m == 8 && word == "sept")) return m + 1;
+  }
+  return std::nullopt;
+}
+
+std::optional<int> yearOfRun(const Run& run, bool shortAllowed) {
+  if (!run.digits) return std::nullopt;
+  if (run.text.size() == 4) {
+    const int year = std::stoi(run.text);
+    return year >= 1950 && year <= 2100 ? std::optional(year) : std::nullopt;
+  }
+  if (shortAllowed && run.text.size() == 2) return 2000 + std::stoi(run.text);
+  return std::nullopt;
+}
+
+std::optional<Date> dayIn(int year, int month, int day) {
+  if (month < 1 || month > 12 || day < 1 || day > 31) return std::nullopt;
+  char iso[16];
+  std::snprintf(iso, sizeof iso, "%04d-%02d-%02d", year % 10000, month, day);
+  return parseDate(iso);
+}
+
+/// Three numbers as a date: 2024-12-31, 31.12.2024, 12/31/2024. Where both orders are days, the
+/// one that ends a month is meant: accounts end with months.
+std::optional<Date> numericDate(const std::vector<Run>& runs) {
+  if (runs.size() != 3 || !runs[0].digits || !runs[1].digits || !runs[2].digits) return std::nullopt;
+  if (runs[0].text.size() > 4 || runs[1].text.size() > 2 || runs[2].text.size() > 4) return std::nullopt;
+  const int a = std::stoi(runs[0].text);
+  const int b = std::stoi(runs[1].text);
+  const int c = std::stoi(runs[2].text);
+  if (runs[0].text.size() == 4) return dayIn(a, b, c);
+  const int year = runs[2].text.size() == 2 ? 2000 + c : c;
+  if (runs[2].text.size() == 3) return std::nullopt;
+  const std::optional<Date> dayFirst = dayIn(year, b, a);
+  const std::optional<Date> monthFirst = dayIn(year, a, b);
+  if (!dayFirst || !monthFirst) return dayFirst ? dayFirst : monthFirst;
+  return *monthFirst == lastOfMonth(year, static_cast<unsigned>(a)) ? monthFirst : dayFirst;
+}
+
+}  // namespace
+
+Date lastOfMonth(int year, unsigned month) {
+  return Date{std::chrono::year(year) / std::chrono::month(month) / std::chrono::last};
+}
+
+std::optional<DisplayedNumber> displayedNumber(std::string_view text, char decimalMark) {
+  DisplayedNumber number;
+  std::string s = plainText(text);
+  for (const char* currency : {"eur", "gbp", "jpy", "usd"}) cut(s, currency);
+  s = stripped(s);
+  bool negative = false;
+  if (s.size() > 2 && s.front() == '(' && s.back() == ')') {
+    negative = true;
+    s = stripped(s.substr(1, s.size() - 2));
+  }
+  if (!s.empty() && s.back() == '%') {
+    number.percent = true;
+    s = stripped(s.substr(0, s.size() - 1));
+  }
+  if (s.size() > 1 && (s.front() == '-' || s.front() == '+') && !negative) {
+    negative = s.front() == '-';
+    s = stripped(s.substr(1));
+  } else if (s.size() > 1 && s.back() == '-' && !negative) {
+    negative = true;
+    s = stripped(s.substr(0, s.size() - 1));
+  }
+  number.plain = groupedDigits(s, decimalMark);
+  if (number.plain.empty()) return std::nullopt;
+  if (negative) number.plain.insert(number.plain.begin(), '-');
+  return number;
+}
+
+bool saysNothing(std::string_view text) {
+  static const std::array<const char*, 11> kNothing = {"-",    "--",  "n/a", "na", "n.a.", "nm",
+                                                       "n.m.", "nil", ".",   "*",  "..."};
+  const std::string s = plainText(text);
+  return s.empty() || std::find(kNothing.begin(), kNothing.end(), s) != kNothing.end();
+}
+
+char decimalMarkOf(const std::vector<std::string>& texts) {
+  int dots = 0;
+  int commas = 0;
+  for (const std::string& text : texts) {
+    const bool dot = displayedNumber(text, '.').has_value();
+    const bool comma = displayedNumber(text, ',').has_value();
+    dots += dot && !comma ? 1 : 0;
+    commas += comma && !dot ? 1 : 0;
+  }
+  return commas > dots ? ',' : '.';
+}
+
+std::optional<PeriodHeading> periodHeading(std::string_view text) {
+  const std::string plain = plainText(text);
+  if (plain.empty() || plain.size() > 80 || plain.find('%') != std::string::npos) return std::nullopt;
+  const std::vector<Run> runs = runsOf(plain);
+  PeriodHeading heading;
+  if (const std::optional<Date> day = numericDate(runs)) {
+    heading.end = day;
+    heading.year = yearOf(*day);
+    return heading;
+  }
+  static const std::array<const char*, 22> kFillers = {
+      "fy", "year",   "years", "ended", "ending", "months",  "month",    "to",     "the",      "as",      "at",
+      "of", "fiscal", "full",  "a",     "actual", "audited", "restated", "annual", "reported", "quarter", "half"};
+  std::optional<unsigned> month;
+  std::optional<int> day;
+  std::optional<int> number;  // 3 in 3Q, 9 in 9M
+  const bool longYear =
+      std::any_of(runs.begin(), runs.end(), [](const Run& run) { return yearOfRun(run, false).has_value(); });
+  for (size_t i = 0; i < runs.size(); ++i) {
+    const Run& run = runs[i];
+    const std::string last = i == 0 ? std::string() : runs[i - 1].text;
+    if (run.digits) {
+      const bool afterName = last == "fy" || last == "q" || last == "h" || last == "m" ||
+                             monthNamed(last).has_value() || run.before == '\'' || heading.part > 0;
+      const bool partNext = i + 1 < runs.size() && run.text.size() == 1 &&
+                            (runs[i + 1].text == "q" || runs[i + 1].text == "h" || runs[i + 1].text == "m");
+      if ((last == "q" || last == "h") && run.text.size() == 1 && heading.part == 0) {
+        heading.part = std::stoi(run.text);
+        heading.months = last == "q" ? 3 : 6;
+      } else if (partNext || (i + 1 < runs.size() && (runs[i + 1].text == "m" || runs[i + 1].text == "months"))) {
+        number = std::stoi(run.text.substr(0, 2));
+      } else if (heading.year > 0 && run.before == '/' && run.text.size() == 2) {
+        heading.year = heading.year / 100 * 100 + std::stoi(run.text);  // 2023/24 ends in 2024
+      } else if (const std::optional<int> year = yearOfRun(run, afterName && !longYear); year && heading.year == 0) {
+        heading.year = *year;
+      } else if (!day && run.text.size() <= 2) {
+        day = std::stoi(run.text);
+      } else {
+        return std::nullopt;
+      }
+      continue;
+    }
+    if (const std::optional<unsigned> named = monthNamed(run.text); named && !month) {
+      month = named;
+    } else if (run.text == "e" || run.text == "est" || run.text == "f" || run.text == "forecast" ||
+               run.text == "estimate" || run.text == "b" || run.text == "budget") {
+      heading.forecast = true;
+    } else if (run.text == "q" || run.text == "h") {
+      if (number) {
+        heading.part = *number;
+        heading.months = run.text == "q" ? 3 : 6;
+        number.reset();
+      }
+    } else if (run.text == "m" || run.text == "months") {
+      if (number) heading.months = *number;
+      number.reset();
+    } else if (run.text == "st" || run.text == "nd" || run.text == "rd" || run.text == "th") {
+      if (!day) return std::nullopt;
+    } else if (std::find(kFillers.begin(), kFillers.end(), run.text) == kFillers.end()) {
+      return std::nullopt;
+    }
+  }
+  if (heading.year == 0) return std::nullopt;
+  if (heading.months < 1 || heading.months > 12 || heading.part < 0 || heading.part * heading.months > 12)
+    return std::nullopt;
+  if (month && day) {
+    heading.end = dayIn(heading.year, static_cast<int>(*month), *day);
+    if (!heading.end) return std::nullopt;
+  } else if (month) {
+    heading.end = lastOfMonth(heading.year, *month);
+  } else if (day) {
+    return std::nullopt;
+  }
+  return heading;
+}
+
+Date PeriodHeading::endIn(FiscalEnd fiscal) const {
+  if (end) return *end;
+  // Months of the fiscal year still to come when the period ends.
+  const int left = part > 0 ? 12 - part * months : 12 - months;
+  int month = static_cast<int>(fiscal.month) - left;
+  int y = year;
+  if (month < 1) {
+    month += 12;
+    --y;
+  }
+  return lastOfMonth(y, static_cast<unsigned>(month));
+}
+
+UnitHeading unitHeading(std::string_view text) {
+  static const std::array<std::pair<const char*, const char*>, 30> kCurrencies = {
+      {{"eur", "EUR"},      {"euro", "EUR"}, {"euros", "EUR"},   {"gbp", "GBP"}, {"pound", "GBP"}, {"pounds", "GBP"},
+       {"sterling", "GBP"}, {"usd", "USD"},  {"dollars", "USD"}, {"jpy", "JPY"}, {"yen", "JPY"},   {"chf", "CHF"},
+       {"francs", "CHF"},   {"sek", "SEK"},  {"nok", "NOK"},     {"dkk", "DKK"}, {"pln", "PLN"},   {"czk", "CZK"},
+       {"huf", "HUF"},      {"cad", "CAD"},  {"aud", "AUD"},     {"nzd", "NZD"}, {"cny", "CNY"},   {"rmb", "CNY"},
+       {"inr", "INR"},      {"brl", "BRL"},  {"zar", "ZAR"},     {"krw", "KRW"}, {"hkd", "HKD"},   {"sgd", "SGD"}}};
+  static const std::array<std::pair<const char*, int>, 15> kScales = {{{"thousand", 3},
+                                                                       {"thousands", 3},
+                                                                       {"k", 3},
+                                                                       {"tsd", 3},
+                                                                       {"million", 6},
+                                                                       {"millions", 6},
+                                                                       {"m", 6},
+                                                                       {"mn", 6},
+                                                                       {"mm", 6},
+                                                                       {"mio", 6},
+                                                                       {"mil", 6},
+                                                                       {"billion", 9},
+                                                                       {"billions", 9},
+                                                                       {"bn", 9},
+                                                                       {"mrd", 9}}};
+  UnitHeading unit;
+  const std::string plain = plainText(text);
+  if (plain.size() > 200) return unit;
+  bool said = false;  // "m" alone may be anything; "in m" or "EUR m" is a unit
+  for (const Run& run : runsOf(plain)) {
+    for (const auto& [word, code] : kCurrencies) {
+      if (unit.currency.empty() && run.text == word) unit.currency = code;
+    }
+    for (const auto& [word, scale] : kScales) {
+      if (!unit.scale && run.text == word && (said || !unit.currency.empty() || run.text.size() > 3))
+        unit.scale = scale;
+    }
+    if (!unit.scale && run.text == "000") unit.scale = 3;
+    if (run.text == "in" || run.text == "figures" || run.text == "amounts") said = true;
+  }
+  return unit;
+}
+
+}  // namespace zl

@@ -1,0 +1,140 @@
+#include "core/table/labels.h"
+
+#include <algorithm>
+#include <array>
+#include <cctype>
+#include <set>
+#include <sstream>
+
+namespace zl {
+namespace {
+
+std::string_view trimmed(std::string_view text) {
+  const size_t first = text.find_first_not_of(" \t\r");
+  if (first == std::string_view::npos) return {};
+  return text.substr(first, text.find_last_not_of(" \t\r") - first + 1);
+}
+
+std::set<std::string> wordsOf(const std::string& normalised) {
+  std::set<std::string> words;
+  std::istringstream in(normalised);
+  for (std::string word; in >> word;) words.insert(word);
+  return words;
+}
+
+/// Shared words over all words (Jaccard 1912).
+double likeness(const std::set<std::string>& a, const std::set<std::string>& b) {
+  size_t shared = 0;
+  for (const std::string& word : a) shared += b.count(word);
+  return static_cast<double>(shared) / static_cast<double>(a.size() + b.size() - shared);
+}
+
+constexpr double kNear = 0.6;
+
+}  // namespace
+
+std::string normalisedLabel(std::string_view given) {
+  std::string label(given);
+  for (const auto& [sign, plain] : std::initializer_list<std::pair<std::string_view, std::string_view>>{
+           {"\xE2\x80\x99", "'"}, {"\xC2\xA0", " "}, {"\xE2\x80\x93", " "}, {"\xE2\x80\x94", " "}}) {
+    for (size_t at = label.find(sign); at != std::string::npos; at = label.find(sign))
+      label.replace(at, sign.size(), plain);
+  }
+  static const std::array<const char*, 6> kArticles = {"the", "of", "a", "an", "on", "in"};
+  std::string normal;
+  std::string word;
+  int brackets = 0;
+  const auto flush = [&] {
+    if (word == "amortization") word = "amortisation";
+    if (!word.empty() && std::find(kArticles.begin(), kArticles.end(), word) == kArticles.end()) {
+      normal += (normal.empty() ? "" : " ") + word;
+    }
+    word.clear();
+  };
+  for (const char c : label) {
+    if (c == '(' || c == '[') ++brackets;
+    if (brackets == 0 && (std::isalpha(static_cast<unsigned char>(c)) != 0 || static_cast<unsigned char>(c) >= 0x80)) {
+      word += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    } else if (brackets == 0 && c == '&') {
+      flush();
+      word = "and";
+    } else if (c != '\'') {
+      flush();
+    }
+    if ((c == ')' || c == ']') && brackets > 0) --brackets;
+  }
+  flush();
+  return normal;
+}
+
+Result<LabelRules> LabelRules::parse(std::string_view text, const std::string& source) {
+  LabelRules labels;
+  StatementPart part = StatementPart::Income;
+  int number = 0;
+  while (!text.empty()) {
+    ++number;
+    const size_t newline = text.find('\n');
+    std::string_view line = text.substr(0, newline);
+    text = newline == std::string_view::npos ? std::string_view{} : text.substr(newline + 1);
+    line = trimmed(line.substr(0, line.find('#')));
+    if (line.empty()) continue;
+    const std::string where = source + ", line " + std::to_string(number);
+    if (line == "[income]" || line == "[balance]" || line == "[cash]") {
+      part = line == "[income]"    ? StatementPart::Income
+             : line == "[balance]" ? StatementPart::Balance
+                                   : StatementPart::Cash;
+      continue;
+    }
+    const size_t equals = line.find('=');
+    if (equals == std::string_view::npos) {
+      return fail(ErrorKind::BadInput, "a rule reads 'line = label | label', or is [income], [balance] or [cash]",
+                  where);
+    }
+    LabelRule rule;
+    rule.part = part;
+    std::string_view name = trimmed(line.substr(0, equals));
+    if (!name.empty() && name[0] == '-') {
+      rule.outflow = true;
+      name = trimmed(name.substr(1));
+    }
+    rule.line = std::string(name);
+    rule.shares = rule.line == "shares";
+    for (std::string_view rest = line.substr(equals + 1); !rest.empty();) {
+      const size_t bar = rest.find('|');
+      std::string synonym = normalisedLabel(rest.substr(0, bar));
+      if (rule.line.empty() || synonym.empty()) {
+        return fail(ErrorKind::BadInput, "a line and its labels must not be empty", where);
+      }
+      rule.synonyms.push_back(std::move(synonym));
+      rest = bar == std::string_view::npos ? std::string_view{} : rest.substr(bar + 1);
+    }
+    labels.rules_.push_back(std::move(rule));
+  }
+  return labels;
+}
+
+const LabelRule* LabelRules::of(const std::string& line) const {
+  const auto found = std::find_if(rules_.begin(), rules_.end(), [&](const LabelRule& r) { return r.line == line; });
+  return found == rules_.end() ? nullptr : &*found;
+}
+
+LabelRules::Match LabelRules::match(std::string_view label) const {
+  const std::string normal = normalisedLabel(label);
+  const std::set<std::string> words = wordsOf(normal);
+  Match best;
+  if (words.empty()) return best;
+  double nearest = kNear;
+  for (const LabelRule& rule : rules_) {
+    for (const std::string& synonym : rule.synonyms) {
+      if (synonym == normal) return {&rule, true, synonym};
+      const double near = likeness(words, wordsOf(synonym));
+      if (near > nearest || (near == nearest && best.rule == nullptr)) {
+        nearest = near;
+        best = {&rule, false, synonym};
+      }
+    }
+  }
+  return best;
+}
+
+}  // namespace zl

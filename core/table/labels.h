@@ -1,0 +1,53 @@
+#pragma once
+// What tables call the standard lines: a text of synonyms (docs/formats/rules.md), and the match
+// of a label to a line.
+//
+//   [income]
+//   revenue = net sales | turnover | total revenue
+//   -cost_of_sales = cost of goods sold
+//
+// A line with '-' in front is a cost or an outflow: a positive figure here, that tables often
+// print as negative.
+
+#include <map>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/quantity/error.h"
+
+namespace zl {
+
+enum class StatementPart { Income, Balance, Cash };
+
+struct LabelRule {
+  std::string line;
+  StatementPart part = StatementPart::Income;
+  bool outflow = false;
+  bool shares = false;                ///< a count of shares, not money
+  std::vector<std::string> synonyms;  ///< normalised
+};
+
+/// Lower-case words without marks, notes in brackets and articles: what two labels are compared by.
+std::string normalisedLabel(std::string_view label);
+
+class LabelRules {
+ public:
+  static Result<LabelRules> parse(std::string_view text, const std::string& source);
+  [[nodiscard]] const std::vector<LabelRule>& rules() const { return rules_; }
+  [[nodiscard]] const LabelRule* of(const std::string& line) const;
+
+  struct Match {
+    const LabelRule* rule = nullptr;
+    bool certain = false;  ///< the label is one of the rule's synonyms
+    std::string synonym;   ///< the nearest one
+  };
+  /// The line a label names: exactly, else the one that shares most words (at least three fifths of
+  /// all words of both); no rule where nothing is near.
+  [[nodiscard]] Match match(std::string_view label) const;
+
+ private:
+  std::vector<LabelRule> rules_;
+};
+
+}  // namespace zl

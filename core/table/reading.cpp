@@ -1,0 +1,391 @@
+#include "core/table/reading.h"
+
+#include <algorithm>
+#include <cstdlib>
+#include <map>
+#include <set>
+
+#include "core/quantity/decimal.h"
+
+namespace zl {
+namespace {
+
+constexpr int kHeaderDepth = 60;   ///< rows searched for the headings
+constexpr int kMostLines = 20000;  ///< a statement has hundreds
+
+bool isFigure(const SheetCell& cell, char mark) {
+  return cell.kind == SheetCell::Kind::Number ||
+         (cell.kind == SheetCell::Kind::Text && displayedNumber(cell.text, mark));
+}
+
+std::optional<PeriodHeading> headingOf(const SheetCell& cell) {
+  if (cell.kind == SheetCell::Kind::Day) {
+    const std::optional<Date> day = parseDate(cell.text);
+    if (!day) return std::nullopt;
+    PeriodHeading heading;
+    heading.year = yearOf(*day);
+    heading.end = *day;
+    return heading;
+  }
+  return periodHeading(cell.text);
+}
+
+/// A number that could be a year is a heading only above other figures, so its row is judged whole.
+int headingsIn(const SheetRow& row) {
+  int headings = 0;
+  for (const SheetCell& cell : row.cells) headings += headingOf(cell) ? 1 : 0;
+  return headings;
+}
+
+class Guess {
+ public:
+  Guess(const Sheet& sheet, const LabelRules& labels, const TableHints& hints)
+      : sheet_(sheet), labels_(labels), hints_(hints) {}
+
+  bool run() {
+    findMark();
+    if (!findHeader()) return false;
+    findUnits();
+    findColumns();
+    if (reading_.columns.empty()) return false;
+    findLabelColumn();
+    findLines();
+    judgeSigns();
+    return !reading_.lines.empty();
+  }
+
+  TableReading take() { return std::move(reading_); }
+
+ private:
+  void findMark() {
+    std::vector<std::string> texts;
+    for (const SheetRow& row : sheet_.rows) {
+      for (const SheetCell& cell : row.cells) {
+        if (cell.kind == SheetCell::Kind::Text && texts.size() < 5000) texts.push_back(cell.text);
+      }
+    }
+    reading_.decimalMark = decimalMarkOf(texts);
+  }
+
+  bool findHeader() {
+    if (hints_.headerRow) {
+      reading_.headerRow = *hints_.headerRow;
+      return *hints_.headerRow >= 0 && *hints_.headerRow < static_cast<int>(sheet_.rows.size());
+    }
+    int most = 0;
+    const int depth = std::min<int>(kHeaderDepth, static_cast<int>(sheet_.rows.size()));
+    for (int r = 0; r < depth; ++r) {
+      const int headings = headingsIn(sheet_.rows[static_cast<size_t>(r)]);
+      if (headings > most) {
+        most = headings;
+        reading_.headerRow = r;
+      }
+    }
+    return most > 0;
+  }
+
+  void findUnits() {
+    reading_.currency = hints_.currency;
+    bool scaleSaid = false;
+    bool currencySaid = false;
+    const int depth = std::min<int>(reading_.headerRow + 4, static_cast<int>(sheet_.rows.size()));
+    for (int r = 0; r < depth; ++r) {
+      for (const SheetCell& cell : sheet_.rows[static_cast<size_t>(r)].cells) {
+        if (cell.kind != SheetCell::Kind::Text) continue;
+        const UnitHeading unit = unitHeading(cell.text);
+        if (!unit.currency.empty() && !currencySaid) {
+          reading_.currency = unit.currency;
+          currencySaid = true;
+        }
+        if (unit.scale && !scaleSaid) {
+          reading_.scale = *unit.scale;
+          scaleSaid = true;
+        }
+      }
+    }
+    if (hints_.fixedCurrency) reading_.currency = *hints_.fixedCurrency;
+    if (hints_.fixedScale) reading_.scale = *hints_.fixedScale;
+    if (!scaleSaid && !hints_.fixedScale)
+      reading_.doubts.emplace_back("the table names no scale; its figures are taken as they are");
+    if (!currencySaid && !hints_.fixedCurrency) {
+      reading_.doubts.push_back(reading_.currency.empty()
+                                    ? "the table names no currency"
+                                    : "the table names no currency; " + reading_.currency + " is taken");
+    }
+  }
+
+  /// "Year ended 31 March" above or beside plain years gives the month.
+  void findFiscalEnd() {
+    if (hints_.fiscal) reading_.fiscal = *hints_.fiscal;
+    for (int r = 0; r <= reading_.headerRow; ++r) {
+      for (const SheetCell& cell : sheet_.rows[static_cast<size_t>(r)].cells) {
+        if (cell.kind != SheetCell::Kind::Text || cell.text.size() > 80) continue;
+        // A day and month alone become a date once a year is put behind them.
+        const std::optional<PeriodHeading> whole = periodHeading(cell.text + " 2001");
+        if (whole && whole->end && !periodHeading(cell.text)) {
+          reading_.fiscal.month = static_cast<unsigned>(std::chrono::year_month_day(*whole->end).month());
+        }
+      }
+    }
+  }
+
+  void findColumns() {
+    findFiscalEnd();
+    const SheetRow& header = sheet_.rows[static_cast<size_t>(reading_.headerRow)];
+    std::set<std::pair<Date, int>> seen;
+    bool onlyYears = true;
+    for (size_t i = 0; i < header.cells.size(); ++i) {
+      const SheetCell& cell = header.cells[i];
+      std::optional<PeriodHeading> heading = headingOf(cell);
+      if (!heading) continue;
+      TableColumn column;
+      column.column = header.columns[i];
+      column.heading = cell.text;
+      column.months = heading->months;
+      if (heading->part == 0 && heading->months == 12) column.months = monthsAbove(column.column);
+      column.end = heading->endIn(reading_.fiscal);
+      onlyYears = onlyYears && !heading->end;
+      if (heading->forecast) {
+        column.included = false;
+        column.doubt = "marked as a forecast";
+      } else if (!seen.insert({column.end, column.months}).second) {
+        column.included = false;
+        column.doubt = "a second column for " + dateText(column.end);
+      } else if (figuresBelow(column.column) == 0) {
+        continue;
+      }
+      reading_.columns.push_back(std::move(column));
+    }
+    if (onlyYears && !hints_.fiscal && !reading_.columns.empty()) {
+      reading_.doubts.push_back("years are taken to end on " + dateText(reading_.columns.front().end).substr(5));
+    }
+  }
+
+  /// "Six months ended", "Q3" in a row above the years.
+  [[nodiscard]] int monthsAbove(int column) const {
+    for (int r = 0; r < reading_.headerRow; ++r) {
+      const SheetCell* over = nullptr;
+      for (int c = column; c >= 0 && over == nullptr; --c) over = sheet_.at(r, c);
+      if (over == nullptr || over->kind != SheetCell::Kind::Text) continue;
+      const std::string words = normalisedLabel(over->text);
+      if (words.find("six months") != std::string::npos || words.find("half year") != std::string::npos) return 6;
+      if (words.find("three months") != std::string::npos || words.find("quarter") != std::string::npos) return 3;
+      if (words.find("nine months") != std::string::npos) return 9;
+    }
+    return 12;
+  }
+
+  [[nodiscard]] int figuresBelow(int column) const {
+    int figures = 0;
+    for (size_t r = static_cast<size_t>(reading_.headerRow) + 1; r < sheet_.rows.size(); ++r) {
+      const SheetCell* cell = sheet_.rows[r].at(column);
+      figures += cell != nullptr && isFigure(*cell, reading_.decimalMark) ? 1 : 0;
+    }
+    return figures;
+  }
+
+  void findLabelColumn() {
+    if (hints_.labelColumn) {
+      reading_.labelColumn = *hints_.labelColumn;
+      return;
+    }
+    std::map<int, int> texts;
+    for (size_t r = static_cast<size_t>(reading_.headerRow) + 1; r < sheet_.rows.size(); ++r) {
+      const SheetRow& row = sheet_.rows[r];
+      for (size_t i = 0; i < row.cells.size(); ++i) {
+        if (row.cells[i].kind == SheetCell::Kind::Text && !isFigure(row.cells[i], reading_.decimalMark) &&
+            !saysNothing(row.cells[i].text)) {
+          ++texts[row.columns[i]];
+        }
+      }
+    }
+    int most = 0;
+    for (const auto& [column, count] : texts) {
+      if (count > most) {
+        most = count;
+        reading_.labelColumn = column;
+      }
+    }
+  }
+
+  void findLines() {
+    std::map<std::string, int> repeats;
+    std::set<std::string> taken;
+    StatementPart part = StatementPart::Income;
+    for (size_t r = static_cast<size_t>(reading_.headerRow) + 1; r < sheet_.rows.size(); ++r) {
+      if (std::ssize(reading_.lines) >= kMostLines) break;
+      const SheetCell* label = sheet_.rows[r].at(reading_.labelColumn);
+      if (label == nullptr || label->kind != SheetCell::Kind::Text || !hasFigure(static_cast<int>(r))) continue;
+      TableLine line;
+      line.row = static_cast<int>(r);
+      line.label = label->text.substr(0, 200);
+      line.concept_name = "label:" + line.label;
+      if (const int times = ++repeats[line.label]; times > 1) line.concept_name += " (" + std::to_string(times) + ")";
+      matchLine(line, taken);
+      if (const LabelRule* rule = labels_.of(line.choice.line)) part = rule->part;
+      finishLine(line, part);
+      reading_.lines.push_back(std::move(line));
+    }
+  }
+
+  [[nodiscard]] bool hasFigure(int row) const {
+    return std::any_of(reading_.columns.begin(), reading_.columns.end(), [&](const TableColumn& c) {
+      const SheetCell* cell = sheet_.at(row, c.column);
+      return cell != nullptr && isFigure(*cell, reading_.decimalMark);
+    });
+  }
+
+  void matchLine(TableLine& line, std::set<std::string>& taken) {
+    if (const auto known = hints_.remembered.find(line.concept_name); known != hints_.remembered.end()) {
+      line.choice = known->second;
+      line.match = TableLine::Match::Remembered;
+      taken.insert(line.choice.line);
+      return;
+    }
+    const LabelRules::Match match = labels_.match(line.label);
+    if (match.rule == nullptr) {
+      line.choice.reason = "no line has a label like this";
+    } else if (!taken.insert(match.rule->line).second) {
+      line.choice.reason = "an earlier row is " + match.rule->line + " already";
+    } else {
+      line.choice.line = match.rule->line;
+      line.match = match.certain ? TableLine::Match::Known : TableLine::Match::Close;
+      line.choice.reason = match.certain ? "a usual label" : "close to '" + match.synonym + "'";
+    }
+  }
+
+  void finishLine(TableLine& line, StatementPart part) const {
+    const LabelRule* rule = labels_.of(line.choice.line);
+    line.shares = rule != nullptr && rule->shares;
+    line.balance = line.shares || part == StatementPart::Balance;
+    line.scale = reading_.scale;
+    const UnitHeading own = unitHeading("in " + line.label);
+    if (own.scale) line.scale = *own.scale;
+  }
+
+  /// Whether a statement prints its costs as negatives, by the lines that can hardly be otherwise.
+  void judgeSigns() {
+    std::map<StatementPart, int> votes;
+    const auto sumOf = [&](const TableLine& line) {
+      double sum = 0;
+      for (const TableColumn& column : reading_.columns) {
+        const SheetCell* cell = sheet_.at(line.row, column.column);
+        if (cell == nullptr) continue;
+        const std::optional<DisplayedNumber> n =
+            displayedNumber(cell->text, cell->kind == SheetCell::Kind::Number ? '.' : reading_.decimalMark);
+        if (n) sum += std::strtod(n->plain.c_str(), nullptr);
+      }
+      return sum;
+    };
+    static const std::set<std::string> kEitherWay = {"tax", "exceptional_items"};
+    for (const TableLine& line : reading_.lines) {
+      const LabelRule* rule = labels_.of(line.choice.line);
+      if (rule == nullptr || !rule->outflow || kEitherWay.count(rule->line) > 0) continue;
+      votes[rule->part] += sumOf(line) < 0 ? 1 : -1;
+    }
+    for (TableLine& line : reading_.lines) {
+      const LabelRule* rule = labels_.of(line.choice.line);
+      if (rule == nullptr || !rule->outflow || line.match == TableLine::Match::Remembered) continue;
+      if (votes[rule->part] > 0) {
+        line.choice.weight = -1;
+        line.choice.reason += "; costs are negative in this table";
+      }
+    }
+  }
+
+  const Sheet& sheet_;
+  const LabelRules& labels_;
+  const TableHints& hints_;
+  TableReading reading_;
+};
+
+}  // namespace
+
+Result<TableReading> guessTable(const Sheet& sheet, const LabelRules& labels, const TableHints& hints) {
+  Guess across(sheet, labels, hints);
+  const bool readAcross = across.run();
+  TableReading reading = across.take();
+  if (readAcross && reading.columns.size() > 1) return reading;
+  // Few years in one row may be many in one column: years down the side.
+  if (!hints.headerRow) {
+    const Sheet turned = sheet.transposed();
+    Guess down(turned, labels, hints);
+    if (down.run()) {
+      TableReading other = down.take();
+      other.yearsDown = true;
+      if (!readAcross || other.columns.size() > reading.columns.size()) return other;
+    }
+  }
+  if (readAcross) return reading;
+  return fail(ErrorKind::BadInput, "no row names years or dates with figures beneath them",
+              sheet.name.empty() ? "table" : "sheet '" + sheet.name + "'",
+              "Choose the row with the years by hand, or give a table with one");
+}
+
+void setLine(TableReading& reading, size_t line, const LineChoice& choice, const LabelRules& labels) {
+  TableLine& l = reading.lines.at(line);
+  l.choice = choice;
+  l.match = choice.line.empty() ? TableLine::Match::None : TableLine::Match::Remembered;
+  const LabelRule* rule = labels.of(choice.line);
+  if (rule == nullptr) return;
+  l.shares = rule->shares;
+  l.balance = rule->shares || rule->part == StatementPart::Balance;
+}
+
+Result<std::vector<Fact>> factsOf(const Sheet& given, const TableReading& reading) {
+  const Sheet turned = reading.yearsDown ? given.transposed() : Sheet{};
+  const Sheet& sheet = reading.yearsDown ? turned : given;
+  std::vector<Fact> facts;
+  for (const TableLine& line : reading.lines) {
+    for (const TableColumn& column : reading.columns) {
+      const SheetCell* cell = column.included ? sheet.at(line.row, column.column) : nullptr;
+      if (cell == nullptr || (cell->kind == SheetCell::Kind::Text && saysNothing(cell->text))) continue;
+      const char mark = cell->kind == SheetCell::Kind::Number ? '.' : reading.decimalMark;
+      // A workbook's number may carry an exponent; it is no displayed text.
+      const bool stored = cell->kind == SheetCell::Kind::Number && Decimal::isNumber(cell->text);
+      const std::optional<DisplayedNumber> shown =
+          stored ? std::optional(DisplayedNumber{cell->text, false}) : displayedNumber(cell->text, mark);
+      if (!shown || cell->kind == SheetCell::Kind::Day) {
+        return fail(ErrorKind::BadInput, "'" + cell->text.substr(0, 40) + "' is not a figure", cellPlace(given, *cell),
+                    "Correct the cell, or leave its row or column out");
+      }
+      Fact fact;
+      fact.concept_name = line.concept_name;
+      fact.label = line.label;
+      fact.period.end = column.end;
+      if (!line.balance) {
+        const auto ymd = std::chrono::year_month_day(column.end);
+        const auto before = std::chrono::year_month(ymd.year(), ymd.month()) - std::chrono::months(column.months);
+        fact.period.start =
+            lastOfMonth(static_cast<int>(before.year()), static_cast<unsigned>(before.month())) + std::chrono::days(1);
+      }
+      const int scale = shown->percent ? -2 : line.scale;
+      fact.unit = shown->percent ? "pure" : line.shares ? "shares" : reading.currency;
+      const std::optional<Decimal> number =
+          Decimal::parse(shown->plain + (scale == 0 ? "" : "e" + std::to_string(scale)));
+      if (!number) {
+        return fail(ErrorKind::BadInput, "'" + cell->text.substr(0, 40) + "' has more digits than can be kept",
+                    cellPlace(given, *cell));
+      }
+      fact.text = number->text();
+      fact.decimals = -number->lastPlace();
+      fact.place = cellPlace(given, *cell);
+      facts.push_back(std::move(fact));
+    }
+  }
+  if (facts.empty()) {
+    return fail(ErrorKind::BadInput, "the reading holds no figures",
+                sheet.name.empty() ? "table" : "sheet '" + sheet.name + "'");
+  }
+  return facts;
+}
+
+LineChoices choicesOf(const TableReading& reading) {
+  LineChoices choices;
+  for (const TableLine& line : reading.lines) {
+    if (!line.choice.line.empty()) choices[line.concept_name] = line.choice;
+  }
+  return choices;
+}
+
+}  // namespace zl

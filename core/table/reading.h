@@ -1,0 +1,77 @@
+#pragma once
+// How a sheet of figures is read: where the labels and the years are, what unit the figures are
+// in, which line each row is. Guessed here, corrected by the analyst, then turned into facts.
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/filing/mapping.h"
+#include "core/quantity/error.h"
+#include "core/table/displayed.h"
+#include "core/table/labels.h"
+#include "core/table/sheet.h"
+
+namespace zl {
+
+struct TableColumn {
+  int column = 0;
+  std::string heading;
+  Date end{};
+  int months = 12;
+  bool included = true;
+  std::string doubt;  ///< why it was left out, or what may be wrong
+};
+
+struct TableLine {
+  enum class Match { None, Remembered, Known, Close };
+  int row = 0;
+  std::string label;
+  std::string concept_name;  ///< "label:" and the label; a number is added where it repeats
+  LineChoice choice;
+  Match match = Match::None;
+  bool balance = false;
+  bool shares = false;
+  int scale = 0;  ///< power of ten of this row's figures
+};
+
+struct TableReading {
+  bool yearsDown = false;  ///< years stand in rows; the sheet is read transposed
+  int headerRow = -1;
+  int labelColumn = 0;
+  char decimalMark = '.';
+  std::string currency;
+  int scale = 0;
+  FiscalEnd fiscal;
+  std::vector<TableColumn> columns;
+  std::vector<TableLine> lines;
+  std::vector<std::string> doubts;  ///< what the analyst should look at first
+};
+
+/// What is known before a table is read, and what the analyst has fixed.
+struct TableHints {
+  std::string currency;             ///< used where the table names none
+  std::optional<FiscalEnd> fiscal;  ///< of the company, where headings name only years
+  LineChoices remembered;
+  std::optional<std::string> fixedCurrency;
+  std::optional<int> fixedScale;
+  std::optional<int> headerRow;
+  std::optional<int> labelColumn;
+};
+
+/// Reads a sheet's layout. Fails when no row or column names at least one period with figures
+/// beneath it, saying what was looked for.
+Result<TableReading> guessTable(const Sheet& sheet, const LabelRules& labels, const TableHints& hints);
+
+/// Where a row's line changes, its timing and scale follow.
+void setLine(TableReading& reading, size_t line, const LineChoice& choice, const LabelRules& labels);
+
+/// The facts a reading stands for: included columns and all rows with a figure. The text is
+/// exact: the shown figure times its scale. Fails, naming the cell, where a cell in the table is
+/// neither a figure nor says that there is none.
+Result<std::vector<Fact>> factsOf(const Sheet& sheet, const TableReading& reading);
+
+/// What the reading adds to the remembered choices: its matched rows by concept.
+LineChoices choicesOf(const TableReading& reading);
+
+}  // namespace zl

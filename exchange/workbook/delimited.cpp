@@ -1,0 +1,29 @@
+#include "exchange/csv/rows.h"
+#include "exchange/workbook/workbook.h"
+
+namespace zl::exchange {
+
+Result<Workbook> readDelimited(std::string_view content, const std::string& name) {
+  Result<std::vector<CsvRow>> rows = readCsvRows(content, delimiterOf(content), name);
+  if (!rows) return tl::unexpected(rows.error());
+  Sheet sheet;
+  for (CsvRow& row : *rows) {
+    sheet.rows.emplace_back();
+    for (std::size_t c = 0; c < row.cells.size(); ++c) {
+      std::string& text = row.cells[c];
+      const std::size_t first = text.find_first_not_of(" \t\r\n");
+      if (first == std::string::npos) continue;
+      SheetCell cell;
+      cell.row = row.line - 1;
+      cell.column = static_cast<int>(c);
+      cell.text = text.substr(first, text.find_last_not_of(" \t\r\n") - first + 1);
+      sheet.add(std::move(cell));
+    }
+  }
+  if (sheet.rows.empty()) return fail(ErrorKind::BadInput, "the table is empty", name);
+  Workbook workbook;
+  workbook.sheets.push_back(std::move(sheet));
+  return workbook;
+}
+
+}  // namespace zl::exchange

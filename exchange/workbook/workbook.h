@@ -1,0 +1,34 @@
+#pragma once
+// Sheets of cells from workbooks and plain tables.
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/quantity/error.h"
+#include "core/table/sheet.h"
+
+namespace zl::exchange {
+
+struct Workbook {
+  std::vector<Sheet> sheets;
+  std::vector<std::string> warnings;
+};
+
+/// What is read of one workbook at most; larger ones are refused.
+inline constexpr std::size_t kMostCells = 5'000'000;
+inline constexpr std::size_t kLongestCell = 65'536;
+
+/// Office Open XML workbooks (ISO/IEC 29500, "XLSX"): stored values only; formulas are not
+/// evaluated, and a formula without a stored value is an empty cell and a warning. Dates are told
+/// by the cell's number format. Hidden sheets are read and marked in the warnings.
+Result<Workbook> readXlsx(std::string_view content, const std::string& name);
+
+/// OpenDocument spreadsheets (ISO/IEC 26300, "ODS"): stored values only.
+Result<Workbook> readOds(std::string_view content, const std::string& name);
+
+/// Comma, semicolon or tab separated text, UTF-8: CSV files and cells pasted from other programs.
+/// Every cell is text.
+Result<Workbook> readDelimited(std::string_view content, const std::string& name);
+
+}  // namespace zl::exchange

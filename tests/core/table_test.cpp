@@ -1,0 +1,288 @@
+// Tables of figures as people lay them out: headings, numbers, labels, signs, to exact facts.
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include <fstream>
+#include <sstream>
+
+#include "core/table/reading.h"
+
+namespace zl {
+namespace {
+
+using testing::Contains;
+using testing::HasSubstr;
+
+struct Heading {
+  const char* text;
+  const char* end;  ///< in a company whose years end in March; empty: no heading
+  int months = 12;
+};
+
+class Headings : public testing::TestWithParam<Heading> {};
+
+TEST_P(Headings, NameAPeriodOrNothing) {
+  const std::optional<PeriodHeading> heading = periodHeading(GetParam().text);
+  ASSERT_EQ(heading.has_value(), GetParam().end[0] != 0) << GetParam().text;
+  if (!heading) return;
+  EXPECT_EQ(dateText(heading->endIn({3})), GetParam().end) << GetParam().text;
+  EXPECT_EQ(heading->months, GetParam().months) << GetParam().text;
+}
+
+INSTANTIATE_TEST_SUITE_P(
+    Texts, Headings,
+    testing::Values(Heading{"2024", "2024-03-31"}, Heading{" FY24 ", "2024-03-31"}, Heading{"FY2024A", "2024-03-31"},
+                    Heading{"2023/24", "2024-03-31"}, Heading{"31 Dec 2024", "2024-12-31"},
+                    Heading{"December 31, 2024", "2024-12-31"}, Heading{"31.12.2024", "2024-12-31"},
+                    Heading{"12/31/2024", "2024-12-31"}, Heading{"30/06/24", "2024-06-30"},
+                    Heading{"06/30/2024", "2024-06-30"}, Heading{"2024-12-31", "2024-12-31"},
+                    Heading{"Dec-24", "2024-12-31"}, Heading{"Year ended 31st March 2024", "2024-03-31"},
+                    Heading{"Feb 2024", "2024-02-29"}, Heading{"Q3 2024", "2023-12-31", 3},
+                    Heading{"1Q24", "2023-06-30", 3}, Heading{"H1 24", "2023-09-30", 6},
+                    Heading{"9M 2024", "2023-12-31", 9}, Heading{"6 months 2024", "2023-09-30", 6},
+                    Heading{"2025E", "2025-03-31"}, Heading{"Note", ""}, Heading{"Change %", ""}, Heading{"12", ""},
+                    Heading{"2024 revenue", ""}, Heading{"31.02.2024", ""}, Heading{"", ""}, Heading{"1,250", ""},
+                    Heading{"Q5 2024", ""}, Heading{"24", ""}, Heading{"99999999999999999999", ""}));
+
+TEST(Headings, ForecastsAreMarked) {
+  EXPECT_TRUE(periodHeading("2025E")->forecast);
+  EXPECT_TRUE(periodHeading("FY26 forecast")->forecast);
+  EXPECT_FALSE(periodHeading("2025A")->forecast);
+}
+
+TEST(DisplayedNumbers, AreReadAsShown) {
+  const std::tuple<const char*, char, const char*> kNumbers[] = {{"1,234.5", '.', "1234.5"},
+                                                                 {"(350)", '.', "-350"},
+                                                                 {"350-", '.', "-350"},
+                                                                 {"-1 250", '.', "-1250"},
+                                                                 {"\xE2\x88\x92"
+                                                                  "12",
+                                                                  '.', "-12"},
+                                                                 {"1.234,50", ',', "1234.50"},
+                                                                 {"1 250,5", ',', "1250.5"},
+                                                                 {"\xE2\x82\xAC 12", '.', "12"},
+                                                                 {"$(1,234)", '.', "-1234"},
+                                                                 {".5", '.', "0.5"},
+                                                                 {"12.5 %", '.', "12.5"},
+                                                                 {"1'000", '.', "1000"},
+                                                                 {"1,23", '.', ""},
+                                                                 {"1,2345", '.', ""},
+                                                                 {"12a", '.', ""},
+                                                                 {"", '.', ""},
+                                                                 {"--5", '.', ""},
+                                                                 {"1.2.3", '.', ""},
+                                                                 {"NaN", '.', ""},
+                                                                 {"1e5", '.', ""}};
+  for (const auto& [text, mark, plain] : kNumbers) {
+    const auto number = displayedNumber(text, mark);
+    EXPECT_EQ(number ? number->plain : "", plain) << text;
+  }
+  EXPECT_TRUE(displayedNumber("12.5 %", '.')->percent);
+  EXPECT_EQ(decimalMarkOf({"1.234", "1.234,5", "7"}), ',');
+  EXPECT_EQ(decimalMarkOf({"1,234", "7"}), '.');
+  for (const char* nothing : {"-", "\xE2\x80\x93", "n/a", "n.m.", ""}) EXPECT_TRUE(saysNothing(nothing)) << nothing;
+  EXPECT_FALSE(saysNothing("0"));
+}
+
+TEST(UnitHeadings, CurrencyAndScale) {
+  const std::tuple<const char*, const char*, int> kUnits[] = {{"EUR m", "EUR", 6},
+                                                              {"\xC2\xA3'000", "GBP", 3},
+                                                              {"in thousands of US dollars", "USD", 3},
+                                                              {"$ million", "USD", 6},
+                                                              {"(JPY bn)", "JPY", 9},
+                                                              {"All figures in millions", "", 6},
+                                                              {"Revenue", "", -1},
+                                                              {"m", "", -1}};
+  for (const auto& [text, currency, scale] : kUnits) {
+    const UnitHeading unit = unitHeading(text);
+    EXPECT_EQ(unit.currency, currency) << text;
+    EXPECT_EQ(unit.scale.value_or(-1), scale) << text;
+  }
+}
+
+const LabelRules& labels() {
+  static const LabelRules rules = [] {
+    std::ifstream in(std::string(ZEALOUS_SOURCE) + "/rules/standard.labels");
+    return *LabelRules::parse(std::string(std::istreambuf_iterator<char>(in), {}), "standard.labels");
+  }();
+  return rules;
+}
+
+TEST(Labels, NameLinesExactlyNearlyOrNot) {
+  const std::tuple<const char*, const char*, bool> kLabels[] = {
+      {"Net sales", "revenue", true},
+      {"Operating profit / (loss)", "ebit", true},
+      {"Shareholders\xE2\x80\x99 equity", "equity", true},
+      {"Depreciation & amortization", "depreciation", true},
+      {"Purchase of property, plant and equipment", "plant_bought", true},
+      {"Total net sales revenue", "revenue", false},
+      {"Cost of goods and services sold", "cost_of_sales", false},
+      {"Weather", "", false},
+      {"12", "", false}};
+  for (const auto& [label, line, certain] : kLabels) {
+    const LabelRules::Match match = labels().match(label);
+    EXPECT_EQ(match.rule == nullptr ? "" : match.rule->line, line) << label;
+    EXPECT_EQ(match.certain, certain) << label;
+  }
+  EXPECT_THAT(LabelRules::parse("revenue sales", "f").error().text(), HasSubstr("f, line 1"));
+  EXPECT_FALSE(LabelRules::parse("= sales", "f"));
+}
+
+/// A sheet from text: cells by '|', rows by lines.
+Sheet sheetOf(const std::string& text) {
+  Sheet sheet;
+  std::istringstream lines(text);
+  int r = 0;
+  for (std::string line; std::getline(lines, line); ++r) {
+    sheet.rows.emplace_back();
+    std::istringstream cells(line);
+    int c = 0;
+    for (std::string cell; std::getline(cells, cell, '|'); ++c) {
+      sheet.add({r, c, SheetCell::Kind::Text, cell});
+    }
+  }
+  return sheet;
+}
+
+const char* const kStatement =
+    "Vessingholt plc\n"
+    "Consolidated figures in EUR million\n"
+    "|Note|31.12.2024|31.12.2023|Change\n"
+    "Net sales|3|1,250.5|1,180.0|6.0 %\n"
+    "Cost of goods sold||(700.2)|(660.0)|\n"
+    "Gross profit||550.3|520.0|\n"
+    "Income tax||(20.1)|5.0|\n"
+    "Net income||-|12.5|\n"
+    "Assets\n"
+    "Inventories||88.0|90.0|\n"
+    "Weather reserve||1.0|1.0|\n"
+    "Shares outstanding (thousand)||12,500|12,500|\n";
+
+TEST(Reading, GuessesColumnsUnitsLinesAndSigns) {
+  const Sheet sheet = sheetOf(kStatement);
+  const auto reading = guessTable(sheet, labels(), {});
+  ASSERT_TRUE(reading) << reading.error().text();
+  EXPECT_EQ(reading->headerRow, 2);
+  EXPECT_EQ(reading->labelColumn, 0);
+  EXPECT_EQ(reading->currency, "EUR");
+  EXPECT_EQ(reading->scale, 6);
+  ASSERT_EQ(reading->columns.size(), 2u);
+  EXPECT_EQ(dateText(reading->columns[1].end), "2023-12-31");
+  std::map<std::string, const TableLine*> lines;
+  for (const TableLine& line : reading->lines) lines[line.label] = &line;
+  EXPECT_EQ(lines["Net sales"]->choice.line, "revenue");
+  EXPECT_EQ(lines["Cost of goods sold"]->choice.weight, -1) << "costs are printed as negatives";
+  EXPECT_EQ(lines["Income tax"]->choice.weight, -1) << "tax follows the habit of its statement";
+  EXPECT_EQ(lines["Net income"]->choice.weight, 1);
+  EXPECT_EQ(lines["Gross profit"]->choice.line, "");
+  EXPECT_TRUE(lines["Weather reserve"]->balance) << "it stands among balances";
+  EXPECT_EQ(lines["Shares outstanding (thousand)"]->scale, 3);
+
+  const auto facts = factsOf(sheet, *reading);
+  ASSERT_TRUE(facts) << facts.error().text();
+  const auto fact = [&](const std::string& label, int year) {
+    return *std::find_if(facts->begin(), facts->end(),
+                         [&](const Fact& f) { return f.label == label && yearOf(f.period.end) == year; });
+  };
+  EXPECT_EQ(fact("Net sales", 2024).text, "1250500000");
+  EXPECT_EQ(fact("Net sales", 2024).decimals, -5) << "one decimal of a million";
+  EXPECT_EQ(fact("Net sales", 2024).period.text(), "2024-01-01/2024-12-31");
+  EXPECT_EQ(fact("Net sales", 2024).place, "cell C4");
+  EXPECT_EQ(fact("Cost of goods sold", 2023).text, "-660000000") << "as filed, whatever its line makes of it";
+  EXPECT_EQ(fact("Inventories", 2024).period.text(), "2024-12-31");
+  EXPECT_EQ(fact("Shares outstanding (thousand)", 2024).text, "12500000");
+  EXPECT_EQ(fact("Shares outstanding (thousand)", 2024).unit, "shares");
+  EXPECT_EQ(std::count_if(facts->begin(), facts->end(), [](const Fact& f) { return f.label == "Net income"; }), 1)
+      << "a dash is no figure";
+
+  // What the reading says becomes standard lines.
+  const StandardStatements s =
+      StandardStatements::build(*facts, MappingRules::parse("revenue = a\ncost_of_sales = b\ntax = c\n", "r").value(),
+                                "EUR", choicesOf(*reading));
+  EXPECT_DOUBLE_EQ(s.at("cost_of_sales", 1).figure.value(), 700.2e6);
+  EXPECT_DOUBLE_EQ(s.at("tax", 0).figure.value(), -5e6);
+}
+
+TEST(Reading, RememberedChoicesAndCorrectionsWin) {
+  const Sheet sheet = sheetOf(kStatement);
+  TableHints hints;
+  hints.remembered["label:Net sales"] = {"other_income", -1, "as chosen before"};
+  hints.fixedScale = 3;
+  hints.fixedCurrency = "GBP";
+  auto reading = guessTable(sheet, labels(), hints);
+  ASSERT_TRUE(reading);
+  EXPECT_EQ(reading->lines[0].choice.line, "other_income");
+  EXPECT_EQ(reading->lines[0].match, TableLine::Match::Remembered);
+  EXPECT_EQ(reading->scale, 3);
+  EXPECT_EQ(reading->currency, "GBP");
+  setLine(*reading, 0, {"cash", 1, "by hand"}, labels());
+  EXPECT_TRUE(reading->lines[0].balance) << "timing follows the line";
+  reading->columns[0].included = false;
+  const auto facts = factsOf(sheet, *reading);
+  ASSERT_TRUE(facts);
+  for (const Fact& f : *facts) EXPECT_EQ(yearOf(f.period.end), 2023);
+}
+
+TEST(Reading, YearsDownTheSide) {
+  const Sheet sheet =
+      sheetOf("GBP'000|Turnover|Operating profit|Stocks\nFY22|1.000|90|10\nFY23|1.100,5|95|12\nFY24|1.200|99|14\n");
+  TableHints hints;
+  hints.fiscal = FiscalEnd{6};
+  const auto reading = guessTable(sheet, labels(), hints);
+  ASSERT_TRUE(reading) << reading.error().text();
+  EXPECT_TRUE(reading->yearsDown);
+  EXPECT_EQ(reading->columns.size(), 3u);
+  EXPECT_EQ(reading->decimalMark, ',');
+  const auto facts = factsOf(sheet, *reading);
+  ASSERT_TRUE(facts);
+  EXPECT_EQ(facts->at(1).text, "1100500");
+  EXPECT_EQ(facts->at(1).place, "cell B3");
+  EXPECT_EQ(facts->at(1).period.text(), "2022-07-01/2023-06-30");
+}
+
+TEST(Reading, DoubtsAreSaid) {
+  const auto reading = guessTable(sheetOf("|2024|2024|2025E\nSales|1|2|3\nSales|4|5|6\n"), labels(), {});
+  ASSERT_TRUE(reading);
+  EXPECT_THAT(reading->doubts, Contains(HasSubstr("names no scale")));
+  EXPECT_THAT(reading->doubts, Contains(HasSubstr("names no currency")));
+  EXPECT_THAT(reading->doubts, Contains(HasSubstr("end on 12-31")));
+  EXPECT_EQ(reading->columns[1].doubt, "a second column for 2024-12-31");
+  EXPECT_EQ(reading->columns[2].doubt, "marked as a forecast");
+  EXPECT_EQ(reading->lines[1].concept_name, "label:Sales (2)");
+  EXPECT_THAT(reading->lines[1].choice.reason, HasSubstr("an earlier row is revenue already"));
+  EXPECT_THAT(guessTable(sheetOf("a|b\nc|d\n"), labels(), {}).error().text(), HasSubstr("no row names years"));
+  EXPECT_FALSE(guessTable(Sheet{}, labels(), {}));
+  const Sheet broken = sheetOf("EUR m|2024|2023\nSales|1|2\nTax|x1|3\n");
+  EXPECT_THAT(factsOf(broken, *guessTable(broken, labels(), {})).error().text(),
+              HasSubstr("cell B3: 'x1' is not a figure"));
+}
+
+TEST(Choices, MoveConceptsBetweenLines) {
+  const auto rules = MappingRules::parse("a = X + Y? | Z\nb? = W\n", "r").value();
+  std::vector<Fact> facts;
+  for (const auto& [name, text] : std::initializer_list<std::pair<const char*, const char*>>{
+           {"X", "10"}, {"Y", "3"}, {"Z", "7"}, {"W", "1"}, {"V", "100"}}) {
+    Fact f;
+    f.concept_name = name;
+    f.text = text;
+    f.unit = "EUR";
+    f.period = {makeDate(2024, 1, 1), makeDate(2024, 12, 31)};
+    facts.push_back(f);
+  }
+  const auto figures = [&](const LineChoices& choices) {
+    const StandardStatements s = StandardStatements::build(facts, rules, "EUR", choices);
+    return std::pair(s.at("a", 0).figure.value(), s.at("b", 0).figure.value());
+  };
+  EXPECT_EQ(figures({}), std::pair(13.0, 1.0));
+  EXPECT_EQ(figures({{"V", {"a", 1, ""}}}), std::pair(113.0, 1.0)) << "adds to what the line holds";
+  EXPECT_EQ(figures({{"Y", {"b", -1, ""}}}), std::pair(10.0, -2.0)) << "leaves the rule it stood in";
+  EXPECT_EQ(figures({{"X", {"", 1, "doubtful"}}}), std::pair(7.0, 1.0)) << "the next alternative takes over";
+  EXPECT_EQ(figures({{"X", {"a", -1, ""}}}), std::pair(-7.0, 1.0)) << "the same line with the other sign";
+  const StandardStatements s = StandardStatements::build(facts, rules, "EUR", {{"X", {"", 1, "doubtful"}}});
+  EXPECT_EQ(s.unmapped().size(), 2u);
+  EXPECT_EQ(s.unmapped()[0].reason, "doubtful");
+}
+
+}  // namespace
+}  // namespace zl
