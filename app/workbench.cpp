@@ -41,7 +41,7 @@ bool Workbench::makeBook(const QString& path, const QString& company, const QStr
   std::vector<services::ImportFile> files;
   if (!readAll(paths, files)) return false;
   const Result<Session::ImportResult> result =
-      Session::import(path.toStdString(), company.toStdString(), files, *resources_, desk_);
+      Session::import(path.toStdString(), company.toStdString(), files, resources_, desk_);
   if (!result) return report(tl::unexpected(result.error()));
   return open(path, company);
 }
@@ -125,7 +125,7 @@ bool Workbench::previewImport(const QStringList& paths, std::vector<services::Im
   std::vector<services::ImportFile> files;
   if (!readAll(paths, files)) return false;
   Result<std::vector<services::ImportPreview>> read =
-      services::preview(files, session_->companyId(), resources_->rules, desk_.now());
+      services::preview(files, session_->importContext());
   if (!read) return report(tl::unexpected(read.error()));
   previews = std::move(*read);
   return true;

@@ -1,5 +1,6 @@
 #include "cli/command.h"
 #include "services/demo.h"
+#include "services/report.h"
 
 namespace zl::cli {
 namespace {
@@ -7,22 +8,52 @@ namespace {
 using services::ImportFile;
 using services::Session;
 
+/// "Label=line" or "Label=-line" as typed for a row of a table or a concept.
+Result<std::pair<std::string, LineChoice>> typedChoice(const std::string& text, const model::Model& m) {
+  const std::size_t equals = text.rfind('=');
+  LineChoice choice{equals == std::string::npos ? "" : text.substr(equals + 1), 1, "chosen by hand"};
+  if (!choice.line.empty() && choice.line[0] == '-') {
+    choice.weight = -1;
+    choice.line.erase(0, 1);
+  }
+  const int row = m.find(choice.line);
+  const bool line = row >= 0 && m.rows[static_cast<size_t>(row)].historyFiled;
+  if (equals == std::string::npos || equals == 0 || (!choice.line.empty() && !line)) {
+    return fail(ErrorKind::BadInput, "'" + text + "' names no standard line", "",
+                "Write 'Label=line', 'Label=-line' for the other sign, 'Label=' to set it aside");
+  }
+  return std::pair(text.substr(0, equals), choice);
+}
+
 class ImportCommand : public Command {
   const char* name() const override { return "import"; }
   const char* purpose() const override { return "Bring files into a book (made when it does not exist), all or none"; }
   void declare(CLI::App& app) override {
     app.add_option("BOOK", book_, "The book")->required();
     app.add_option("--company", company_, "Short name of the company")->required();
-    app.add_option("FILES", files_, "XBRL instances, CSV tables, a company record")->required();
+    app.add_option("FILES", files_, "Filed reports, tables, workbooks, a company record, or folders of them")
+        ->required();
+    app.add_option("--line", lines_, "For tables: a row's line, as 'Label=line' or 'Label=-line'; may be repeated");
+    app.add_option("--currency", currency_, "For tables: the currency");
+    app.add_option("--scale", scale_, "For tables: the power of ten of the figures (3 thousands, 6 millions)");
+    app.add_flag("--accept", accept_, "For tables: bring them in as they would be read");
   }
   Status run(Context& c) override {
+    const Result<std::vector<std::string>> paths = services::filesOf(files_);
+    if (!paths) return tl::unexpected(paths.error());
     std::vector<ImportFile> files;
-    for (const std::string& path : files_) {
+    for (const std::string& path : *paths) {
       Result<std::string> content = services::readFile(path);
       if (!content) return tl::unexpected(content.error());
       files.push_back({services::fileName(path), std::move(*content)});
     }
-    const auto result = Session::import(book_, company_, files, *c.resources, c.desk);
+    bool guessed = false;
+    if (Status s = fixReadings(files, c, guessed); !s) return s;
+    if (guessed && !accept_) {
+      c.out << "nothing is stored yet: correct with --line, --currency, --scale, then add --accept\n";
+      return {};
+    }
+    const auto result = Session::import(book_, company_, files, c.resources, c.desk);
     if (!result) return tl::unexpected(result.error());
     for (const services::ImportPreview& p : result->files) {
       c.out << p.name << ": " << p.incoming.document.kind;
@@ -36,6 +67,31 @@ class ImportCommand : public Command {
     return reportState(c);
   }
 
+  /// Guesses how tables are read, with what was typed, and shows it.
+  Status fixReadings(std::vector<ImportFile>& files, Context& c, bool& guessed) {
+    services::ImportContext context{company_, *c.resources, c.desk.now(), {}};
+    if (const auto session = Session::open(book_, company_, c.resources, c.desk)) {
+      context.hints = (*session)->importContext().hints;
+    }
+    for (const std::string& text : lines_) {
+      const auto typed = typedChoice(text, c.resources->model);
+      if (!typed) return tl::unexpected(typed.error());
+      context.hints.remembered["label:" + typed->first] = typed->second;
+    }
+    if (!currency_.empty()) context.hints.fixedCurrency = currency_;
+    if (scale_) context.hints.fixedScale = scale_;
+    Result<std::vector<services::ImportPreview>> previews = services::preview(files, context);
+    if (!previews) return tl::unexpected(previews.error());
+    for (size_t i = 0; i < files.size(); ++i) {
+      services::ImportPreview& p = previews->at(i);
+      if (!services::isGuessed(p.kind)) continue;
+      guessed = true;
+      c.out << services::readingText(p);
+      files[i].readings = std::move(p.readings);
+    }
+    return {};
+  }
+
   /// Says at once what does not tie or map, so that the next step is known.
   Status reportState(Context& c) {
     const auto session = Session::open(book_, company_, c.resources, c.desk);
@@ -43,7 +99,7 @@ class ImportCommand : public Command {
       c.out << "note: " << session.error().text() << '\n';
       return {};
     }
-    for (const UnmappedConcept& u : (*session)->now()->evidence->statements.unmapped()) {
+    for (const UnmappedConcept& u : (*session)->now()->filed->statements.unmapped()) {
       c.out << "unmapped: " << u.concept_name << " (" << u.facts << ")\n";
     }
     for (const Finding& f : (*session)->now()->findings) {
@@ -51,8 +107,28 @@ class ImportCommand : public Command {
     }
     return {};
   }
-  std::string book_, company_;
-  std::vector<std::string> files_;
+  std::string book_, company_, currency_;
+  std::vector<std::string> files_, lines_;
+  std::optional<int> scale_;
+  bool accept_ = false;
+};
+
+class MapCommand : public SessionCommand {
+  const char* name() const override { return "map"; }
+  const char* purpose() const override { return "Put a filed concept on a standard line, or set it aside"; }
+  void declareMore(CLI::App& app) override {
+    app.add_option("CHOICE", choice_, "'concept=line', 'concept=-line' for the other sign, 'concept=' to set it aside")
+        ->required();
+    app.add_option("--reason", reason_, "Why");
+  }
+  Status runOn(Session& session, Context& c) override {
+    auto typed = typedChoice(choice_, c.resources->model);
+    if (!typed) return tl::unexpected(typed.error());
+    if (!reason_.empty()) typed->second.reason = reason_;
+    return session.apply(
+        services::setLineChoice(session.now()->caseOf(), c.resources->model, typed->first, typed->second));
+  }
+  std::string choice_, reason_;
 };
 
 class ApplyCommand : public SessionCommand {
@@ -102,6 +178,7 @@ class DemoCommand : public Command {
 std::vector<std::unique_ptr<Command>> editCommands() {
   std::vector<std::unique_ptr<Command>> list;
   list.push_back(std::make_unique<ImportCommand>());
+  list.push_back(std::make_unique<MapCommand>());
   list.push_back(std::make_unique<ApplyCommand>());
   list.push_back(std::make_unique<UndoCommand>());
   list.push_back(std::make_unique<RedoCommand>());

@@ -121,6 +121,20 @@ CaseEdit setPeerChoice(const Case& c, const std::string& key, const std::string&
   return edit;
 }
 
+CaseEdit setLineChoice(const Case& c, const model::Model& m, const std::string& concept_name,
+                       const std::optional<LineChoice>& choice) {
+  CaseEdit edit{c, ""};
+  if (choice) {
+    edit.label = choice->line.empty() ? "Set " + concept_name + " aside"
+                                      : "Put " + concept_name + " on " + rowLabel(m, choice->line);
+    edit.after.lines[concept_name] = *choice;
+  } else {
+    edit.label = "Let the rules place " + concept_name;
+    edit.after.lines.erase(concept_name);
+  }
+  return edit;
+}
+
 CaseEdit setHorizon(const Case& c, int years) {
   CaseEdit edit{c, "Set horizon to " + std::to_string(years) + " years"};
   edit.after.horizon = years;

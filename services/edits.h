@@ -34,6 +34,9 @@ CaseEdit setExceptional(const Case& c, int year, const std::optional<std::string
 /// Without a choice the rules decide again.
 CaseEdit setPeerChoice(const Case& c, const std::string& key, const std::string& label,
                        const std::optional<PeerChoice>& choice);
+/// Puts a concept on a line, or sets it aside (empty line); without a choice the rules decide again.
+CaseEdit setLineChoice(const Case& c, const model::Model& m, const std::string& concept_name,
+                       const std::optional<LineChoice>& choice);
 CaseEdit setHorizon(const Case& c, int years);
 CaseEdit setValuationDate(const Case& c, Date date);
 CaseEdit setNote(const Case& c, const model::Model& m, const std::string& row, const std::string& text);

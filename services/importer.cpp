@@ -100,7 +100,10 @@ class Batch {
       }
       case ContentKind::InlineXbrl:
       case ContentKind::XbrlCsvTable:
-        return {};  // read as a set
+      case ContentKind::Workbook:
+      case ContentKind::OpenSheet:
+      case ContentKind::PlainTable:
+        return {};  // read as a set, or with the analyst's reading
       default:
         return checkTable(file, kinds_[i], company_);
     }
@@ -134,11 +137,13 @@ class Batch {
   std::vector<std::optional<Filing>> filings_;
 };
 
-void countFacts(const std::vector<Fact>& facts, const MappingRules& rules, ImportPreview& p) {
+void countFacts(const std::vector<Fact>& facts, const MappingRules& rules, const LineChoices& choices,
+                ImportPreview& p) {
   for (const Fact& fact : facts) {
+    const auto choice = choices.find(fact.concept_name);
     if (!fact.segments.empty()) {
       ++p.segments;
-    } else if (rules.mentions(fact.concept_name)) {
+    } else if (choice == choices.end() ? rules.mentions(fact.concept_name) : !choice->second.line.empty()) {
       ++p.mapped;
     } else {
       ++p.unmapped;
@@ -146,11 +151,79 @@ void countFacts(const std::vector<Fact>& facts, const MappingRules& rules, Impor
   }
 }
 
+Result<exchange::Workbook> readWorkbook(const ImportFile& file, ContentKind kind) {
+  if (kind == ContentKind::Workbook) return exchange::readXlsx(file.content, file.name);
+  if (kind == ContentKind::OpenSheet) return exchange::readOds(file.content, file.name);
+  return exchange::readDelimited(file.content, file.name);
+}
+
+/// Every sheet that names years; what one sheet has taken the next does not guess again.
+Status guessSheets(const exchange::Workbook& workbook, const ImportContext& context, ImportPreview& p) {
+  TableHints hints = context.hints;
+  Error last{ErrorKind::BadInput, "the workbook has no sheets", p.name, "Give one with a table of figures"};
+  for (size_t i = 0; i < workbook.sheets.size(); ++i) {
+    Result<TableReading> reading = guessTable(workbook.sheets[i], context.resources.labels, hints);
+    if (!reading) {
+      last = reading.error();
+      last.where = p.name + (last.where == "table" ? "" : ", " + last.where);
+      p.warnings.push_back("sheet '" + workbook.sheets[i].name + "' was not read: " + last.what);
+      continue;
+    }
+    for (const TableLine& line : reading->lines) {
+      hints.takenLines.insert(line.choice.line);
+      hints.takenConcepts.insert(line.concept_name);
+    }
+    p.readings.push_back({static_cast<int>(i), true, std::move(*reading)});
+  }
+  if (p.readings.empty()) return tl::unexpected(last);
+  return {};
+}
+
+Result<Filing> readTables(const ImportFile& file, const ImportContext& context, ImportPreview& p) {
+  Result<exchange::Workbook> workbook = readWorkbook(file, p.kind);
+  if (!workbook) return tl::unexpected(workbook.error());
+  p.warnings = workbook->warnings;
+  p.workbook = std::make_shared<const exchange::Workbook>(std::move(*workbook));
+  p.readings = file.readings;
+  if (p.readings.empty()) {
+    if (Status s = guessSheets(*p.workbook, context, p); !s) return tl::unexpected(s.error());
+  }
+  Filing filing;
+  filing.document.name = file.name;
+  filing.document.kind = exchange::contentKindText(p.kind);
+  for (const SheetReading& s : p.readings) {
+    if (!s.included) continue;
+    const Sheet& sheet = p.workbook->sheets.at(static_cast<size_t>(s.sheet));
+    Result<std::vector<Fact>> facts = factsOf(sheet, s.reading);
+    if (!facts) {
+      Error error = facts.error();
+      error.where = file.name + ", " + error.where;
+      return tl::unexpected(error);
+    }
+    for (Fact& fact : *facts) {
+      if (fact.period.isFullYear() && (!filing.document.periodEnd || fact.period.end > *filing.document.periodEnd)) {
+        filing.document.periodEnd = fact.period.end;
+      }
+      filing.facts.push_back(std::move(fact));
+    }
+    for (const std::string& doubt : s.reading.doubts) p.warnings.push_back(doubt);
+  }
+  if (filing.facts.empty()) return fail(ErrorKind::BadInput, "no sheet is to come in", file.name);
+  return filing;
+}
+
 }  // namespace
 
-Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files, const std::string& company,
-                                           const MappingRules& rules, const std::string& now) {
-  Batch batch(files, company);
+bool isGuessed(ContentKind kind) {
+  return kind == ContentKind::Workbook || kind == ContentKind::OpenSheet || kind == ContentKind::PlainTable;
+}
+
+Result<TableReading> readAgain(const Sheet& sheet, const TableHints& fixed, const ImportContext& context) {
+  return guessTable(sheet, context.resources.labels, fixed);
+}
+
+Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files, const ImportContext& context) {
+  Batch batch(files, context.company);
   if (Status s = batch.read(); !s) return tl::unexpected(s.error());
   std::vector<ImportPreview> previews;
   std::string filer;
@@ -158,34 +231,48 @@ Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files,
     ImportPreview p;
     p.name = files[i].name;
     p.kind = batch.kind(i);
-    p.incoming.company = p.kind == ContentKind::RateTable ? "" : company;
-    if (std::optional<Filing>& filing = batch.filing(i)) {
-      p.warnings = std::move(filing->warnings);
+    p.incoming.company = p.kind == ContentKind::RateTable ? "" : context.company;
+    std::optional<Filing> filing = std::move(batch.filing(i));
+    if (isGuessed(p.kind)) {
+      Result<Filing> read = readTables(files[i], context, p);
+      if (!read) return tl::unexpected(read.error());
+      filing = std::move(*read);
+    }
+    std::string digested = files[i].content;
+    if (filing) {
+      p.warnings.insert(p.warnings.end(), filing->warnings.begin(), filing->warnings.end());
       p.filer = filing->about;
       if (!p.filer.filer.empty() && !filer.empty() && p.filer.filer != filer) {
         p.warnings.push_back("this file is filed by '" + p.filer.filer + "', the ones before it by '" + filer + "'");
       }
       if (filer.empty()) filer = p.filer.filer;
-      countFacts(filing->facts, rules, p);
+      LineChoices choices = context.hints.remembered;
+      for (const SheetReading& s : p.readings) choices.merge(choicesOf(s.reading));
+      countFacts(filing->facts, context.resources.rules, choices, p);
       p.incoming.document = std::move(filing->document);
       p.incoming.facts = std::move(filing->facts);
       if (p.filer.periodEnd && p.incoming.document.periodEnd && *p.filer.periodEnd != *p.incoming.document.periodEnd) {
         p.warnings.push_back("it says that its period ends on " + dateText(*p.filer.periodEnd) +
                              "; its latest full year ends on " + dateText(*p.incoming.document.periodEnd));
       }
+      // One table read in two ways gives two documents.
+      if (isGuessed(p.kind)) {
+        for (const Fact& f : p.incoming.facts) digested += f.concept_name + f.period.text() + f.unit + f.text;
+      }
     } else {
       p.incoming.document.name = files[i].name;
       p.incoming.document.kind = exchange::contentKindText(p.kind);
     }
-    p.incoming.document.digest = exchange::digestOf(files[i].content);
-    p.incoming.document.importedAt = now;
+    p.incoming.document.digest = exchange::digestOf(digested);
+    p.incoming.document.importedAt = context.now;
     p.incoming.content = files[i].content;
     previews.push_back(std::move(p));
   }
   return previews;
 }
 
-Result<Company> derivedRecord(const std::string& id, const std::vector<Fact>& facts, const MappingRules& rules) {
+Result<Company> derivedRecord(const std::string& id, const std::vector<Fact>& facts, const MappingRules& rules,
+                              const LineChoices& choices) {
   std::map<std::string, int> uses;
   for (const Fact& f : facts) {
     if (f.unit.size() == 3) ++uses[f.unit];
@@ -200,7 +287,7 @@ Result<Company> derivedRecord(const std::string& id, const std::vector<Fact>& fa
                  return a.second < b.second;
                })->first;
   c.listing = {c.currency, c.currency, 1, 1};
-  const StandardStatements s = StandardStatements::build(facts, rules, c.currency);
+  const StandardStatements s = StandardStatements::build(facts, rules, c.currency, choices);
   const int last = static_cast<int>(s.years().size()) - 1;
   const Figure& shares = s.at("shares", last).figure;
   if (!shares.hasValue() || shares.value() <= 0) {

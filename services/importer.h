@@ -1,19 +1,30 @@
 #pragma once
 // Files to documents ready to be stored. Reads and judges; stores nothing.
 
+#include <memory>
 #include <string>
 #include <vector>
 
 #include "core/filing/company.h"
+#include "core/table/reading.h"
 #include "exchange/content.h"
+#include "exchange/workbook/workbook.h"
 #include "services/resources.h"
 #include "store/book.h"
 
 namespace zl::services {
 
+/// How one sheet of a file comes in.
+struct SheetReading {
+  int sheet = 0;
+  bool included = true;
+  TableReading reading;
+};
+
 struct ImportFile {
   std::string name;
   std::string content;
+  std::vector<SheetReading> readings = {};  ///< of a table of figures, as corrected; empty: guessed
 };
 
 /// One file as it would come in.
@@ -23,19 +34,35 @@ struct ImportPreview {
   store::Incoming incoming;
   std::vector<std::string> warnings;
   Filer filer;
+  std::shared_ptr<const exchange::Workbook> workbook;  ///< of a table of figures
+  std::vector<SheetReading> readings;
   int mapped = 0;  ///< facts that map to a standard line
   int unmapped = 0;
   int segments = 0;  ///< facts with segments: kept, set aside
 };
 
+/// What is known when files come in.
+struct ImportContext {
+  std::string company;  ///< receives facts, prices and peers
+  const Resources& resources;
+  std::string now;  ///< ISO 8601
+  TableHints hints;
+};
+
+/// Whether a file's kind is read by a guess that the analyst should see first.
+bool isGuessed(exchange::ContentKind kind);
+
 /// Reads files of any supported kind. Files given together may belong together: inline documents
-/// of one report, an xBRL-CSV description and its tables. `company` receives facts, prices and
-/// peers. One document comes of each file; the first fault in any refuses all.
-Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files, const std::string& company,
-                                           const MappingRules& rules, const std::string& now);
+/// of one report, an xBRL-CSV description and its tables. One document comes of each file; the
+/// first fault in any refuses all.
+Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files, const ImportContext& context);
+
+/// Guesses one sheet anew with what the analyst has fixed.
+Result<TableReading> readAgain(const Sheet& sheet, const TableHints& fixed, const ImportContext& context);
 
 /// A record made from the filings alone, for a company that has none: the most used currency and
 /// the last filed share count. Fails when the facts hold neither.
-Result<Company> derivedRecord(const std::string& id, const std::vector<Fact>& facts, const MappingRules& rules);
+Result<Company> derivedRecord(const std::string& id, const std::vector<Fact>& facts, const MappingRules& rules,
+                              const LineChoices& choices = {});
 
 }  // namespace zl::services

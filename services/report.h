@@ -6,6 +6,7 @@
 #include <string>
 
 #include "core/outlook/trace.h"
+#include "services/importer.h"
 #include "services/snapshot.h"
 
 namespace zl::services {
@@ -25,6 +26,9 @@ std::string statementsText(const Snapshot& s, int scenario);
 
 Json factsJson(const Snapshot& s);
 std::string factsText(const Snapshot& s);
+
+/// How a table of figures would be read: columns, units, and the line each row would go to.
+std::string readingText(const ImportPreview& preview);
 
 Json findingsJson(const Snapshot& s);
 std::string findingsText(const Snapshot& s);

@@ -72,6 +72,18 @@ std::string statementsText(const Snapshot& s, int scenario) {
   return out;
 }
 
+namespace {
+
+/// RFC 4180: quoted where the text holds what separates cells.
+std::string csvCell(const std::string& text) {
+  if (text.find_first_of(",;\"\n") == std::string::npos) return text;
+  std::string quoted = "\"";
+  for (const char c : text) quoted += c == '"' ? "\"\"" : std::string(1, c);
+  return quoted + "\"";
+}
+
+}  // namespace
+
 Json factsJson(const Snapshot& s) {
   Json list = Json::array();
   for (const Fact& f : s.evidence->facts) {
@@ -83,7 +95,7 @@ Json factsJson(const Snapshot& s) {
               {"value", f.nil ? Json() : Json(f.text)},
               {"document", documentName(s, f)},
               {"place", f.place},
-              {"mapped", s.resources->rules.mentions(f.concept_name)}};
+              {"line", lineOf(*s.filed, *s.resources, f.concept_name)}};
     if (f.exact) {
       fact["decimals"] = "INF";
     } else if (f.decimals) {
@@ -96,12 +108,13 @@ Json factsJson(const Snapshot& s) {
 }
 
 std::string factsText(const Snapshot& s) {
-  std::string out = "concept,period,unit,value,segments,document,place\n";
+  std::string out = "concept,line,period,unit,value,segments,document,place\n";
   for (const Fact& f : s.evidence->facts) {
     std::string segments;
     for (const Segment& g : f.segments) segments += (segments.empty() ? "" : " ") + g.axis + "=" + g.member;
-    out += fmt::format("{},{},{},{},{},{},{}\n", f.concept_name, f.period.text(), f.unit, f.nil ? "nil" : f.text,
-                       segments, documentName(s, f), f.place);
+    out += fmt::format("{},{},{},{},{},{},{},{}\n", csvCell(f.concept_name),
+                       lineOf(*s.filed, *s.resources, f.concept_name), f.period.text(), csvCell(f.unit),
+                       f.nil ? "nil" : f.text, csvCell(segments), csvCell(documentName(s, f)), csvCell(f.place));
   }
   return out;
 }

@@ -88,7 +88,7 @@ std::vector<std::string> sourceLines(const Snapshot& s, const TraceStep& step) {
 }
 
 Json traceJson(const Snapshot& s, model::Cell cell, int scenario, int depth) {
-  const TraceStep step = trace(*s.evaluation, s.evidence->statements, cell, scenario);
+  const TraceStep step = trace(*s.evaluation, s.filed->statements, cell, scenario);
   Json json{{"row", s.evaluation->model().rows[static_cast<size_t>(cell.row)].name},
             {"label", step.self.label},
             {"period", step.self.period},
@@ -111,7 +111,7 @@ Json traceJson(const Snapshot& s, model::Cell cell, int scenario, int depth) {
 namespace {
 
 void appendTrace(const Snapshot& s, model::Cell cell, int scenario, int depth, int indent, std::string& out) {
-  const TraceStep step = trace(*s.evaluation, s.evidence->statements, cell, scenario);
+  const TraceStep step = trace(*s.evaluation, s.filed->statements, cell, scenario);
   const std::string margin(static_cast<size_t>(indent) * 2, ' ');
   out += fmt::format("{}{} = {}  [{}]\n", margin, titleOf(step.self), shownWithUnit(s, step.self),
                      sourceWord(step.source));

@@ -1,5 +1,6 @@
 #include "services/resources.h"
 
+#include <algorithm>
 #include <cstdlib>
 #include <filesystem>
 #include <fstream>
@@ -47,6 +48,33 @@ std::string fileName(const std::string& path) {
   return fs::path(path).filename().string();
 }
 
+Result<std::vector<std::string>> filesOf(const std::vector<std::string>& paths) {
+  constexpr size_t kMost = 10000;
+  std::vector<std::string> files;
+  for (const std::string& path : paths) {
+    std::error_code error;
+    if (!fs::is_directory(path, error)) {
+      files.push_back(path);  // reading it says what is wrong with it
+      continue;
+    }
+    std::vector<std::string> below;
+    fs::recursive_directory_iterator at(path, error);
+    for (; !error && at != fs::recursive_directory_iterator(); at.increment(error)) {
+      const bool hidden = at->path().filename().string().front() == '.';
+      std::error_code ignored;
+      if (hidden && at->is_directory(ignored)) at.disable_recursion_pending();
+      if (!hidden && at->is_regular_file(ignored)) below.push_back(at->path().string());
+      if (below.size() > kMost)
+        return fail(ErrorKind::TooLarge, "the folder holds more than 10,000 files", path, "Name a smaller one");
+    }
+    if (error) return fail(ErrorKind::Storage, "the folder cannot be read: " + error.message(), path);
+    if (below.empty()) return fail(ErrorKind::NotFound, "the folder holds no files", path);
+    std::sort(below.begin(), below.end());
+    files.insert(files.end(), below.begin(), below.end());
+  }
+  return files;
+}
+
 Result<std::shared_ptr<const Resources>> Resources::load() {
   std::vector<std::string> folders;
   if (const char* set = std::getenv("ZEALOUS_LEDGER_DATA")) folders.emplace_back(set);
@@ -66,7 +94,8 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   const Result<std::string> modelText = text("models/standard.model");
   const Result<std::string> rulesText = text("rules/standard.rules");
   const Result<std::string> tiesText = text("rules/standard.ties");
-  for (const Result<std::string>* t : {&modelText, &rulesText, &tiesText}) {
+  const Result<std::string> labelsText = text("rules/standard.labels");
+  for (const Result<std::string>* t : {&modelText, &rulesText, &tiesText, &labelsText}) {
     if (!*t) return tl::unexpected(t->error());
   }
   Result<model::Model> model = model::parseModel(*modelText, "models/standard.model");
@@ -75,6 +104,15 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   if (!rules) return tl::unexpected(rules.error());
   Result<std::vector<Tie>> ties = parseTies(*tiesText, "rules/standard.ties");
   if (!ties) return tl::unexpected(ties.error());
+  Result<LabelRules> labels = LabelRules::parse(*labelsText, "rules/standard.labels");
+  if (!labels) return tl::unexpected(labels.error());
+  for (const LabelRule& rule : labels->rules()) {
+    const int row = model->find(rule.line);
+    if (row < 0 || !model->rows[static_cast<size_t>(row)].historyFiled) {
+      return fail(ErrorKind::BadInput, "there is no standard line '" + rule.line + "'", "rules/standard.labels");
+    }
+  }
+  resources->labels = std::move(*labels);
   resources->model = std::move(*model);
   resources->rules = std::move(*rules);
   resources->ties = std::move(*ties);

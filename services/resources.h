@@ -9,6 +9,7 @@
 #include "core/filing/tie.h"
 #include "core/model/syntax.h"
 #include "core/quantity/error.h"
+#include "core/table/labels.h"
 
 namespace zl::services {
 
@@ -17,6 +18,7 @@ struct Resources {
   model::Model model;
   MappingRules rules;
   std::vector<Tie> ties;
+  LabelRules labels;
 
   /// Looks in $ZEALOUS_LEDGER_DATA, then where the program was installed, then in its source.
   static Result<std::shared_ptr<const Resources>> load();
@@ -28,5 +30,8 @@ Result<std::string> readFile(const std::string& path);
 /// Writes through a temporary file beside it, so that a failure leaves the old content.
 Status writeFile(const std::string& path, const std::string& content);
 std::string fileName(const std::string& path);
+/// Files as given, folders replaced by the files in them and below, by name; hidden ones are left
+/// out. Fails when a path is not there, or a folder holds over 10,000 files.
+Result<std::vector<std::string>> filesOf(const std::vector<std::string>& paths);
 
 }  // namespace zl::services

@@ -29,7 +29,7 @@ class Session {
     std::vector<std::string> warnings;
   };
   static Result<ImportResult> import(const std::string& path, const std::string& company,
-                                     const std::vector<ImportFile>& files, const Resources& resources,
+                                     const std::vector<ImportFile>& files, std::shared_ptr<const Resources> resources,
                                      const Desk& desk);
 
   [[nodiscard]] const std::shared_ptr<const Snapshot>& now() const { return snapshot_; }
@@ -47,6 +47,8 @@ class Session {
   /// What undo and redo would do; empty when there is nothing.
   [[nodiscard]] std::string undoLabel() const;
   [[nodiscard]] std::string redoLabel() const;
+  /// What an import of files would be read with: the company's currency, year-end and choices.
+  [[nodiscard]] ImportContext importContext() const;
   Result<ImportResult> importFiles(const std::vector<ImportFile>& files);
   Result<std::vector<store::JournalEntry>> journal() { return book_.journal(company_); }
   Result<std::string> documentContent(std::int64_t id) { return book_.content(id); }
@@ -54,6 +56,7 @@ class Session {
  private:
   Session(store::Book book, std::string company, std::shared_ptr<const Resources> resources, Desk desk);
   Status reload();
+  Status reloadJournal();
   Status step(bool undo);
 
   store::Book book_;

@@ -32,8 +32,7 @@ void giveRecord(const Evidence& e, GivenMap& givens) {
   givens["convertible_face"] = {Figure::of(c.convertibleFace), source};
 }
 
-void giveStub(const Evidence& e, Date valuation, GivenMap& givens) {
-  const Date base = e.statements.years().back().end;
+void giveStub(Date base, Date valuation, GivenMap& givens) {
   const Date next = addYears(base, 1);
   const std::string source =
       "valuation date " + dateText(valuation) + " between " + dateText(base) + " and " + dateText(next);
@@ -76,10 +75,27 @@ Subject subjectOf(const Snapshot& s, int base) {
 
 }  // namespace
 
+std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
+                                                const LineChoices& own) {
+  auto filed = std::make_shared<Standardised>();
+  filed->choices = evidence.choices;
+  for (const auto& [concept_name, choice] : own) filed->choices[concept_name] = choice;
+  filed->statements =
+      StandardStatements::build(evidence.facts, resources.rules, evidence.company.currency, filed->choices);
+  filed->ties = checkTies(resources.ties, filed->statements, evidence.facts);
+  filed->findings = monitorFilings(filed->statements, evidence.facts, resources.ties, filed->ties);
+  return filed;
+}
+
+std::string lineOf(const Standardised& filed, const Resources& resources, const std::string& concept_name) {
+  const auto choice = filed.choices.find(concept_name);
+  return choice == filed.choices.end() ? resources.rules.lineOf(concept_name) : choice->second.line;
+}
+
 std::string Snapshot::periodOf(int column) const {
-  const int filed = evaluation->layout().historyYears;
-  if (column < filed) return std::to_string(years()[static_cast<size_t>(column)].label());
-  return std::to_string(years().back().label() + column - filed + 1) + "E";
+  const int past = evaluation->layout().historyYears;
+  if (column < past) return std::to_string(years()[static_cast<size_t>(column)].label());
+  return std::to_string(years().back().label() + column - past + 1) + "E";
 }
 
 const store::StoredDocument* Snapshot::document(std::int64_t id) const {
@@ -95,24 +111,28 @@ Result<std::shared_ptr<const Snapshot>> makeSnapshot(std::shared_ptr<const Resou
   const model::Model& m = resources->model;
   const std::vector<std::string> faults = faultsOf(c, m);
   if (!faults.empty()) return fail(ErrorKind::BadInput, faults.front(), evidence->company.name);
-  if (evidence->statements.years().empty()) {
+  const bool sameEvidence = before != nullptr && before->evidence == evidence;
+  const bool sameFiled = sameEvidence && before->caseOf().lines == c.lines;
+  const std::shared_ptr<const Standardised> filed =
+      sameFiled ? before->filed : standardise(*evidence, *resources, c.lines);
+  const std::vector<FiscalYear>& years = filed->statements.years();
+  if (years.empty()) {
     return fail(ErrorKind::BadInput, "no full fiscal year has been filed", evidence->company.name,
                 "Import at least one annual report");
   }
   auto s = std::make_shared<Snapshot>();
-  const model::Layout layout{static_cast<int>(evidence->statements.years().size()), c.horizon};
-  const bool sameEvidence = before != nullptr && before->evidence == evidence;
-  const bool sameLayout = sameEvidence && before->caseOf().horizon == c.horizon;
+  const model::Layout layout{static_cast<int>(years.size()), c.horizon};
+  const bool sameLayout = sameFiled && before->caseOf().horizon == c.horizon;
 
   giveMarket(*evidence, c.valuationDate, s->givens);
   giveRecord(*evidence, s->givens);
-  giveStub(*evidence, c.valuationDate, s->givens);
+  giveStub(years.back().end, c.valuationDate, s->givens);
 
   if (sameLayout && sameInputs(before->caseOf(), c)) {
     s->history = before->history;
   } else {
     s->history = std::make_shared<const model::HistoryTable>(
-        m, layout, [&](const std::string& row, int column) { return evidence->statements.at(row, column).figure; },
+        m, layout, [&](const std::string& row, int column) { return filed->statements.at(row, column).figure; },
         [&](int row) { return inputOf(m, c, row); });
   }
   std::shared_ptr<const CompiledModel> compiled;
@@ -127,10 +147,11 @@ Result<std::shared_ptr<const Snapshot>> makeSnapshot(std::shared_ptr<const Resou
   for (const auto& [row, given] : s->givens) plain[row] = given.figure;
   s->resources = std::move(resources);
   s->evidence = std::move(evidence);
+  s->filed = filed;
   s->evaluation = std::make_shared<const Evaluation>(compiled, s->history, c, plain);
   s->crossCheck = crossCheck(subjectOf(*s, layout.baseColumn()), s->evidence->peers,
                              spotRatesAt(s->evidence->rates, c.valuationDate), c.peers);
-  s->findings = monitor({*s->evaluation, *s->history, s->years(), s->evidence->filingFindings, s->crossCheck});
+  s->findings = monitor({*s->evaluation, *s->history, s->years(), s->filed->findings, s->crossCheck});
   return std::shared_ptr<const Snapshot>(std::move(s));
 }
 

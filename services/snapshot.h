@@ -22,13 +22,25 @@ struct Evidence {
   std::string companySource;  ///< document the record comes from
   std::vector<store::StoredDocument> documents;
   std::vector<Fact> facts;
-  StandardStatements statements;
-  std::vector<TieResult> ties;  ///< by tie and year, ties in the order of Resources::ties
-  std::vector<Finding> filingFindings;
+  LineChoices choices;  ///< made when tables were imported; the case's own go before them
   std::vector<PricePoint> prices;
   std::vector<MarketRate> rates;
   std::vector<Peer> peers;
 };
+
+/// The facts on standard lines, by the rules and by what the analyst has chosen.
+struct Standardised {
+  LineChoices choices;  ///< all that were in force
+  StandardStatements statements;
+  std::vector<TieResult> ties;  ///< by tie and year, ties in the order of Resources::ties
+  std::vector<Finding> findings;
+};
+
+std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
+                                                const LineChoices& own);
+
+/// The standard line that a concept stands on; empty where it is set aside.
+std::string lineOf(const Standardised& filed, const Resources& resources, const std::string& concept_name);
 
 /// A given with its origin, for traces.
 struct GivenFigure {
@@ -39,6 +51,7 @@ struct GivenFigure {
 struct Snapshot {
   std::shared_ptr<const Resources> resources;
   std::shared_ptr<const Evidence> evidence;
+  std::shared_ptr<const Standardised> filed;
   std::map<std::string, GivenFigure> givens;
   std::shared_ptr<const model::HistoryTable> history;
   std::shared_ptr<const Evaluation> evaluation;
@@ -47,7 +60,7 @@ struct Snapshot {
 
   [[nodiscard]] const Case& caseOf() const { return evaluation->caseOf(); }
   [[nodiscard]] const Company& company() const { return evidence->company; }
-  [[nodiscard]] const std::vector<FiscalYear>& years() const { return evidence->statements.years(); }
+  [[nodiscard]] const std::vector<FiscalYear>& years() const { return filed->statements.years(); }
   [[nodiscard]] std::string periodOf(int column) const;  ///< "2025", "2026E"
   [[nodiscard]] const store::StoredDocument* document(std::int64_t id) const;
 };

@@ -148,7 +148,7 @@ void TracePanel::refresh() {
     scenario_ = bench_.scenario();
   }
   scenario_ = std::min(scenario_, s.evaluation->scenarios() - 1);
-  const TraceStep step = trace(*s.evaluation, s.evidence->statements, at_, scenario_);
+  const TraceStep step = trace(*s.evaluation, s.filed->statements, at_, scenario_);
   const model::Row& row = s.evaluation->model().rows[static_cast<size_t>(at_.row)];
   QString title = text(step.self.label);
   if (!step.self.period.empty()) title += QLatin1Char(' ') + text(step.self.period);

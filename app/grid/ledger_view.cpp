@@ -219,7 +219,9 @@ void LedgerDelegate::paintTrend(QPainter* painter, const QRect& rect, const Ledg
     if (f.hasValue()) values.push_back(f.value());
   }
   if (values.size() < 2) return;
-  const auto [low, high] = std::minmax_element(values.begin(), values.end());
+  const auto ends = std::minmax_element(values.begin(), values.end());
+  const auto low = ends.first;  // a lambda below reads them; bindings cannot be captured everywhere
+  const auto high = ends.second;
   const QRectF area = QRectF(rect).adjusted(8, 4, -8, -4);
   const double span = *high > *low ? *high - *low : 1;
   const double step = area.width() / std::max<size_t>(1, row.trend.size() - 1);

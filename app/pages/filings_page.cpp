@@ -169,7 +169,7 @@ void FilingsPage::refreshDocuments() {
 
 void FilingsPage::refreshTies() {
   const services::Snapshot& s = now();
-  const std::vector<TieResult>& results = s.evidence->ties;
+  const std::vector<TieResult>& results = s.filed->ties;
   std::vector<LedgerRow> rows(s.resources->ties.size());
   int failed = 0;
   for (size_t t = 0; t < rows.size(); ++t) rows[t].label = text(s.resources->ties[t].label);
@@ -202,7 +202,7 @@ void FilingsPage::refreshTies() {
 void FilingsPage::refreshUnmapped() {
   const services::Snapshot& s = now();
   std::vector<LedgerRow> rows;
-  for (const UnmappedConcept& u : s.evidence->statements.unmapped()) {
+  for (const UnmappedConcept& u : s.filed->statements.unmapped()) {
     const Fact& f = s.evidence->facts[u.example];
     LedgerRow row;
     row.label = text(u.concept_name);
@@ -212,7 +212,7 @@ void FilingsPage::refreshUnmapped() {
   }
   unmappedTitle_->setText(tr("Unmapped: %1 concepts kept and set aside; %2 facts with segments set aside")
                               .arg(rows.size())
-                              .arg(s.evidence->statements.segmentFacts()));
+                              .arg(s.filed->statements.segmentFacts()));
   unmapped_->ledger().fill({tr("facts"), tr("for example"), tr("period"), tr("place")}, std::move(rows));
 }
 

@@ -36,6 +36,8 @@ class MappingRules {
   static Result<MappingRules> parse(std::string_view text, const std::string& source);
   [[nodiscard]] const std::vector<MappingRule>& rules() const { return rules_; }
   [[nodiscard]] bool mentions(const std::string& concept_name) const;
+  /// The line a concept belongs to; empty where no rule names it.
+  [[nodiscard]] std::string lineOf(const std::string& concept_name) const;
 
  private:
   std::vector<MappingRule> rules_;

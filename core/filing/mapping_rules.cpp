@@ -79,6 +79,11 @@ Result<MappingRules> MappingRules::parse(std::string_view text, const std::strin
   return rules;
 }
 
+std::string MappingRules::lineOf(const std::string& concept_name) const {
+  const auto found = lineOf_.find(concept_name);
+  return found == lineOf_.end() ? std::string() : found->second;
+}
+
 bool MappingRules::mentions(const std::string& concept_name) const {
   return lineOf_.count(concept_name) > 0;
 }

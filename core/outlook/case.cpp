@@ -68,6 +68,7 @@ class FaultFinder {
       for (const auto& [row, a] : s.drivers) checkDriver(s, row, a);
       for (const auto& [row, choice] : s.inputs) checkInput(s, row, choice);
     }
+    for (const auto& [concept_name, choice] : case_.lines) checkLine(concept_name, choice);
     return std::move(faults_);
   }
 
@@ -107,6 +108,15 @@ class FaultFinder {
     if (const model::Row* row = find(name, model::Role::Input)) {
       checkRange(s, *row, choice.figure);
     }
+  }
+
+  void checkLine(const std::string& concept_name, const LineChoice& choice) {
+    const int index = model_.find(choice.line);
+    const bool filed = index >= 0 && model_.rows[static_cast<size_t>(index)].historyFiled;
+    if (!choice.line.empty() && !filed) {
+      say("there is no standard line '" + choice.line + "' for " + concept_name);
+    }
+    if (choice.weight != 1 && choice.weight != -1) say("the weight of " + concept_name + " must be 1 or -1");
   }
 
   const Case& case_;

@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "core/filing/mapping.h"
 #include "core/model/syntax.h"
 #include "core/outlook/path.h"
 #include "core/period/date.h"
@@ -57,6 +58,7 @@ struct Case {
   std::map<int, std::string> exceptional;    ///< fiscal year -> reason
   std::map<std::string, PeerChoice> peers;   ///< "peer id/multiple id" -> in or out by hand
   std::map<std::string, std::string> notes;  ///< row name -> free text
+  LineChoices lines;                         ///< concept -> standard line, where the analyst says so
 
   [[nodiscard]] const Scenario* scenario(const std::string& id) const;
   [[nodiscard]] int indexOf(const std::string& id) const;  ///< -1 when there is none

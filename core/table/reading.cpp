@@ -210,7 +210,7 @@ class Guess {
 
   void findLines() {
     std::map<std::string, int> repeats;
-    std::set<std::string> taken;
+    std::set<std::string> taken = hints_.takenLines;
     StatementPart part = StatementPart::Income;
     for (size_t r = static_cast<size_t>(reading_.headerRow) + 1; r < sheet_.rows.size(); ++r) {
       if (std::ssize(reading_.lines) >= kMostLines) break;
@@ -221,6 +221,7 @@ class Guess {
       line.label = label->text.substr(0, 200);
       line.concept_name = "label:" + line.label;
       if (const int times = ++repeats[line.label]; times > 1) line.concept_name += " (" + std::to_string(times) + ")";
+      if (hints_.takenConcepts.count(line.concept_name) > 0) line.concept_name += " [" + sheet_.name + "]";
       matchLine(line, taken);
       if (const LabelRule* rule = labels_.of(line.choice.line)) part = rule->part;
       finishLine(line, part);

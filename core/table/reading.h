@@ -3,6 +3,7 @@
 // in, which line each row is. Guessed here, corrected by the analyst, then turned into facts.
 
 #include <optional>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -53,6 +54,8 @@ struct TableHints {
   std::string currency;             ///< used where the table names none
   std::optional<FiscalEnd> fiscal;  ///< of the company, where headings name only years
   LineChoices remembered;
+  std::set<std::string> takenLines;     ///< by other sheets of the same file
+  std::set<std::string> takenConcepts;  ///< likewise; a label that repeats gets the sheet's name
   std::optional<std::string> fixedCurrency;
   std::optional<int> fixedScale;
   std::optional<int> headerRow;

@@ -1,5 +1,7 @@
 #include "exchange/json/case_json.h"
 
+#include "exchange/json/lines_json.h"
+
 namespace zl::exchange {
 namespace {
 
@@ -140,6 +142,7 @@ Case caseOf(const Json& json, const std::string& source) {
     ObjectReader texts(*notes, source + "/notes");
     for (const auto& [row, value] : notes->items()) c.notes[row] = texts.text(row.c_str());
   }
+  if (const Json* lines = r.member("lines")) c.lines = readLineChoices(*lines, source + "/lines");
   r.finish();
   return c;
 }
@@ -166,7 +169,8 @@ Json toJson(const Case& c) {
           {"scenarios", std::move(scenarios)},
           {"exceptional_years", std::move(years)},
           {"peers", std::move(peers)},
-          {"notes", c.notes}};
+          {"notes", c.notes},
+          {"lines", toJson(c.lines)}};
 }
 
 Result<Case> caseFromJson(const Json& json, const std::string& source) {

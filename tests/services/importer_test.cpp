@@ -18,14 +18,18 @@ using exchange::ContentKind;
 using test::demoFile;
 using test::TemporaryFolder;
 
-const MappingRules& rules() {
+const std::shared_ptr<const Resources>& shipped() {
   static const auto resources = *Resources::load();
-  return resources->rules;
+  return resources;
+}
+
+const MappingRules& rules() {
+  return shipped()->rules;
 }
 
 /// One file by itself.
 Result<ImportPreview> previewOne(const ImportFile& file, const std::string& company = "vessingholt") {
-  auto previews = preview(std::vector<ImportFile>{file}, company, rules(), "now");
+  auto previews = preview({file}, {company, *shipped(), "now", {}});
   if (!previews) return tl::unexpected(previews.error());
   return previews->at(0);
 }
@@ -96,6 +100,7 @@ TEST(Resources, FaultsInShippedTextsAreNamed) {
   write("models/standard.model", "model m \"M\" 1\nrow r \"R\" ratio rate\n forecast nowhere\n");
   write("rules/standard.rules", "a = b\n");
   write("rules/standard.ties", "tie t \"T\" a = b\n");
+  write("rules/standard.labels", "");
   EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("models/standard.model, line 3"));
   write("models/standard.model", "model m \"M\" 1\nrow r \"R\" ratio rate\n forecast 1\n");
   EXPECT_TRUE(Resources::loadFrom(folder.file("")));
@@ -141,10 +146,10 @@ TEST(Merging, TwoCompaniesShareABookAndItsRates) {
   std::string record = demoFile("company.json");
   const std::vector<ImportFile> first{
       {"company.json", record}, {"rates.csv", demoFile("rates.csv")}, {"a.xbrl", demoFile("filings/annual-2025.xbrl")}};
-  ASSERT_TRUE(Session::import(book, "vessingholt", first, *resources, test::testDesk()));
+  ASSERT_TRUE(Session::import(book, "vessingholt", first, resources, test::testDesk()));
   record.replace(record.find("\"vessingholt\""), 13, "\"second\"");
   const std::vector<ImportFile> second{{"company.json", record}, {"a.xbrl", demoFile("filings/annual-2025.xbrl")}};
-  ASSERT_TRUE(Session::import(book, "second", second, *resources, test::testDesk()));
+  ASSERT_TRUE(Session::import(book, "second", second, resources, test::testDesk()));
   EXPECT_THAT(Session::open(book, "", resources, test::testDesk()).error().what,
               testing::HasSubstr("several companies: vessingholt, second"));
   const auto session = Session::open(book, "second", resources, test::testDesk());

@@ -26,7 +26,7 @@ TEST_F(DemoBook, ValuesEveryScenarioAndTies) {
   const auto kept = open()->now();
   const Snapshot& s = *kept;
   EXPECT_EQ(s.years().size(), 12u);
-  for (const TieResult& r : checkTies(s.resources->ties, s.evidence->statements, s.evidence->facts)) {
+  for (const TieResult& r : checkTies(s.resources->ties, s.filed->statements, s.evidence->facts)) {
     const bool firstCash = s.resources->ties[r.tie].name == "cash" && r.column == 0;
     EXPECT_EQ(r.state, firstCash ? TieResult::State::NotChecked : TieResult::State::Ties)
         << s.resources->ties[r.tie].label << " " << s.periodOf(r.column) << " " << r.gap << " " << r.missing;
@@ -66,12 +66,12 @@ TEST_F(DemoBook, ValueIsTheHandSumOfItsDiscountedFlows) {
 TEST_F(DemoBook, RestatedFiguresAreTheLastFiled) {
   const auto kept = open()->now();
   const Snapshot& s = *kept;
-  const LineCell& revenue = s.evidence->statements.at("revenue", 8);  // 2022
+  const LineCell& revenue = s.filed->statements.at("revenue", 8);  // 2022
   ASSERT_EQ(revenue.parts.size(), 1u);
   const Fact& used = s.evidence->facts[revenue.parts[0].fact];
   EXPECT_EQ(s.document(used.document)->document.name, "annual-2023.xbrl");
-  EXPECT_EQ(s.evidence->statements.unmapped().size(), 3u);
-  EXPECT_EQ(s.evidence->statements.segmentFacts(), 12);
+  EXPECT_EQ(s.filed->statements.unmapped().size(), 3u);
+  EXPECT_EQ(s.filed->statements.segmentFacts(), 12);
 }
 
 TEST_F(DemoBook, TracesEndAtFactsAndReasons) {
@@ -281,7 +281,7 @@ TEST(Import, MakesABookOfOtherFilesWithARecordOfItsOwn) {
   const auto resources = Resources::load();
   const auto result =
       Session::import(folder.file("b.zledger"), "plain", {{"f.csv", facts}, {"p.csv", "date,close\n2025-03-31,12\n"}},
-                      **resources, testDesk());
+                      *resources, testDesk());
   ASSERT_TRUE(result) << result.error().text();
   EXPECT_THAT(result->warnings, testing::ElementsAre(testing::HasSubstr("no company record: currency USD")));
   const auto session = Session::open(folder.file("b.zledger"), "", *resources, testDesk());
@@ -295,7 +295,7 @@ TEST(Import, MakesABookOfOtherFilesWithARecordOfItsOwn) {
 TEST(Import, AFaultLeavesNoBookBehind) {
   const test::TemporaryFolder folder;
   const auto resources = Resources::load();
-  EXPECT_FALSE(Session::import(folder.file("b.zledger"), "x", {{"f.xbrl", "<x"}}, **resources, testDesk()));
+  EXPECT_FALSE(Session::import(folder.file("b.zledger"), "x", {{"f.xbrl", "<x"}}, *resources, testDesk()));
   EXPECT_FALSE(std::filesystem::exists(folder.file("b.zledger")));
 }
 

@@ -1,0 +1,49 @@
+#include "exchange/json/lines_json.h"
+
+namespace zl::exchange {
+
+Json toJson(const LineChoices& choices) {
+  Json json = Json::object();
+  for (const auto& [concept_name, choice] : choices) {
+    json[concept_name] = {{"line", choice.line}, {"weight", choice.weight}, {"reason", choice.reason}};
+  }
+  return json;
+}
+
+LineChoices readLineChoices(const Json& json, const std::string& path) {
+  LineChoices choices;
+  const ObjectReader shape(json, path);
+  for (const auto& [concept_name, value] : json.items()) {
+    ObjectReader r(value, path + "/" + concept_name);
+    LineChoice choice;
+    choice.line = r.text("line");
+    choice.weight = r.whole("weight");
+    choice.reason = r.optionalText("reason");
+    if (choice.weight != 1 && choice.weight != -1) r.fault("'weight' must be 1 or -1");
+    r.finish();
+    choices[concept_name] = std::move(choice);
+  }
+  return choices;
+}
+
+std::string lineChoicesText(const LineChoices& choices) {
+  const Json json{{"format", "zealous-ledger-lines"}, {"version", 1}, {"lines", toJson(choices)}};
+  return json.dump(1);
+}
+
+Result<LineChoices> lineChoicesFromText(const std::string& text, const std::string& source) {
+  const Result<Json> json = parseJson(text, source);
+  if (!json) return tl::unexpected(json.error());
+  try {
+    ObjectReader r(*json, source);
+    if (r.text("format") != "zealous-ledger-lines" || r.whole("version") != 1) r.fault("these are no choices of lines");
+    const Json* lines = r.member("lines");
+    if (lines == nullptr) r.fault("'lines' is missing");
+    r.finish();
+    return readLineChoices(*lines, source + "/lines");
+  } catch (const JsonFault& fault) {
+    return tl::unexpected(fault.error);
+  }
+}
+
+}  // namespace zl::exchange

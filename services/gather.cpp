@@ -1,0 +1,64 @@
+#include "services/gather.h"
+
+#include "exchange/content.h"
+#include "exchange/csv/tables.h"
+#include "exchange/json/company_json.h"
+#include "exchange/json/lines_json.h"
+
+namespace zl::services {
+
+using exchange::ContentKind;
+using exchange::Json;
+
+namespace {
+
+template <class T>
+Status take(Result<T> result, T& into) {
+  if (!result) return tl::unexpected(result.error());
+  into = std::move(*result);
+  return {};
+}
+
+/// Reads one active document that is not a filing into the evidence; later ones replace earlier.
+Status readDocument(store::Book& book, const store::StoredDocument& d, Evidence& e) {
+  const std::string& kind = d.document.kind;
+  const auto is = [&](ContentKind k) { return kind == exchange::contentKindText(k); };
+  if (!is(ContentKind::PriceTable) && !is(ContentKind::PeerTable) && !is(ContentKind::RateTable) &&
+      !is(ContentKind::CompanyRecord) && !is(ContentKind::TableChoices)) {
+    return {};
+  }
+  const Result<std::string> content = book.content(d.document.id);
+  if (!content) return tl::unexpected(content.error());
+  if (is(ContentKind::PriceTable)) return take(exchange::readPrices(*content, d.document.name), e.prices);
+  if (is(ContentKind::PeerTable)) return take(exchange::readPeers(*content, d.document.name), e.peers);
+  if (is(ContentKind::RateTable)) return take(exchange::readRates(*content, d.document.name), e.rates);
+  if (is(ContentKind::TableChoices)) {
+    const Result<LineChoices> choices = exchange::lineChoicesFromText(*content, d.document.name);
+    if (!choices) return tl::unexpected(choices.error());
+    for (const auto& [concept_name, choice] : *choices) e.choices[concept_name] = choice;
+    return {};
+  }
+  Result<Json> json = exchange::parseJson(*content, d.document.name);
+  if (!json) return tl::unexpected(json.error());
+  e.companySource = d.document.name;
+  return take(exchange::companyFromJson(*json, d.document.name), e.company);
+}
+
+}  // namespace
+
+Result<std::shared_ptr<const Evidence>> gather(store::Book& book, const std::string& company) {
+  auto e = std::make_shared<Evidence>();
+  if (Status s = take(book.documents(company), e->documents); !s) return tl::unexpected(s.error());
+  for (const store::StoredDocument& d : e->documents) {
+    if (!d.active) continue;
+    if (Status s = readDocument(book, d, *e); !s) return tl::unexpected(s.error());
+  }
+  if (e->company.id.empty()) {
+    return fail(ErrorKind::NotFound, "the book has no company '" + company + "'", book.path(),
+                "Import its filings and record first");
+  }
+  if (Status s = take(book.facts(company), e->facts); !s) return tl::unexpected(s.error());
+  return std::shared_ptr<const Evidence>(std::move(e));
+}
+
+}  // namespace zl::services
