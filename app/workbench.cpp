@@ -38,10 +38,12 @@ bool Workbench::makeDemo(const QString& path) {
 }
 
 bool Workbench::makeBook(const QString& path, const QString& company, const QStringList& paths) {
-  std::vector<services::ImportFile> files;
-  if (!readAll(paths, files)) return false;
+  std::vector<std::string> given;
+  for (const QString& p : paths) given.push_back(p.toStdString());
+  const Result<std::vector<services::ImportFile>> files = services::readFiles(given);
+  if (!files) return report(tl::unexpected(files.error()));
   const Result<Session::ImportResult> result =
-      Session::import(path.toStdString(), company.toStdString(), files, resources_, desk_);
+      Session::import(path.toStdString(), company.toStdString(), *files, resources_, desk_);
   if (!result) return report(tl::unexpected(result.error()));
   return open(path, company);
 }
@@ -112,30 +114,9 @@ QString Workbench::redoLabel() const {
   return session_ ? text(session_->redoLabel()) : QString();
 }
 
-bool Workbench::readAll(const QStringList& paths, std::vector<services::ImportFile>& files) {
-  for (const QString& path : paths) {
-    Result<std::string> content = services::readFile(path.toStdString());
-    if (!content) return report(tl::unexpected(content.error()));
-    files.push_back({services::fileName(path.toStdString()), std::move(*content)});
-  }
-  return true;
-}
-
-bool Workbench::previewImport(const QStringList& paths, std::vector<services::ImportPreview>& previews) {
-  std::vector<services::ImportFile> files;
-  if (!readAll(paths, files)) return false;
-  Result<std::vector<services::ImportPreview>> read =
-      services::preview(files, session_->importContext());
-  if (!read) return report(tl::unexpected(read.error()));
-  previews = std::move(*read);
-  return true;
-}
-
-bool Workbench::importFiles(const QStringList& paths) {
-  std::vector<services::ImportFile> files;
-  if (!readAll(paths, files)) return false;
+bool Workbench::bringIn(std::vector<services::ImportPreview> previews) {
   preview_.reset();
-  const Result<Session::ImportResult> result = session_->importFiles(files);
+  const Result<Session::ImportResult> result = session_->bringIn(std::move(previews));
   if (!result) return report(tl::unexpected(result.error()));
   QString message = tr("Imported %1").arg(counted(static_cast<int>(result->files.size()), tr("file"), tr("files")));
   for (const std::string& warning : result->warnings) message += QStringLiteral("; ") + text(warning);

@@ -46,9 +46,10 @@ class Workbench : public QObject {
   [[nodiscard]] QString undoLabel() const;
   [[nodiscard]] QString redoLabel() const;
 
-  /// Reads files and says what would come in; stores nothing.
-  bool previewImport(const QStringList& paths, std::vector<services::ImportPreview>& previews);
-  bool importFiles(const QStringList& paths);
+  /// How files would be read for the open company.
+  [[nodiscard]] services::ImportContext importContext() const { return session_->importContext(); }
+  /// Stores what was previewed.
+  bool bringIn(std::vector<services::ImportPreview> previews);
   bool exportCase(const QString& path);
   bool applyCase(const QString& path);
 
@@ -66,7 +67,6 @@ class Workbench : public QObject {
 
  private:
   bool report(const Status& status);
-  bool readAll(const QStringList& paths, std::vector<services::ImportFile>& files);
 
   std::shared_ptr<const services::Resources> resources_;
   services::Desk desk_;

@@ -39,21 +39,15 @@ class ImportCommand : public Command {
     app.add_flag("--accept", accept_, "For tables: bring them in as they would be read");
   }
   Status run(Context& c) override {
-    const Result<std::vector<std::string>> paths = services::filesOf(files_);
-    if (!paths) return tl::unexpected(paths.error());
-    std::vector<ImportFile> files;
-    for (const std::string& path : *paths) {
-      Result<std::string> content = services::readFile(path);
-      if (!content) return tl::unexpected(content.error());
-      files.push_back({services::fileName(path), std::move(*content)});
-    }
+    Result<std::vector<ImportFile>> files = services::readFiles(files_);
+    if (!files) return tl::unexpected(files.error());
     bool guessed = false;
-    if (Status s = fixReadings(files, c, guessed); !s) return s;
+    if (Status s = fixReadings(*files, c, guessed); !s) return s;
     if (guessed && !accept_) {
       c.out << "nothing is stored yet: correct with --line, --currency, --scale, then add --accept\n";
       return {};
     }
-    const auto result = Session::import(book_, company_, files, c.resources, c.desk);
+    const auto result = Session::import(book_, company_, *files, c.resources, c.desk);
     if (!result) return tl::unexpected(result.error());
     for (const services::ImportPreview& p : result->files) {
       c.out << p.name << ": " << p.incoming.document.kind;
@@ -84,7 +78,7 @@ class ImportCommand : public Command {
     if (!previews) return tl::unexpected(previews.error());
     for (size_t i = 0; i < files.size(); ++i) {
       services::ImportPreview& p = previews->at(i);
-      if (!services::isGuessed(p.kind)) continue;
+      if (p.readings.empty()) continue;
       guessed = true;
       c.out << services::readingText(p);
       files[i].readings = std::move(p.readings);

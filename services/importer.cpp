@@ -50,7 +50,7 @@ Status checkTable(const ImportFile& file, ContentKind kind, const std::string& c
 /// Files of one import, recognised, with what was read of those that are filings.
 class Batch {
  public:
-  Batch(const std::vector<ImportFile>& files, std::string company) : files_(files), company_(std::move(company)) {}
+  Batch(const std::vector<ImportFile>& files, const ImportContext& context) : files_(files), context_(context) {}
 
   Status read() {
     for (const ImportFile& file : files_) {
@@ -58,21 +58,29 @@ class Batch {
     }
     for (const ImportFile& file : files_) {
       if (std::find(tables_.begin(), tables_.end(), file.name) != tables_.end()) {
-        kinds_.push_back(ContentKind::XbrlCsvTable);
+        kinds_.emplace_back(ContentKind::XbrlCsvTable);
+        reasons_.emplace_back();
         continue;
       }
       const Result<ContentKind> kind = exchange::recognise(file.content, file.name);
-      if (!kind) return tl::unexpected(kind.error());
-      kinds_.push_back(*kind);
+      if (!kind && !file.found) return tl::unexpected(kind.error());
+      kinds_.push_back(kind ? std::optional(*kind) : std::nullopt);
+      reasons_.push_back(kind ? std::string() : kind.error().what);
     }
     filings_.resize(files_.size());
     for (size_t i = 0; i < files_.size(); ++i) {
+      if (context_.progress && !context_.progress(i, files_.size(), files_[i].name)) {
+        return fail(ErrorKind::Cancelled, "reading was stopped; nothing is stored", files_[i].name);
+      }
+      if (!kinds_[i]) continue;
       if (Status s = readOne(i); !s) return s;
     }
     return readInlineSet();
   }
 
-  [[nodiscard]] ContentKind kind(size_t i) const { return kinds_[i]; }
+  /// Nothing for a file that is passed over, whose reason is told.
+  [[nodiscard]] std::optional<ContentKind> kind(size_t i) const { return kinds_[i]; }
+  [[nodiscard]] const std::string& reason(size_t i) const { return reasons_[i]; }
   [[nodiscard]] std::optional<Filing>& filing(size_t i) { return filings_[i]; }
 
  private:
@@ -84,7 +92,7 @@ class Batch {
 
   Status readOne(size_t i) {
     const ImportFile& file = files_[i];
-    switch (kinds_[i]) {
+    switch (*kinds_[i]) {
       case ContentKind::XbrlInstance:
         return keep(i, exchange::readXbrlInstance(file.content, file.name));
       case ContentKind::XbrlJson:
@@ -105,7 +113,7 @@ class Batch {
       case ContentKind::PlainTable:
         return {};  // read as a set, or with the analyst's reading
       default:
-        return checkTable(file, kinds_[i], company_);
+        return checkTable(file, *kinds_[i], context_.company);
     }
   }
 
@@ -131,9 +139,10 @@ class Batch {
   }
 
   const std::vector<ImportFile>& files_;
-  std::string company_;
+  const ImportContext& context_;
   std::vector<std::string> tables_;  ///< file names that descriptions name
-  std::vector<ContentKind> kinds_;
+  std::vector<std::optional<ContentKind>> kinds_;
+  std::vector<std::string> reasons_;
   std::vector<std::optional<Filing>> filings_;
 };
 
@@ -179,93 +188,132 @@ Status guessSheets(const exchange::Workbook& workbook, const ImportContext& cont
   return {};
 }
 
-Result<Filing> readTables(const ImportFile& file, const ImportContext& context, ImportPreview& p) {
+/// What a table's digest covers: one table read in two ways gives two documents.
+std::string digestOf(const ImportPreview& p) {
+  if (p.readings.empty()) return exchange::digestOf(p.incoming.content);
+  std::string digested = p.incoming.content;
+  for (const Fact& f : p.incoming.facts) digested += f.concept_name + f.period.text() + f.unit + f.text;
+  return exchange::digestOf(digested);
+}
+
+Status openTable(const ImportFile& file, const ImportContext& context, ImportPreview& p) {
   Result<exchange::Workbook> workbook = readWorkbook(file, p.kind);
   if (!workbook) return tl::unexpected(workbook.error());
   p.warnings = workbook->warnings;
   p.workbook = std::make_shared<const exchange::Workbook>(std::move(*workbook));
   p.readings = file.readings;
   if (p.readings.empty()) {
-    if (Status s = guessSheets(*p.workbook, context, p); !s) return tl::unexpected(s.error());
+    if (Status s = guessSheets(*p.workbook, context, p); !s) return s;
   }
-  Filing filing;
-  filing.document.name = file.name;
-  filing.document.kind = exchange::contentKindText(p.kind);
-  for (const SheetReading& s : p.readings) {
-    if (!s.included) continue;
-    const Sheet& sheet = p.workbook->sheets.at(static_cast<size_t>(s.sheet));
-    Result<std::vector<Fact>> facts = factsOf(sheet, s.reading);
-    if (!facts) {
-      Error error = facts.error();
-      error.where = file.name + ", " + error.where;
-      return tl::unexpected(error);
-    }
-    for (Fact& fact : *facts) {
-      if (fact.period.isFullYear() && (!filing.document.periodEnd || fact.period.end > *filing.document.periodEnd)) {
-        filing.document.periodEnd = fact.period.end;
-      }
-      filing.facts.push_back(std::move(fact));
-    }
-    for (const std::string& doubt : s.reading.doubts) p.warnings.push_back(doubt);
-  }
-  if (filing.facts.empty()) return fail(ErrorKind::BadInput, "no sheet is to come in", file.name);
-  return filing;
+  return applyReadings(p, context);
 }
 
 }  // namespace
+
+Result<std::vector<ImportFile>> readFiles(const std::vector<std::string>& paths) {
+  const Result<std::vector<std::string>> found = filesOf(paths);
+  if (!found) return tl::unexpected(found.error());
+  std::vector<ImportFile> files;
+  for (const std::string& path : *found) {
+    Result<std::string> content = readFile(path);
+    if (!content) return tl::unexpected(content.error());
+    files.push_back({fileName(path), std::move(*content)});
+    files.back().found = std::find(paths.begin(), paths.end(), path) == paths.end();
+  }
+  return files;
+}
 
 bool isGuessed(ContentKind kind) {
   return kind == ContentKind::Workbook || kind == ContentKind::OpenSheet || kind == ContentKind::PlainTable;
 }
 
-Result<TableReading> readAgain(const Sheet& sheet, const TableHints& fixed, const ImportContext& context) {
-  return guessTable(sheet, context.resources.labels, fixed);
+Status guessAgain(ImportPreview& p, size_t reading, const TableHints& fixed, const ImportContext& context) {
+  TableHints hints = fixed;
+  for (size_t i = 0; i < p.readings.size(); ++i) {
+    if (i == reading || !p.readings[i].included) continue;
+    for (const TableLine& line : p.readings[i].reading.lines) {
+      hints.takenLines.insert(line.choice.line);
+      hints.takenConcepts.insert(line.concept_name);
+    }
+  }
+  const auto sheet = static_cast<size_t>(p.readings.at(reading).sheet);
+  Result<TableReading> again = guessTable(p.workbook->sheets.at(sheet), context.resources.labels, hints);
+  if (!again) return tl::unexpected(again.error());
+  std::swap(p.readings[reading].reading, *again);
+  Status applied = applyReadings(p, context);
+  if (!applied) std::swap(p.readings[reading].reading, *again);
+  return applied;
+}
+
+Status applyReadings(ImportPreview& p, const ImportContext& context) {
+  std::vector<Fact> facts;
+  std::optional<Date> periodEnd;
+  LineChoices choices = context.hints.remembered;
+  for (const SheetReading& s : p.readings) {
+    if (!s.included) continue;
+    Result<std::vector<Fact>> read = factsOf(p.workbook->sheets.at(static_cast<size_t>(s.sheet)), s.reading);
+    if (!read) {
+      Error error = read.error();
+      error.where = p.name + ", " + error.where;
+      return tl::unexpected(error);
+    }
+    for (Fact& fact : *read) {
+      if (fact.period.isFullYear() && (!periodEnd || fact.period.end > *periodEnd)) periodEnd = fact.period.end;
+      facts.push_back(std::move(fact));
+    }
+    for (const auto& [concept_name, choice] : choicesOf(s.reading)) choices[concept_name] = choice;
+  }
+  if (facts.empty()) {
+    return fail(ErrorKind::BadInput, "no sheet of it is to come in", p.name, "Bring in a sheet, or leave the file out");
+  }
+  p.mapped = p.unmapped = p.segments = 0;
+  countFacts(facts, context.resources.rules, choices, p);
+  p.incoming.facts = std::move(facts);
+  p.incoming.document.periodEnd = periodEnd;
+  p.incoming.document.digest = digestOf(p);
+  return {};
 }
 
 Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files, const ImportContext& context) {
-  Batch batch(files, context.company);
+  Batch batch(files, context);
   if (Status s = batch.read(); !s) return tl::unexpected(s.error());
   std::vector<ImportPreview> previews;
   std::string filer;
   for (size_t i = 0; i < files.size(); ++i) {
     ImportPreview p;
     p.name = files[i].name;
-    p.kind = batch.kind(i);
-    p.incoming.company = p.kind == ContentKind::RateTable ? "" : context.company;
-    std::optional<Filing> filing = std::move(batch.filing(i));
-    if (isGuessed(p.kind)) {
-      Result<Filing> read = readTables(files[i], context, p);
-      if (!read) return tl::unexpected(read.error());
-      filing = std::move(*read);
+    if (!batch.kind(i)) {
+      p.passedOver = true;
+      p.warnings.push_back("passed over: " + batch.reason(i));
+      previews.push_back(std::move(p));
+      continue;
     }
-    std::string digested = files[i].content;
-    if (filing) {
-      p.warnings.insert(p.warnings.end(), filing->warnings.begin(), filing->warnings.end());
+    p.kind = *batch.kind(i);
+    p.incoming.company = p.kind == ContentKind::RateTable ? "" : context.company;
+    p.incoming.content = files[i].content;
+    if (std::optional<Filing>& filing = batch.filing(i)) {
+      p.warnings = std::move(filing->warnings);
       p.filer = filing->about;
       if (!p.filer.filer.empty() && !filer.empty() && p.filer.filer != filer) {
         p.warnings.push_back("this file is filed by '" + p.filer.filer + "', the ones before it by '" + filer + "'");
       }
       if (filer.empty()) filer = p.filer.filer;
-      LineChoices choices = context.hints.remembered;
-      for (const SheetReading& s : p.readings) choices.merge(choicesOf(s.reading));
-      countFacts(filing->facts, context.resources.rules, choices, p);
+      countFacts(filing->facts, context.resources.rules, context.hints.remembered, p);
       p.incoming.document = std::move(filing->document);
       p.incoming.facts = std::move(filing->facts);
       if (p.filer.periodEnd && p.incoming.document.periodEnd && *p.filer.periodEnd != *p.incoming.document.periodEnd) {
         p.warnings.push_back("it says that its period ends on " + dateText(*p.filer.periodEnd) +
                              "; its latest full year ends on " + dateText(*p.incoming.document.periodEnd));
       }
-      // One table read in two ways gives two documents.
-      if (isGuessed(p.kind)) {
-        for (const Fact& f : p.incoming.facts) digested += f.concept_name + f.period.text() + f.unit + f.text;
-      }
     } else {
       p.incoming.document.name = files[i].name;
       p.incoming.document.kind = exchange::contentKindText(p.kind);
+      if (isGuessed(p.kind)) {
+        if (Status s = openTable(files[i], context, p); !s) return tl::unexpected(s.error());
+      }
     }
-    p.incoming.document.digest = exchange::digestOf(digested);
+    p.incoming.document.digest = digestOf(p);
     p.incoming.document.importedAt = context.now;
-    p.incoming.content = files[i].content;
     previews.push_back(std::move(p));
   }
   return previews;

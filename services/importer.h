@@ -1,6 +1,7 @@
 #pragma once
 // Files to documents ready to be stored. Reads and judges; stores nothing.
 
+#include <functional>
 #include <memory>
 #include <string>
 #include <vector>
@@ -25,6 +26,7 @@ struct ImportFile {
   std::string name;
   std::string content;
   std::vector<SheetReading> readings = {};  ///< of a table of figures, as corrected; empty: guessed
+  bool found = false;                       ///< came with a folder: passed over where its kind is none that is read
 };
 
 /// One file as it would come in.
@@ -39,6 +41,7 @@ struct ImportPreview {
   int mapped = 0;  ///< facts that map to a standard line
   int unmapped = 0;
   int segments = 0;  ///< facts with segments: kept, set aside
+  bool passedOver = false;
 };
 
 /// What is known when files come in.
@@ -47,7 +50,12 @@ struct ImportContext {
   const Resources& resources;
   std::string now;  ///< ISO 8601
   TableHints hints;
+  /// Told before each file; false stops the reading.
+  std::function<bool(size_t done, size_t total, const std::string& name)> progress = {};
 };
+
+/// Reads files whole, folders replaced by what is in them.
+Result<std::vector<ImportFile>> readFiles(const std::vector<std::string>& paths);
 
 /// Whether a file's kind is read by a guess that the analyst should see first.
 bool isGuessed(exchange::ContentKind kind);
@@ -57,8 +65,12 @@ bool isGuessed(exchange::ContentKind kind);
 /// first fault in any refuses all.
 Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files, const ImportContext& context);
 
-/// Guesses one sheet anew with what the analyst has fixed.
-Result<TableReading> readAgain(const Sheet& sheet, const TableHints& fixed, const ImportContext& context);
+/// Guesses one sheet of a previewed table anew, with what the analyst has fixed; what other sheets
+/// have taken is kept from it. On failure the preview is unchanged.
+Status guessAgain(ImportPreview& preview, size_t reading, const TableHints& fixed, const ImportContext& context);
+/// Takes the facts of a previewed table from its readings as they now stand. On failure, naming
+/// the cell, the preview keeps the facts it had.
+Status applyReadings(ImportPreview& preview, const ImportContext& context);
 
 /// A record made from the filings alone, for a company that has none: the most used currency and
 /// the last filed share count. Fails when the facts hold neither.

@@ -49,6 +49,8 @@ class Session {
   [[nodiscard]] std::string redoLabel() const;
   /// What an import of files would be read with: the company's currency, year-end and choices.
   [[nodiscard]] ImportContext importContext() const;
+  /// Stores what was previewed as one edit.
+  Result<ImportResult> bringIn(std::vector<ImportPreview> previews);
   Result<ImportResult> importFiles(const std::vector<ImportFile>& files);
   Result<std::vector<store::JournalEntry>> journal() { return book_.journal(company_); }
   Result<std::string> documentContent(std::int64_t id) { return book_.content(id); }

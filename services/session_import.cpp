@@ -36,10 +36,8 @@ class Collection {
   store::Edit edit;
   Session::ImportResult result;
 
-  Status take(const std::vector<ImportFile>& files) {
-    Result<std::vector<ImportPreview>> previews = preview(files, context_);
-    if (!previews) return tl::unexpected(previews.error());
-    for (ImportPreview& p : *previews) takeOne(p);
+  Status take(std::vector<ImportPreview> previews) {
+    for (ImportPreview& p : previews) takeOne(p);
     if (edit.incoming.empty()) return {};
     if (!hasRecord()) {
       if (Status s = deriveRecord(); !s) return s;
@@ -53,6 +51,10 @@ class Collection {
 
  private:
   void takeOne(ImportPreview& p) {
+    if (p.passedOver) {
+      for (const std::string& warning : p.warnings) result.warnings.push_back(p.name + ": " + warning);
+      return;
+    }
     const bool known = std::any_of(present_.begin(), present_.end(), [&](const auto& d) {
       return d.active && d.document.digest == p.incoming.document.digest;
     });
@@ -115,9 +117,15 @@ ImportContext Session::importContext() const {
 }
 
 Result<Session::ImportResult> Session::importFiles(const std::vector<ImportFile>& files) {
+  Result<std::vector<ImportPreview>> previews = services::preview(files, importContext());
+  if (!previews) return tl::unexpected(previews.error());
+  return bringIn(std::move(*previews));
+}
+
+Result<Session::ImportResult> Session::bringIn(std::vector<ImportPreview> previews) {
   const ImportContext context = importContext();
   Collection collection(context, snapshot_->evidence->documents, desk_);
-  if (Status s = collection.take(files); !s) return tl::unexpected(s.error());
+  if (Status s = collection.take(std::move(previews)); !s) return tl::unexpected(s.error());
   if (collection.edit.incoming.empty()) return std::move(collection.result);
   const Result<std::int64_t> number = book_.append(collection.edit, head_);
   if (!number) return tl::unexpected(number.error());
@@ -156,8 +164,10 @@ Result<Session::ImportResult> Session::import(const std::string& path, const std
     head = *stands;
   }
   const ImportContext context{company, *resources, desk.now(), {}};
+  Result<std::vector<ImportPreview>> previews = services::preview(files, context);
+  if (!previews) return tl::unexpected(previews.error());
   Collection collection(context, present, desk);
-  if (Status s = collection.take(files); !s) return tl::unexpected(s.error());
+  if (Status s = collection.take(std::move(*previews)); !s) return tl::unexpected(s.error());
   if (collection.edit.incoming.empty()) return std::move(collection.result);
   if (!book) {
     Result<store::Book> made = store::Book::create(path);

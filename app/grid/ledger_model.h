@@ -25,6 +25,7 @@ struct LedgerCell {
   bool quiet = false;                 ///< inherited rather than own
   bool struck = false;                ///< left out
   bool left = false;                  ///< words that read from the left: reasons, remarks
+  bool chooses = false;               ///< editing offers the model's choices
   QString tip;
 };
 
@@ -51,6 +52,9 @@ class LedgerModel : public QAbstractTableModel {
   void fill(QStringList headers, std::vector<LedgerRow> rows, bool withTrend = false);
   /// What stands over the labels: the unit of every row that names none.
   void setCorner(const QString& words) { corner_ = words; }
+  /// What editing a cell that chooses offers.
+  void setChoices(QStringList choices) { choices_ = std::move(choices); }
+  [[nodiscard]] const QStringList& choices() const { return choices_; }
   void setFlagged(std::vector<bool> columns) { flagged_ = std::move(columns); }
 
   [[nodiscard]] const std::vector<LedgerRow>& ledgerRows() const { return rows_; }
@@ -77,6 +81,7 @@ class LedgerModel : public QAbstractTableModel {
  private:
   QString corner_;
   QStringList headers_;
+  QStringList choices_;
   std::vector<LedgerRow> rows_;
   std::vector<bool> flagged_;
   bool withTrend_ = false;

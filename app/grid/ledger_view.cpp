@@ -2,8 +2,10 @@
 
 #include <QApplication>
 #include <QClipboard>
+#include <QCompleter>
 #include <QHeaderView>
 #include <QKeyEvent>
+#include <QLineEdit>
 #include <QScrollBar>
 #include <algorithm>
 #include <map>
@@ -162,6 +164,13 @@ QWidget* LedgerDelegate::createEditor(QWidget* parent, const QStyleOptionViewIte
                                       const QModelIndex& index) const {
   QWidget* editor = QStyledItemDelegate::createEditor(parent, option, index);
   if (editor != nullptr) editor->setObjectName(QStringLiteral("cellEditor"));
+  const LedgerCell* cell = model_.cellAt(index);
+  if (auto* line = qobject_cast<QLineEdit*>(editor); line != nullptr && cell != nullptr && cell->chooses) {
+    auto* completer = new QCompleter(model_.choices(), line);
+    completer->setCaseSensitivity(Qt::CaseInsensitive);
+    completer->setCompletionMode(QCompleter::InlineCompletion);  // a list of its own would take the focus
+    line->setCompleter(completer);
+  }
   return editor;
 }
 

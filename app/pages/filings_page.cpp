@@ -1,5 +1,7 @@
 #include "app/pages/filings_page.h"
 
+#include <QApplication>
+#include <QClipboard>
 #include <QDragEnterEvent>
 #include <QHBoxLayout>
 #include <QMimeData>
@@ -37,13 +39,20 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   auto* add = new QPushButton(tr("&Import files…"), this);
   add->setObjectName(QStringLiteral("importFiles"));
   bar->addWidget(add);
-  auto* hint = new QLabel(tr("or drop XBRL instances, CSV tables or a company record here"), this);
+  auto* paste = new QPushButton(tr("&Paste cells"), this);
+  paste->setObjectName(QStringLiteral("pasteCells"));
+  bar->addWidget(paste);
+  connect(paste, &QPushButton::clicked, this, &FilingsPage::offerPasted);
+  auto* hint =
+      new QLabel(tr("or drop files and folders here: filed reports, workbooks, tables, a company record"), this);
   bar->addWidget(hint);
   bar->addStretch();
   layout->addLayout(bar);
-  previewPanel_ = makePreview();
-  previewPanel_->hide();
-  layout->addWidget(previewPanel_);
+  panel_ = new ImportPanel(this);
+  layout->addWidget(panel_, 2);
+  connect(panel_, &ImportPanel::failed, this, [this](const QString& message) { bench_.say(message, true); });
+  connect(panel_, &ImportPanel::accepted, this,
+          [this](std::vector<services::ImportPreview> previews) { bench_.bringIn(std::move(previews)); });
   auto* splitter = new QSplitter(Qt::Vertical, this);
   splitter->setChildrenCollapsible(false);
   documents_ = addGrid("documents", tr("Documents"));
@@ -70,61 +79,17 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   connect(add, &QPushButton::clicked, this, &FilingsPage::filesWanted);
 }
 
-QWidget* FilingsPage::makePreview() {
-  auto* panel = new QWidget(this);
-  panel->setAutoFillBackground(true);
-  panel->setBackgroundRole(QPalette::Window);
-  auto* layout = new QVBoxLayout(panel);
-  previewTitle_ = sectionLabel({}, panel);
-  layout->addWidget(previewTitle_);
-  preview_ = addGrid("importPreview", tr("What would come in"));
-  preview_->setWidths(260, 110, 0);
-  preview_->setColumns({170, 100, 90, 110, 100});
-  layout->addWidget(preview_);
-  auto* buttons = new QHBoxLayout;
-  buttons->addStretch();
-  auto* cancel = new QPushButton(tr("&Leave out"), panel);
-  cancel->setObjectName(QStringLiteral("cancelImport"));
-  accept_ = new QPushButton(tr("&Bring in"), panel);
-  accept_->setObjectName(QStringLiteral("acceptImport"));
-  accept_->setDefault(true);
-  buttons->addWidget(cancel);
-  buttons->addWidget(accept_);
-  layout->addLayout(buttons);
-  connect(cancel, &QPushButton::clicked, this, &FilingsPage::closePreview);
-  connect(accept_, &QPushButton::clicked, this, [this] {
-    const QStringList paths = offered_;
-    closePreview();
-    bench_.importFiles(paths);
-  });
-  return panel;
-}
-
 void FilingsPage::offer(const QStringList& paths) {
-  std::vector<services::ImportPreview> previews;
-  if (paths.isEmpty() || !bench_.previewImport(paths, previews)) return;
-  offered_ = paths;
-  std::vector<LedgerRow> rows;
-  for (const services::ImportPreview& p : previews) {
-    LedgerRow row;
-    row.label = text(p.name);
-    row.cells = {wordsCell(text(p.incoming.document.kind)), countCell(p.mapped), countCell(p.unmapped),
-                 countCell(p.segments),
-                 wordsCell(p.incoming.document.periodEnd ? text(dateText(*p.incoming.document.periodEnd)) : QString())};
-    rows.push_back(std::move(row));
-  }
-  previewTitle_->setText(tr("%1 would come in; nothing is stored yet")
-                             .arg(counted(static_cast<int>(previews.size()), tr("file"), tr("files"))));
-  preview_->ledger().fill({tr("kind"), tr("facts mapped"), tr("unmapped"), tr("with segments"), tr("year to")},
-                          std::move(rows));
-  preview_->showAll();
-  previewPanel_->show();
-  accept_->setFocus();
+  if (!paths.isEmpty()) panel_->read(paths, bench_.importContext());
 }
 
-void FilingsPage::closePreview() {
-  offered_.clear();
-  previewPanel_->hide();
+void FilingsPage::offerPasted() {
+  const QString cells = QApplication::clipboard()->text();
+  if (cells.trimmed().isEmpty()) {
+    bench_.say(tr("The clipboard holds no cells; copy them in the other program first"), true);
+    return;
+  }
+  panel_->read({"pasted cells", cells.toStdString()}, bench_.importContext());
 }
 
 void FilingsPage::dragEnterEvent(QDragEnterEvent* event) {

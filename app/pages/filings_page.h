@@ -4,6 +4,7 @@
 #include <QStackedWidget>
 #include <QStringList>
 
+#include "app/pages/import_panel.h"
 #include "app/pages/page.h"
 
 namespace zl::app {
@@ -15,6 +16,8 @@ class FilingsPage : public Page {
   explicit FilingsPage(Workbench& bench, QWidget* parent = nullptr);
   /// Reads files and shows what would come in; nothing is stored until it is accepted.
   void offer(const QStringList& paths);
+  /// Reads cells on the clipboard as a table.
+  void offerPasted();
 
  Q_SIGNALS:
   void filesWanted();  ///< asks the window for a file dialog
@@ -25,17 +28,13 @@ class FilingsPage : public Page {
   void dropEvent(QDropEvent* event) override;
 
  private:
-  QWidget* makePreview();
-  void closePreview();
   void refreshDocuments();
   void refreshTies();
   void refreshUnmapped();
 
-  LedgerView *documents_, *ties_, *unmapped_, *preview_;
-  QLabel *tiesTitle_, *unmappedTitle_, *previewTitle_;
-  QWidget* previewPanel_;
-  QPushButton* accept_;
-  QStringList offered_;
+  LedgerView *documents_, *ties_, *unmapped_;
+  QLabel *tiesTitle_, *unmappedTitle_;
+  ImportPanel* panel_;
 };
 
 }  // namespace zl::app

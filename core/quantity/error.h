@@ -15,6 +15,7 @@ enum class ErrorKind {
   WrongKind,    ///< give a file of a supported kind
   Conflict,     ///< reload: somebody else changed the book
   Storage,      ///< check the disk, the rights and that the file is a book
+  Cancelled,    ///< the user stopped it
   Unsupported,  ///< the input is valid but asks for something not built
   Internal,     ///< our fault: report it
 };

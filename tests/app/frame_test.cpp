@@ -40,6 +40,7 @@ TEST_F(Frame, ALongCompanyNameDoesNotBreakIt) {
   std::ofstream(folder_.file("company.json")) << record;
   chosenFiles_ = {text(folder_.file("company.json"))};
   press(window_.get(), Qt::Key_I, Qt::ControlModifier);
+  waitForReading();
   QTest::mouseClick(find<QPushButton>("acceptImport"), Qt::LeftButton);
   for (Qt::Key key : kPageKeys) {
     go(key);
@@ -140,6 +141,7 @@ TEST_F(Frame, FilesCanBeDroppedOnFilings) {
   EXPECT_TRUE(enter.isAccepted());
   QDropEvent drop(QPointF(50, 200), Qt::CopyAction, &files, Qt::LeftButton, Qt::NoModifier);
   QApplication::sendEvent(page, &drop);
+  waitForReading();
   EXPECT_TRUE(find<QPushButton>("acceptImport")->isVisible());
   QTest::mouseClick(find<QPushButton>("cancelImport"), Qt::LeftButton);
   EXPECT_FALSE(find<QPushButton>("acceptImport")->isVisible());

@@ -32,6 +32,7 @@ TEST_F(Window, TheWholeJobFromImportToReopening) {
       << "concept,label,start,end,unit,decimals,value\nrevenue,,2013-01-01,2013-12-31,EUR,-3,398000000\n";
   chosenFiles_ = {text(folder_.file("older.csv"))};
   press(window_.get(), Qt::Key_I, Qt::ControlModifier);
+  waitForReading();
   ASSERT_EQ(find<LedgerView>("importPreview")->ledger().rowCount(), 1);
   EXPECT_EQ(bench().now().years().size(), 12u) << "a preview stores nothing";
   QTest::mouseClick(find<QPushButton>("acceptImport"), Qt::LeftButton);
@@ -271,12 +272,62 @@ TEST_F(Window, FindingsLeadToTheirPlace) {
   EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Free cash flow to the firm 2025"));
 }
 
+TEST_F(Window, ATableIsShownAsItWouldBeReadCorrectedAndRemembered) {
+  std::ofstream(folder_.file("income.csv"))
+      << "Figures in EUR thousand;;\n;31.12.2013;31.12.2012\nNet sales;398.000,0;370.000,0\n"
+         "Cost of goods sold;(230.000,0);(220.000,0)\nSundry gains;1.000,0;-\n";
+  chosenFiles_ = {text(folder_.file("income.csv"))};
+  press(window_.get(), Qt::Key_I, Qt::ControlModifier);
+  waitForReading();
+  auto* table = find<LedgerView>("importReading");
+  ASSERT_EQ(table->ledger().rowCount(), 4) << "periods, then three lines";
+  const auto shown = [&](int row, int column) { return table->ledger().index(row, column).data().toString(); };
+  EXPECT_EQ(shown(1, 1), QStringLiteral("Revenue"));
+  EXPECT_EQ(shown(2, 1), QStringLiteral("\u2212 Cost of sales"));
+  EXPECT_EQ(shown(1, 3), QStringLiteral("398.0"));
+  EXPECT_EQ(shown(3, 1), QString());
+  // A figure typed in the wrong scale is a thousand times too small: corrected before it comes in.
+  auto* scale = find<QComboBox>("importScale");
+  EXPECT_EQ(scale->currentData().toInt(), 3);
+  scale->setFocus();
+  press(scale, Qt::Key_Down);
+  EXPECT_EQ(shown(1, 3), QStringLiteral("398,000.0"));
+  press(scale, Qt::Key_Up);
+  EXPECT_EQ(shown(1, 3), QStringLiteral("398.0"));
+  // The line of a row, typed; what no line is called is refused beside it.
+  table->setFocus();
+  table->setCurrentIndex(table->ledger().index(3, 1));
+  typeOver(table, QStringLiteral("nonsense"));
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("There is no standard line 'nonsense'"));
+  typeOver(table, QStringLiteral("Other non-operating income"));
+  EXPECT_EQ(shown(3, 1), QStringLiteral("Other non-operating income"));
+  // The second column is left out.
+  table->setCurrentIndex(table->ledger().index(0, 4));
+  typeOver(table, QStringLiteral(" "));
+  EXPECT_EQ(bench().now().years().size(), 12u) << "nothing is stored yet";
+  QTest::mouseClick(find<QPushButton>("acceptImport"), Qt::LeftButton);
+  ASSERT_EQ(bench().now().years().size(), 13u);
+  EXPECT_DOUBLE_EQ(bench().now().evaluation->figure("revenue", 0, 1).value(), 398e6);
+  EXPECT_DOUBLE_EQ(bench().now().evaluation->figure("cost_of_sales", 0, 1).value(), 230e6);
+  EXPECT_DOUBLE_EQ(bench().now().evaluation->figure("other_income", 0, 1).value(), 1e6);
+
+  // Cells pasted from another program: the choice made before is remembered.
+  QApplication::clipboard()->setText(QStringLiteral("EUR m\t2011\nNet sales\t350.5\nSundry gains\t0.5\n"));
+  QTest::mouseClick(find<QPushButton>("pasteCells"), Qt::LeftButton);
+  waitForReading();
+  EXPECT_EQ(shown(2, 1), QStringLiteral("Other non-operating income"));
+  QTest::mouseClick(find<QPushButton>("cancelImport"), Qt::LeftButton);
+  press(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(bench().now().years().size(), 12u);
+}
+
 TEST_F(Window, BadFilesLeaveEverythingAsItWas) {
   std::ofstream(folder_.file("bad.xbrl")) << "<xbrl xmlns=\"http://www.xbrl.org/2003/instance\"><context";
   std::ofstream(folder_.file("note.txt")) << "dear diary";
   for (const char* name : {"bad.xbrl", "note.txt", "missing.csv"}) {
     chosenFiles_ = {text(folder_.file(name))};
     press(window_.get(), Qt::Key_I, Qt::ControlModifier);
+    waitForReading();
     EXPECT_TRUE(status().startsWith(QStringLiteral("■"))) << name;
     EXPECT_FALSE(find<QPushButton>("acceptImport")->isVisible()) << name;
   }

@@ -65,6 +65,7 @@ TEST_F(Cli, ExportAppliesBackAndUndoes) {
 }
 
 TEST_F(Cli, SaysWhatIsWrongOnce) {
+  std::filesystem::create_directory(folder_.file("empty"));
   const struct {
     std::vector<std::string> arguments;
     int status;
@@ -76,7 +77,7 @@ TEST_F(Cli, SaysWhatIsWrongOnce) {
       {{"trace", book(), "revenue", "--year", "1990"}, 1, "outside 2014 to 2035E"},
       {{"trace", book(), "revenue", "--scenario", "middling"}, 1, "There are: worst, base, best"},
       {{"import", book(), "--company", "vessingholt", folder_.file("none.xbrl")}, 1, "there is no such file"},
-      {{"import", book(), "--company", "vessingholt", "/tmp"}, 1, "this is not a file"},
+      {{"import", book(), "--company", "vessingholt", folder_.file("empty")}, 1, "the folder holds no files"},
       {{"apply", book(), book()}, 1, "broken at byte"},
       {{"demo", book()}, 1, "already a file of this name"},
       {{"nonsense"}, 2, ""},

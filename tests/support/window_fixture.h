@@ -17,6 +17,7 @@
 #include "app/charts/path_board.h"
 #include "app/frame/main_window.h"
 #include "app/grid/ledger_view.h"
+#include "app/pages/import_panel.h"
 #include "tests/support/demo_book.h"
 #include "tests/support/files.h"
 
@@ -55,6 +56,11 @@ class WindowFixture : public test::DemoBook {
   void go(Qt::Key number) {
     ASSERT_EQ(QApplication::activeWindow(), window_.get());
     QTest::keyClick(window_.get(), number, Qt::AltModifier);
+  }
+  /// Waits until files offered have been read or refused.
+  void waitForReading() {
+    auto* panel = window_->findChild<ImportPanel*>();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !panel->isReading(); }));
   }
   double base(const char* row = "value_per_share") { return bench().now().evaluation->constant(row, 1).value(); }
   Workbench& bench() { return window_->bench(); }

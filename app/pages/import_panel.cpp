@@ -1,0 +1,426 @@
+#include "app/pages/import_panel.h"
+
+#include <QHBoxLayout>
+#include <QVBoxLayout>
+
+#include "app/grid/ledger_rows.h"
+#include "app/look/theme.h"
+#include "app/pages/page.h"
+
+namespace zl::app {
+
+using services::ImportPreview;
+
+namespace {
+
+constexpr int kLineColumn = 0;
+constexpr int kWhyColumn = 1;
+constexpr int kFirstFigure = 2;  ///< columns of the table from the first after the label
+
+LedgerCell wordsCell(const QString& words, const QString& tip = {}) {
+  LedgerCell cell;
+  cell.words = words;
+  cell.ink = Ink::Plain;
+  cell.left = true;
+  cell.tip = tip.isEmpty() ? words : tip;
+  return cell;
+}
+
+QString lineLabel(const model::Model& m, const LineChoice& choice) {
+  if (choice.line.empty()) return {};
+  const int row = m.find(choice.line);
+  const QString label = row < 0 ? text(choice.line) : text(m.rows[static_cast<size_t>(row)].label);
+  return choice.weight < 0 ? QStringLiteral("\u2212 ") + label : label;
+}
+
+/// The standard line that a label or name means; empty where none does.
+std::string lineNamed(const model::Model& m, const QString& words) {
+  for (const model::Row& row : m.rows) {
+    if (!row.historyFiled) continue;
+    if (words.compare(text(row.label), Qt::CaseInsensitive) == 0 || words == text(row.name)) return row.name;
+  }
+  return {};
+}
+
+}  // namespace
+
+ImportPanel::ImportPanel(QWidget* parent) : QWidget(parent) {
+  setAutoFillBackground(true);
+  setBackgroundRole(QPalette::Window);
+  auto* layout = new QVBoxLayout(this);
+  layout->setSpacing(4);
+  title_ = sectionLabel({}, this);
+  layout->addWidget(title_);
+  progress_ = new QProgressBar(this);
+  progress_->setObjectName(QStringLiteral("importProgress"));
+  progress_->setTextVisible(false);
+  progress_->setMaximumHeight(6);
+  layout->addWidget(progress_);
+  files_ = new LedgerView(this);
+  files_->setObjectName(QStringLiteral("importPreview"));
+  files_->setAccessibleName(tr("What would come in"));
+  files_->setWidths(240, 96, 0);
+  files_->setColumns({150, 92, 76, 104, 84, 340});
+  layout->addWidget(files_);
+  tablePart_ = makeTablePart();
+  layout->addWidget(tablePart_, 1);
+  auto* buttons = new QHBoxLayout;
+  buttons->addStretch();
+  leave_ = new QPushButton(tr("&Leave out"), this);
+  leave_->setObjectName(QStringLiteral("cancelImport"));
+  accept_ = new QPushButton(tr("&Bring in"), this);
+  accept_->setObjectName(QStringLiteral("acceptImport"));
+  accept_->setDefault(true);
+  buttons->addWidget(leave_);
+  buttons->addWidget(accept_);
+  layout->addLayout(buttons);
+  connect(leave_, &QPushButton::clicked, this, &ImportPanel::close);
+  connect(accept_, &QPushButton::clicked, this, [this] {
+    std::vector<ImportPreview> taken = std::move(previews_);
+    close();
+    Q_EMIT accepted(std::move(taken));
+  });
+  connect(&job_, &ImportJob::progressed, this, [this](int done, int total, const QString& name) {
+    progress_->setRange(0, total);
+    progress_->setValue(done);
+    title_->setText(tr("Reading %1 of %2: %3").arg(done + 1).arg(total).arg(name));
+  });
+  connect(&job_, &ImportJob::failed, this, [this](const QString& message) {
+    close();
+    Q_EMIT failed(message);
+  });
+  connect(&job_, &ImportJob::finished, this, &ImportPanel::show);
+  hide();
+}
+
+QWidget* ImportPanel::makeTablePart() {
+  auto* part = new QWidget(this);
+  auto* layout = new QVBoxLayout(part);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(4);
+  auto* bar = new QHBoxLayout;
+  which_ = new QComboBox(part);
+  which_->setObjectName(QStringLiteral("importTable"));
+  which_->setAccessibleName(tr("Table"));
+  included_ = new QCheckBox(tr("&comes in"), part);
+  included_->setObjectName(QStringLiteral("importIncluded"));
+  currency_ = new QLineEdit(part);
+  currency_->setObjectName(QStringLiteral("importCurrency"));
+  currency_->setAccessibleName(tr("Currency"));
+  currency_->setMaximumWidth(56);
+  currency_->setMaxLength(3);
+  scale_ = new QComboBox(part);
+  scale_->setObjectName(QStringLiteral("importScale"));
+  scale_->setAccessibleName(tr("Scale of the figures"));
+  scale_->addItem(tr("as they stand"), 0);
+  scale_->addItem(tr("in thousands"), 3);
+  scale_->addItem(tr("in millions"), 6);
+  scale_->addItem(tr("in billions"), 9);
+  header_ = new QSpinBox(part);
+  header_->setObjectName(QStringLiteral("importHeader"));
+  header_->setAccessibleName(tr("Row with the years"));
+  header_->setRange(1, 1000000);
+  bar->addWidget(which_);
+  bar->addWidget(included_);
+  bar->addSpacing(16);
+  bar->addWidget(new QLabel(tr("figures in"), part));
+  bar->addWidget(currency_);
+  bar->addWidget(scale_);
+  bar->addSpacing(16);
+  bar->addWidget(new QLabel(tr("years stand in row"), part));
+  bar->addWidget(header_);
+  bar->addStretch();
+  layout->addLayout(bar);
+  doubts_ = new QLabel(part);
+  doubts_->setObjectName(QStringLiteral("importDoubts"));
+  doubts_->setWordWrap(true);
+  layout->addWidget(doubts_);
+  table_ = new LedgerView(part);
+  table_->setObjectName(QStringLiteral("importReading"));
+  table_->setAccessibleName(tr("How the table would be read"));
+  table_->setWidths(250, 92, 0);
+  table_->setColumns({200, 230});
+  layout->addWidget(table_, 1);
+  connect(which_, &QComboBox::currentIndexChanged, this, [this] {
+    if (!filling_) showTable();
+  });
+  connect(included_, &QCheckBox::toggled, this, [this](bool on) {
+    size_t file = 0;
+    size_t reading = 0;
+    if (filling_ || !tableAt(file, reading)) return;
+    ImportPreview changed = previews_[file];
+    changed.readings[reading].included = on;
+    take(changed, file);
+  });
+  connect(currency_, &QLineEdit::editingFinished, this, [this] {
+    const std::string code = currency_->text().trimmed().toUpper().toStdString();
+    guessAgain([&](TableHints& hints) { hints.fixedCurrency = code; });
+  });
+  connect(scale_, &QComboBox::activated, this, [this] {
+    const int power = scale_->currentData().toInt();
+    guessAgain([&](TableHints& hints) { hints.fixedScale = power; });
+  });
+  connect(header_, &QSpinBox::editingFinished, this, [this] {
+    const int row = header_->value() - 1;
+    guessAgain([&](TableHints& hints) { hints.headerRow = row; });
+  });
+  connect(&table_->ledger(), &LedgerModel::typed, this, &ImportPanel::typeCell);
+  return part;
+}
+
+void ImportPanel::begin(const services::ImportContext& context) {
+  context_.emplace(context);
+  previews_.clear();
+  title_->setText(tr("Reading…"));
+  progress_->setRange(0, 0);
+  progress_->show();
+  files_->hide();
+  tablePart_->hide();
+  accept_->hide();
+  leave_->setText(tr("&Stop"));
+  QWidget::show();
+}
+
+void ImportPanel::read(const QStringList& paths, const services::ImportContext& context) {
+  begin(context);
+  job_.start(paths, context);
+}
+
+void ImportPanel::read(const services::ImportFile& file, const services::ImportContext& context) {
+  begin(context);
+  job_.start(file, context);
+}
+
+void ImportPanel::close() {
+  job_.stop();
+  previews_.clear();
+  hide();
+}
+
+void ImportPanel::show(std::vector<ImportPreview> previews) {
+  previews_ = std::move(previews);
+  progress_->hide();
+  files_->show();
+  leave_->setText(tr("&Leave out"));
+  accept_->show();
+  tables_.clear();
+  filling_ = true;
+  which_->clear();
+  for (size_t f = 0; f < previews_.size(); ++f) {
+    const ImportPreview& p = previews_[f];
+    for (size_t r = 0; r < p.readings.size(); ++r) {
+      tables_.emplace_back(f, r);
+      const Sheet& sheet = p.workbook->sheets[static_cast<size_t>(p.readings[r].sheet)];
+      which_->addItem(sheet.name.empty() ? text(p.name) : text(p.name) + QStringLiteral(": ") + text(sheet.name));
+    }
+  }
+  filling_ = false;
+  tablePart_->setVisible(!tables_.empty());
+  showFiles();
+  if (!tables_.empty()) showTable();
+  (tables_.empty() ? static_cast<QWidget*>(accept_) : table_)->setFocus();
+}
+
+void ImportPanel::showFiles() {
+  std::vector<LedgerRow> rows;
+  for (const ImportPreview& p : previews_) {
+    LedgerRow row;
+    row.label = text(p.name);
+    QStringList remarks;
+    if (!p.filer.filerName.empty()) remarks << tr("filed by %1").arg(text(p.filer.filerName));
+    for (const std::string& warning : p.warnings) remarks << text(warning);
+    const auto count = [](int n) {
+      LedgerCell cell = wordsCell(QString::number(n));
+      cell.left = false;
+      return cell;
+    };
+    row.cells = {wordsCell(p.passedOver ? tr("passed over") : text(p.incoming.document.kind)),
+                 count(p.mapped),
+                 count(p.unmapped),
+                 count(p.segments),
+                 wordsCell(p.incoming.document.periodEnd ? text(dateText(*p.incoming.document.periodEnd)) : QString()),
+                 wordsCell(remarks.join(QStringLiteral("; ")))};
+    rows.push_back(std::move(row));
+  }
+  title_->setText(tr("%1 would come in; nothing is stored yet")
+                      .arg(counted(static_cast<int>(previews_.size()), tr("file"), tr("files"))));
+  files_->ledger().fill(
+      {tr("kind"), tr("facts mapped"), tr("unmapped"), tr("with segments"), tr("year to"), tr("remarks")},
+      std::move(rows));
+  files_->showAll();
+  files_->setMaximumHeight(std::min(files_->minimumHeight(), 180));
+  files_->setMinimumHeight(std::min(files_->minimumHeight(), 180));
+}
+
+bool ImportPanel::tableAt(size_t& file, size_t& reading) const {
+  const int index = which_->currentIndex();
+  if (index < 0 || index >= static_cast<int>(tables_.size()) || previews_.empty()) return false;
+  file = tables_[static_cast<size_t>(index)].first;
+  reading = tables_[static_cast<size_t>(index)].second;
+  return true;
+}
+
+void ImportPanel::showTable() {
+  size_t file = 0;
+  size_t at = 0;
+  if (!tableAt(file, at)) return;
+  const ImportPreview& p = previews_[file];
+  const services::SheetReading& s = p.readings[at];
+  const TableReading& reading = s.reading;
+  const model::Model& m = context_->resources.model;
+  filling_ = true;
+  included_->setChecked(s.included);
+  currency_->setText(text(reading.currency));
+  scale_->setCurrentIndex(std::max(0, scale_->findData(reading.scale)));
+  const Sheet& sheet = p.workbook->sheets[static_cast<size_t>(s.sheet)];
+  header_->setRange(1, std::max(1, reading.yearsDown ? sheet.columns : static_cast<int>(sheet.rows.size())));
+  header_->setValue(reading.headerRow + 1);
+  filling_ = false;
+  QStringList doubts;
+  for (const std::string& doubt : reading.doubts) doubts << text(doubt);
+  doubts_->setText(doubts.isEmpty() ? QString() : tr("Look at first: %1.").arg(doubts.join(QStringLiteral("; "))));
+  doubts_->setVisible(!doubts.isEmpty());
+
+  std::map<std::pair<std::string, Date>, const Fact*> facts;
+  for (const Fact& f : p.incoming.facts) facts[{f.concept_name, f.period.end}] = &f;
+  QStringList headers{tr("goes to line"), tr("because")};
+  LedgerRow periods;
+  periods.label = tr("Period: months to day; empty leaves it out");
+  periods.cells = {wordsCell({}), wordsCell({})};
+  for (const TableColumn& column : reading.columns) {
+    headers << text(column.heading);
+    LedgerCell cell =
+        wordsCell(QStringLiteral("%1 to %2").arg(column.months).arg(text(dateText(column.end))), text(column.doubt));
+    cell.left = false;
+    cell.editable = true;
+    cell.ink = Ink::Assumed;
+    cell.struck = !column.included;
+    periods.cells.push_back(std::move(cell));
+  }
+  std::vector<LedgerRow> rows{std::move(periods)};
+  for (const TableLine& line : reading.lines) {
+    LedgerRow row;
+    row.label = text(line.label);
+    row.kind = line.shares ? Kind::Shares : Kind::Money;
+    LedgerCell to = wordsCell(lineLabel(m, line.choice),
+                              tr("Type a line, − before it for the other sign, or nothing to set the row aside"));
+    to.editable = true;
+    to.chooses = true;
+    to.ink = Ink::Assumed;
+    to.quiet = line.match == TableLine::Match::Close;
+    row.cells = {std::move(to), wordsCell(text(line.choice.reason))};
+    for (const TableColumn& column : reading.columns) {
+      LedgerCell cell;
+      cell.ink = Ink::Filed;
+      const auto fact = facts.find({line.concept_name, column.end});
+      if (column.included && fact != facts.end()) {
+        cell.figure = fact->second->figure();
+        cell.tip = text(fact->second->text + " " + fact->second->unit + ", " + fact->second->place);
+      }
+      row.cells.push_back(std::move(cell));
+    }
+    rows.push_back(std::move(row));
+  }
+  QStringList choices;
+  for (const model::Row& row : m.rows) {
+    if (row.historyFiled) choices << text(row.label);
+  }
+  table_->ledger().setChoices(choices);
+  table_->ledger().setCorner(tr("%1 m, as read").arg(text(reading.currency)));
+  table_->ledger().fill(headers, std::move(rows));
+}
+
+void ImportPanel::guessAgain(const std::function<void(TableHints&)>& fix) {
+  size_t file = 0;
+  size_t at = 0;
+  if (filling_ || !tableAt(file, at)) return;
+  const TableReading& before = previews_[file].readings[at].reading;
+  // What was fixed or chosen before stays.
+  TableHints hints = context_->hints;
+  hints.fixedCurrency = before.currency;
+  hints.fixedScale = before.scale;
+  hints.headerRow = before.headerRow;
+  for (const TableLine& line : before.lines) {
+    if (line.match == TableLine::Match::Remembered) hints.remembered[line.concept_name] = line.choice;
+  }
+  fix(hints);
+  if (hints.fixedCurrency == before.currency && hints.fixedScale == before.scale && hints.headerRow == before.headerRow)
+    return;
+  if (hints.headerRow == before.headerRow && before.yearsDown) hints.headerRow.reset();
+  ImportPreview changed = previews_[file];
+  if (Status s = services::guessAgain(changed, at, hints, *context_); !s) {
+    Q_EMIT failed(text(s.error().text()));
+    showTable();
+    return;
+  }
+  previews_[file] = std::move(changed);
+  showFiles();
+  showTable();
+}
+
+void ImportPanel::take(const ImportPreview& given, size_t file) {
+  ImportPreview changed = given;
+  if (Status s = services::applyReadings(changed, *context_); !s) {
+    Q_EMIT failed(text(s.error().text()));
+  } else {
+    previews_[file] = std::move(changed);
+  }
+  showFiles();
+  showTable();
+}
+
+void ImportPanel::typeCell(int row, int column, const QString& typed) {
+  size_t file = 0;
+  size_t at = 0;
+  if (!tableAt(file, at)) return;
+  ImportPreview changed = previews_[file];
+  TableReading& reading = changed.readings[at].reading;
+  if (row == 0) {
+    typePeriod(reading, column - kFirstFigure, typed);
+  } else if (column == kLineColumn) {
+    typeLine(reading, static_cast<size_t>(row - 1), typed);
+  }
+  take(changed, file);
+}
+
+void ImportPanel::typePeriod(TableReading& reading, int column, const QString& typed) {
+  if (column < 0 || column >= static_cast<int>(reading.columns.size())) return;
+  TableColumn& c = reading.columns[static_cast<size_t>(column)];
+  const QString words = typed.trimmed();
+  if (words.isEmpty()) {
+    c.included = false;
+    c.doubt = "left out by hand";
+    return;
+  }
+  // "12 to 2024-12-31", or a heading as tables have them: 2024, Q3 2024, 31.12.2024.
+  const QStringList parts = words.split(QStringLiteral(" to "));
+
+  const std::optional<PeriodHeading> heading = periodHeading(parts.last().toStdString());
+  bool whole = true;
+  const int months = parts.size() == 2 ? parts.first().toInt(&whole) : (heading ? heading->months : 0);
+  if (!heading || !whole || months < 1 || months > 12) {
+    Q_EMIT failed(tr("'%1' is no period; write 12 to 2024-12-31, 2024 or Q3 2024").arg(words.left(40)));
+    return;
+  }
+  c.end = heading->endIn(reading.fiscal);
+  c.months = months;
+  c.included = true;
+  c.doubt.clear();
+}
+
+void ImportPanel::typeLine(TableReading& reading, size_t line, const QString& typed) {
+  QString words = typed.trimmed();
+  LineChoice choice{"", 1, "chosen by hand"};
+  if (words.startsWith(QLatin1Char('-')) || words.startsWith(QChar(0x2212))) {
+    choice.weight = -1;
+    words = words.mid(1).trimmed();
+  }
+  choice.line = lineNamed(context_->resources.model, words);
+  if (choice.line.empty() && !words.isEmpty()) {
+    Q_EMIT failed(tr("There is no standard line '%1'").arg(words.left(40)));
+    return;
+  }
+  setLine(reading, line, choice, context_->resources.labels);
+}
+
+}  // namespace zl::app
