@@ -23,6 +23,8 @@ int main(int argc, char** argv) {
   const QCommandLineOption paper(QStringLiteral("paper"), QStringLiteral("light or dark."), QStringLiteral("paper"));
   parser.addOptions({demo, page, picture, size, paper});
   parser.addPositionalArgument(QStringLiteral("book"), QStringLiteral("The book to open."));
+  parser.addPositionalArgument(QStringLiteral("files"), QStringLiteral("Files to look at for import."),
+                               QStringLiteral("[files...]"));
   parser.process(application);
 
   auto choice = static_cast<zl::app::ThemeChoice>(QSettings().value(QStringLiteral("theme"), 0).toInt());
@@ -44,6 +46,9 @@ int main(int argc, char** argv) {
     window.openDemo();
   } else if (!parser.positionalArguments().isEmpty()) {
     window.openBook(parser.positionalArguments().first());
+  }
+  if (parser.positionalArguments().size() > 1 && window.bench().isOpen()) {
+    window.offer(parser.positionalArguments().mid(1));
   }
   if (parser.isSet(page) && window.bench().isOpen()) {
     window.go(static_cast<zl::Stop>(parser.value(page).toInt() - 1));

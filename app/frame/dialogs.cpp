@@ -18,7 +18,8 @@ Dialogs Dialogs::native() {
   };
   d.openFiles = [](QWidget* w) {
     return QFileDialog::getOpenFileNames(w, QObject::tr("Choose filings and tables"), {},
-                                         QObject::tr("Filings and tables (*.xbrl *.xml *.xhtml *.html *.htm *.csv *.tsv *.txt *.json *.xlsx *.ods);;All files (*)"));
+                                         QObject::tr("Filings and tables (*.xbrl *.xml *.xhtml *.html *.htm *.csv "
+                                                     "*.tsv *.txt *.json *.xlsx *.ods);;All files (*)"));
   };
   d.openCase = [cases](QWidget* w) { return QFileDialog::getOpenFileName(w, QObject::tr("Apply a case"), {}, cases); };
   d.saveCase = [cases](QWidget* w) {

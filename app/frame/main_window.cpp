@@ -119,10 +119,7 @@ void MainWindow::makeFileMenu() {
   open->setObjectName(QStringLiteral("openBookAction"));
   file->addAction(tr("Open &demo"), this, &MainWindow::openDemo);
   file->addSeparator();
-  QAction* import = file->addAction(tr("&Import files…"), this, [this] {
-    go(Stop::Filings);
-    filings_->offer(dialogs_.openFiles(this));
-  });
+  QAction* import = file->addAction(tr("&Import files…"), this, [this] { offer(dialogs_.openFiles(this)); });
   import->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_I));
   import->setObjectName(QStringLiteral("importAction"));
   QAction* exportCase = file->addAction(tr("&Export case as JSON…"), this, [this] {
@@ -204,6 +201,11 @@ void MainWindow::connectBench() {
     if (!path.isEmpty()) openBook(path);
   });
   connect(start_, &StartPanel::recentWanted, this, &MainWindow::openBook);
+}
+
+void MainWindow::offer(const QStringList& files) {
+  go(Stop::Filings);
+  filings_->offer(files);
 }
 
 bool MainWindow::openBook(const QString& path) {

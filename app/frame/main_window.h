@@ -37,6 +37,8 @@ class MainWindow : public QMainWindow {
   MainWindow(std::shared_ptr<const services::Resources> resources, services::Desk desk, Dialogs dialogs,
              QWidget* parent = nullptr);
   [[nodiscard]] Workbench& bench() { return bench_; }
+  /// Shows on Filings what files would bring in; stores nothing.
+  void offer(const QStringList& files);
   bool openBook(const QString& path);
   bool openDemo();
   void go(Stop stop);

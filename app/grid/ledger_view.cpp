@@ -68,7 +68,7 @@ void LedgerView::applyWidths() {
   for (int c = 1; c < columns; ++c) used += columnWidth(c);
   const int left = viewport()->width() - used;
   const int widest = narrowest_ > 0 ? 2 * labelWidth_ : labelWidth_;
-  setColumnWidth(0, std::clamp(left, std::min(labelWidth_, 110), widest));
+  setColumnWidth(0, std::clamp(left, std::min(labelWidth_, leastLabel_), widest));
 }
 
 void LedgerView::resizeEvent(QResizeEvent* event) {

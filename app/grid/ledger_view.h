@@ -22,6 +22,8 @@ class LedgerView : public QTableView {
   void fitFigures(int narrowest) { narrowest_ = narrowest; }
   /// Widths of single columns, from the first figure on; for grids that hold words.
   void setColumns(std::vector<int> widths) { ownWidths_ = std::move(widths); }
+  /// Labels keep at least this width and the figures scroll instead.
+  void keepLabel(int width) { leastLabel_ = width; }
   void showAll();  ///< height for all rows, without a scroll bar
 
  Q_SIGNALS:
@@ -47,6 +49,7 @@ class LedgerView : public QTableView {
   int figureWidth_ = 74;
   int trendWidth_ = 90;
   int narrowest_ = 0;
+  int leastLabel_ = 110;
   std::vector<int> ownWidths_;
 };
 

@@ -76,6 +76,7 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   splitter->addWidget(lower);
   splitter->setSizes({300, 330});
   layout->addWidget(splitter, 1);
+  connect(panel_, &ImportPanel::tableShown, splitter, [splitter](bool shown) { splitter->setVisible(!shown); });
   connect(add, &QPushButton::clicked, this, &FilingsPage::filesWanted);
 }
 

@@ -59,8 +59,8 @@ ImportPanel::ImportPanel(QWidget* parent) : QWidget(parent) {
   files_ = new LedgerView(this);
   files_->setObjectName(QStringLiteral("importPreview"));
   files_->setAccessibleName(tr("What would come in"));
-  files_->setWidths(240, 96, 0);
-  files_->setColumns({150, 92, 76, 104, 84, 340});
+  files_->setWidths(190, 96, 0);
+  files_->setColumns({150, 92, 76, 104, 96, 170});
   layout->addWidget(files_);
   tablePart_ = makeTablePart();
   layout->addWidget(tablePart_, 1);
@@ -138,8 +138,9 @@ QWidget* ImportPanel::makeTablePart() {
   table_ = new LedgerView(part);
   table_->setObjectName(QStringLiteral("importReading"));
   table_->setAccessibleName(tr("How the table would be read"));
-  table_->setWidths(250, 92, 0);
-  table_->setColumns({200, 230});
+  table_->setWidths(230, 98, 0);
+  table_->keepLabel(190);
+  table_->setColumns({200, 190});
   layout->addWidget(table_, 1);
   connect(which_, &QComboBox::currentIndexChanged, this, [this] {
     if (!filling_) showTable();
@@ -195,6 +196,7 @@ void ImportPanel::close() {
   job_.stop();
   previews_.clear();
   hide();
+  Q_EMIT tableShown(false);
 }
 
 void ImportPanel::show(std::vector<ImportPreview> previews) {
@@ -216,6 +218,7 @@ void ImportPanel::show(std::vector<ImportPreview> previews) {
   }
   filling_ = false;
   tablePart_->setVisible(!tables_.empty());
+  Q_EMIT tableShown(!tables_.empty());
   showFiles();
   if (!tables_.empty()) showTable();
   (tables_.empty() ? static_cast<QWidget*>(accept_) : table_)->setFocus();
@@ -285,12 +288,14 @@ void ImportPanel::showTable() {
   for (const Fact& f : p.incoming.facts) facts[{f.concept_name, f.period.end}] = &f;
   QStringList headers{tr("goes to line"), tr("because")};
   LedgerRow periods;
-  periods.label = tr("Period: months to day; empty leaves it out");
+  periods.label = tr("Year, or months to a day");
   periods.cells = {wordsCell({}), wordsCell({})};
   for (const TableColumn& column : reading.columns) {
     headers << text(column.heading);
-    LedgerCell cell =
-        wordsCell(QStringLiteral("%1 to %2").arg(column.months).arg(text(dateText(column.end))), text(column.doubt));
+    const QString day = text(dateText(column.end));
+    const QString how = tr("The year to this day; 6 to %1 for half a year; nothing to leave the column out").arg(day);
+    LedgerCell cell = wordsCell(column.months == 12 ? day : QStringLiteral("%1 to %2").arg(column.months).arg(day),
+                                column.doubt.empty() ? how : text(column.doubt));
     cell.left = false;
     cell.editable = true;
     cell.ink = Ink::Assumed;
