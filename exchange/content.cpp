@@ -17,6 +17,8 @@ const char* contentKindText(ContentKind kind) {
       return "xBRL-CSV report";
     case ContentKind::XbrlCsvTable:
       return "xBRL-CSV table";
+    case ContentKind::Linkbase:
+      return "XBRL linkbase";
     case ContentKind::Workbook:
       return "XLSX workbook";
     case ContentKind::OpenSheet:
@@ -63,7 +65,14 @@ Result<ContentKind> recogniseXml(std::string_view content, const std::string& na
   if (head.find("/inlineXBRL\"") != std::string_view::npos || head.find("/inlineXBRL'") != std::string_view::npos) {
     return ContentKind::InlineXbrl;
   }
+  if (head.find("linkbase ") != std::string_view::npos && head.find("<xbrl") == std::string_view::npos &&
+      head.find(":xbrl ") == std::string_view::npos &&
+      head.find("http://www.xbrl.org/2003/linkbase") != std::string_view::npos &&
+      head.find("<schema") == std::string_view::npos && head.find(":schema ") == std::string_view::npos) {
+    return ContentKind::Linkbase;
+  }
   if (head.find("http://www.xbrl.org/2003/instance") != std::string_view::npos &&
+      head.find("<schema") == std::string_view::npos && head.find(":schema ") == std::string_view::npos &&
       head.find("<html") == std::string_view::npos) {
     return ContentKind::XbrlInstance;
   }

@@ -14,6 +14,7 @@ enum class ContentKind {
   XbrlJson,
   XbrlCsv,       ///< the description; its tables are named in it
   XbrlCsvTable,  ///< never recognised by itself: a table that a description names
+  Linkbase,
   Workbook,      ///< XLSX
   OpenSheet,     ///< ODS
   PlainTable,    ///< delimited text in no documented layout

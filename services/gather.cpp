@@ -4,6 +4,7 @@
 #include "exchange/csv/tables.h"
 #include "exchange/json/company_json.h"
 #include "exchange/json/lines_json.h"
+#include "exchange/xbrl/linkbase.h"
 
 namespace zl::services {
 
@@ -24,7 +25,7 @@ Status readDocument(store::Book& book, const store::StoredDocument& d, Evidence&
   const std::string& kind = d.document.kind;
   const auto is = [&](ContentKind k) { return kind == exchange::contentKindText(k); };
   if (!is(ContentKind::PriceTable) && !is(ContentKind::PeerTable) && !is(ContentKind::RateTable) &&
-      !is(ContentKind::CompanyRecord) && !is(ContentKind::TableChoices)) {
+      !is(ContentKind::CompanyRecord) && !is(ContentKind::TableChoices) && !is(ContentKind::Linkbase)) {
     return {};
   }
   const Result<std::string> content = book.content(d.document.id);
@@ -32,6 +33,13 @@ Status readDocument(store::Book& book, const store::StoredDocument& d, Evidence&
   if (is(ContentKind::PriceTable)) return take(exchange::readPrices(*content, d.document.name), e.prices);
   if (is(ContentKind::PeerTable)) return take(exchange::readPeers(*content, d.document.name), e.peers);
   if (is(ContentKind::RateTable)) return take(exchange::readRates(*content, d.document.name), e.rates);
+  if (is(ContentKind::Linkbase)) {
+    Result<ConceptNetwork> network = exchange::readLinkbase(*content, d.document.name);
+    if (!network) return tl::unexpected(network.error());
+    e.network.arcs.insert(e.network.arcs.end(), network->arcs.begin(), network->arcs.end());
+    e.network.labels.merge(network->labels);
+    return {};
+  }
   if (is(ContentKind::TableChoices)) {
     const Result<LineChoices> choices = exchange::lineChoicesFromText(*content, d.document.name);
     if (!choices) return tl::unexpected(choices.error());

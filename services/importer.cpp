@@ -9,6 +9,7 @@
 #include "exchange/oim/xbrl_json.h"
 #include "exchange/xbrl/inline.h"
 #include "exchange/xbrl/instance.h"
+#include "exchange/xbrl/linkbase.h"
 
 namespace zl::services {
 namespace {
@@ -28,6 +29,8 @@ Status checkTable(const ImportFile& file, ContentKind kind, const std::string& c
       return onlyStatus(exchange::readPrices(file.content, file.name));
     case ContentKind::PeerTable:
       return onlyStatus(exchange::readPeers(file.content, file.name));
+    case ContentKind::Linkbase:
+      return onlyStatus(exchange::readLinkbase(file.content, file.name));
     case ContentKind::RateTable:
       return onlyStatus(exchange::readRates(file.content, file.name));
     case ContentKind::CompanyRecord: {

@@ -95,7 +95,8 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   const Result<std::string> rulesText = text("rules/standard.rules");
   const Result<std::string> tiesText = text("rules/standard.ties");
   const Result<std::string> labelsText = text("rules/standard.labels");
-  for (const Result<std::string>* t : {&modelText, &rulesText, &tiesText, &labelsText}) {
+  const Result<std::string> partsText = text("rules/standard.parts");
+  for (const Result<std::string>* t : {&modelText, &rulesText, &tiesText, &labelsText, &partsText}) {
     if (!*t) return tl::unexpected(t->error());
   }
   Result<model::Model> model = model::parseModel(*modelText, "models/standard.model");
@@ -106,12 +107,21 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   if (!ties) return tl::unexpected(ties.error());
   Result<LabelRules> labels = LabelRules::parse(*labelsText, "rules/standard.labels");
   if (!labels) return tl::unexpected(labels.error());
+  Result<PartRules> parts = PartRules::parse(*partsText, "rules/standard.parts");
+  if (!parts) return tl::unexpected(parts.error());
+  const auto isLine = [&](const std::string& line) {
+    const int row = model->find(line);
+    return row >= 0 && model->rows[static_cast<size_t>(row)].historyFiled;
+  };
   for (const LabelRule& rule : labels->rules()) {
-    const int row = model->find(rule.line);
-    if (row < 0 || !model->rows[static_cast<size_t>(row)].historyFiled) {
-      return fail(ErrorKind::BadInput, "there is no standard line '" + rule.line + "'", "rules/standard.labels");
-    }
+    if (isLine(rule.line)) continue;
+    return fail(ErrorKind::BadInput, "there is no standard line '" + rule.line + "'", "rules/standard.labels");
   }
+  for (const auto& [concept_name, residual] : parts->all()) {
+    if (isLine(residual.line)) continue;
+    return fail(ErrorKind::BadInput, "there is no standard line '" + residual.line + "'", "rules/standard.parts");
+  }
+  resources->parts = std::move(*parts);
   resources->labels = std::move(*labels);
   resources->model = std::move(*model);
   resources->rules = std::move(*rules);

@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "core/filing/inference.h"
 #include "core/filing/mapping.h"
 #include "core/filing/tie.h"
 #include "core/model/syntax.h"
@@ -19,6 +20,7 @@ struct Resources {
   MappingRules rules;
   std::vector<Tie> ties;
   LabelRules labels;
+  PartRules parts;
 
   /// Looks in $ZEALOUS_LEDGER_DATA, then where the program was installed, then in its source.
   static Result<std::shared_ptr<const Resources>> load();

@@ -80,6 +80,11 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
   auto filed = std::make_shared<Standardised>();
   filed->choices = evidence.choices;
   for (const auto& [concept_name, choice] : own) filed->choices[concept_name] = choice;
+  for (const auto& [concept_name, choice] :
+       inferChoices(evidence.facts, resources.rules, filed->choices, evidence.network, resources.parts,
+                    resources.labels, evidence.company.currency)) {
+    filed->choices[concept_name] = choice;
+  }
   filed->statements =
       StandardStatements::build(evidence.facts, resources.rules, evidence.company.currency, filed->choices);
   filed->ties = checkTies(resources.ties, filed->statements, evidence.facts);

@@ -8,6 +8,7 @@
 
 #include "core/capital/rates.h"
 #include "core/filing/company.h"
+#include "core/filing/inference.h"
 #include "core/monitor/finding.h"
 #include "core/outlook/evaluation.h"
 #include "core/peers/peer.h"
@@ -22,7 +23,8 @@ struct Evidence {
   std::string companySource;  ///< document the record comes from
   std::vector<store::StoredDocument> documents;
   std::vector<Fact> facts;
-  LineChoices choices;  ///< made when tables were imported; the case's own go before them
+  LineChoices choices;     ///< made when tables were imported; the case's own go before them
+  ConceptNetwork network;  ///< of the linkbases given
   std::vector<PricePoint> prices;
   std::vector<MarketRate> rates;
   std::vector<Peer> peers;

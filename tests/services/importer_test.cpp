@@ -101,6 +101,7 @@ TEST(Resources, FaultsInShippedTextsAreNamed) {
   write("rules/standard.rules", "a = b\n");
   write("rules/standard.ties", "tie t \"T\" a = b\n");
   write("rules/standard.labels", "");
+  write("rules/standard.parts", "");
   EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("models/standard.model, line 3"));
   write("models/standard.model", "model m \"M\" 1\nrow r \"R\" ratio rate\n forecast 1\n");
   EXPECT_TRUE(Resources::loadFrom(folder.file("")));

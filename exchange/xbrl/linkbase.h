@@ -1,0 +1,17 @@
+#pragma once
+// XBRL linkbases: which concept is a part of which, and what concepts are called (XBRL 2.1,
+// section 5.2). Only the file given is read; concepts are told by the usual form of their ids,
+// prefix_Name, because schemas are never fetched.
+
+#include <string_view>
+
+#include "core/filing/inference.h"
+#include "core/quantity/error.h"
+
+namespace zl::exchange {
+
+/// Calculation and presentation arcs, prohibited ones left out, and standard labels. Refuses files
+/// that hold none of these.
+Result<ConceptNetwork> readLinkbase(std::string_view content, const std::string& name);
+
+}  // namespace zl::exchange
