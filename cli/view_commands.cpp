@@ -37,15 +37,26 @@ class FactsCommand : public SessionCommand {
 class StatementsCommand : public SessionCommand {
   const char* name() const override { return "statements"; }
   const char* purpose() const override { return "All rows by year, filed and projected, as CSV or JSON"; }
-  void declareMore(CLI::App& app) override { app.add_option("--scenario", scenario_, "worst, base or best"); }
+  void declareMore(CLI::App& app) override {
+    app.add_option("--scenario", scenario_, "worst, base or best");
+    app.add_option("--basis", basis_, "years, quarters (filed only) or trailing (twelve months to each quarter's end)")
+        ->check(CLI::IsMember({"years", "quarters", "trailing"}));
+  }
   Status runOn(Session& session, Context& c) override {
     const Result<int> scenario = scenarioIndex(session.now()->caseOf(), scenario_);
     if (!scenario) return tl::unexpected(scenario.error());
+    if (basis_ != "years") {
+      const services::Basis basis = basis_ == "quarters" ? services::Basis::Quarters : services::Basis::Trailing;
+      c.out << (json_ ? services::interimJson(*session.now(), basis).dump(2) + "\n"
+                      : services::interimText(*session.now(), basis));
+      return {};
+    }
     c.out << (json_ ? services::statementsJson(*session.now(), *scenario).dump(2) + "\n"
                     : services::statementsText(*session.now(), *scenario));
     return {};
   }
   std::string scenario_ = kBase;
+  std::string basis_ = "years";
 };
 
 class TraceCommand : public SessionCommand {

@@ -7,6 +7,7 @@
 
 #include "core/outlook/trace.h"
 #include "services/importer.h"
+#include "services/interim_table.h"
 #include "services/snapshot.h"
 
 namespace zl::services {
@@ -23,6 +24,10 @@ std::string valueText(const Snapshot& s);
 /// Standard lines and ratios by period for one scenario.
 Json statementsJson(const Snapshot& s, int scenario);
 std::string statementsText(const Snapshot& s, int scenario);
+
+/// History rows by quarter: "quarters" each by itself, "trailing" the twelve months to its end.
+Json interimJson(const Snapshot& s, Basis basis);
+std::string interimText(const Snapshot& s, Basis basis);
 
 Json factsJson(const Snapshot& s);
 std::string factsText(const Snapshot& s);

@@ -45,12 +45,6 @@ void giveStub(Date base, Date valuation, GivenMap& givens) {
   }
 }
 
-Figure inputOf(const model::Model& m, const Case& c, int row) {
-  const model::Row& r = m.rows[static_cast<size_t>(row)];
-  if (const InputChoice* choice = c.input(c.base(), r.name)) return Figure::of(choice->figure);
-  return r.preset && r.preset->level ? Figure::of(*r.preset->level) : Figure::absent(r.label + " has not been chosen");
-}
-
 /// Base-case inputs that history rules may read; history is the same for every scenario.
 bool sameInputs(const Case& a, const Case& b) {
   return a.base().inputs == b.base().inputs;
@@ -75,6 +69,12 @@ Subject subjectOf(const Snapshot& s, int base) {
 
 }  // namespace
 
+Figure assumedInput(const model::Model& m, const Case& c, int row) {
+  const model::Row& r = m.rows[static_cast<size_t>(row)];
+  if (const InputChoice* choice = c.input(c.base(), r.name)) return Figure::of(choice->figure);
+  return r.preset && r.preset->level ? Figure::of(*r.preset->level) : Figure::absent(r.label + " has not been chosen");
+}
+
 std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
                                                 const LineChoices& own) {
   auto filed = std::make_shared<Standardised>();
@@ -87,8 +87,12 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
   }
   filed->statements =
       StandardStatements::build(evidence.facts, resources.rules, evidence.company.currency, filed->choices);
+  filed->interim = std::make_shared<const InterimStatements>(InterimStatements::build(
+      evidence.facts, resources.rules, evidence.company.currency, filed->choices, filed->statements));
   filed->ties = checkTies(resources.ties, filed->statements, evidence.facts);
-  filed->findings = monitorFilings(filed->statements, evidence.facts, resources.ties, filed->ties);
+  DocumentNames names;
+  for (const store::StoredDocument& d : evidence.documents) names[d.document.id] = d.document.name;
+  filed->findings = monitorFilings(filed->statements, evidence.facts, resources.ties, filed->ties, names);
   return filed;
 }
 
@@ -138,7 +142,7 @@ Result<std::shared_ptr<const Snapshot>> makeSnapshot(std::shared_ptr<const Resou
   } else {
     s->history = std::make_shared<const model::HistoryTable>(
         m, layout, [&](const std::string& row, int column) { return filed->statements.at(row, column).figure; },
-        [&](int row) { return inputOf(m, c, row); });
+        [&](int row) { return assumedInput(m, c, row); });
   }
   std::shared_ptr<const CompiledModel> compiled;
   if (sameLayout) {

@@ -9,6 +9,7 @@
 #include "core/capital/rates.h"
 #include "core/filing/company.h"
 #include "core/filing/inference.h"
+#include "core/filing/interim.h"
 #include "core/monitor/finding.h"
 #include "core/outlook/evaluation.h"
 #include "core/peers/peer.h"
@@ -34,12 +35,16 @@ struct Evidence {
 struct Standardised {
   LineChoices choices;  ///< all that were in force
   StandardStatements statements;
+  std::shared_ptr<const InterimStatements> interim;
   std::vector<TieResult> ties;  ///< by tie and year, ties in the order of Resources::ties
   std::vector<Finding> findings;
 };
 
 std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
                                                 const LineChoices& own);
+
+/// An input of the base case that history rules may read: chosen, else the model's own.
+Figure assumedInput(const model::Model& m, const Case& c, int row);
 
 /// The standard line that a concept stands on; empty where it is set aside.
 std::string lineOf(const Standardised& filed, const Resources& resources, const std::string& concept_name);

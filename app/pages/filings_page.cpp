@@ -10,6 +10,7 @@
 #include <QVBoxLayout>
 
 #include "app/grid/ledger_rows.h"
+#include "app/grid/line_choice.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -63,15 +64,19 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   auto* lowerLayout = new QVBoxLayout(lower);
   lowerLayout->setContentsMargins(0, 0, 0, 0);
   tiesTitle_ = sectionLabel({}, lower);
+  tiesTitle_->setObjectName(QStringLiteral("tiesTitle"));
   lowerLayout->addWidget(tiesTitle_);
   ties_ = addGrid("ties", tr("Ties by year"));
   ties_->setWidths(280, 58, 0);
   lowerLayout->addWidget(ties_, 3);
   unmappedTitle_ = sectionLabel({}, lower);
   lowerLayout->addWidget(unmappedTitle_);
-  unmapped_ = addGrid("unmapped", tr("Unmapped concepts"));
-  unmapped_->setWidths(300, 130, 0);
-  unmapped_->setColumns({60, 170, 190, 90});
+  unmapped_ = addGrid("unmapped", tr("Concepts without a rule"));
+  unmapped_->setWidths(210, 130, 0);
+  unmapped_->keepLabel(190);
+  unmapped_->setColumns({170, 200, 46, 140, 170, 80});
+  connect(&unmapped_->ledger(), &LedgerModel::typed, this,
+          [this](int row, int, const QString& typed) { placeConcept(row, typed); });
   lowerLayout->addWidget(unmapped_, 1);
   splitter->addWidget(lower);
   splitter->setSizes({300, 330});
@@ -167,19 +172,67 @@ void FilingsPage::refreshTies() {
 
 void FilingsPage::refreshUnmapped() {
   const services::Snapshot& s = now();
+  const services::Standardised& filed = *s.filed;
   std::vector<LedgerRow> rows;
-  for (const UnmappedConcept& u : s.filed->statements.unmapped()) {
-    const Fact& f = s.evidence->facts[u.example];
+  const auto addRow = [&](const std::string& concept_name, const LineChoice& choice, int facts, const Fact* example) {
     LedgerRow row;
-    row.label = text(u.concept_name);
-    row.cells = {countCell(u.facts), wordsCell(text(f.text) + QLatin1Char(' ') + text(f.unit)),
-                 wordsCell(text(f.period.text())), wordsCell(text(f.place))};
+    row.label = text(concept_name);
+    row.key = row.label;
+    LedgerCell to = wordsCell(lineLabel(s.resources->model, choice),
+                              tr("Type a line, − before it for the other sign, or nothing to set the concept aside; "
+                                 "? lets the rules decide"));
+    to.left = true;
+    to.editable = true;
+    to.chooses = true;
+    to.ink = Ink::Assumed;
+    to.quiet = s.caseOf().lines.count(concept_name) == 0;
+    LedgerCell why = wordsCell(text(choice.reason));
+    why.left = true;
+    row.cells = {std::move(to), std::move(why), countCell(facts)};
+    if (example != nullptr) {
+      row.cells.push_back(wordsCell(text(example->text) + QLatin1Char(' ') + text(example->unit)));
+      row.cells.push_back(wordsCell(text(example->period.text())));
+      row.cells.push_back(wordsCell(text(example->place)));
+    }
     rows.push_back(std::move(row));
+  };
+  for (const UnmappedConcept& u : filed.statements.unmapped()) {
+    addRow(u.concept_name, {"", 1, u.reason}, u.facts, &s.evidence->facts[u.example]);
   }
-  unmappedTitle_->setText(tr("Unmapped: %1 concepts kept and set aside; %2 facts with segments set aside")
-                              .arg(rows.size())
-                              .arg(s.filed->statements.segmentFacts()));
-  unmapped_->ledger().fill({tr("facts"), tr("for example"), tr("period"), tr("place")}, std::move(rows));
+  const size_t aside = rows.size();
+  std::map<std::string, std::pair<int, const Fact*>> placed;
+  for (const Fact& f : s.evidence->facts) {
+    if (filed.choices.count(f.concept_name) == 0) continue;
+    auto& [count, example] = placed[f.concept_name];
+    ++count;
+    example = &f;
+  }
+  for (const auto& [concept_name, about] : placed) {
+    const LineChoice& choice = filed.choices.at(concept_name);
+    if (!choice.line.empty()) addRow(concept_name, choice, about.first, about.second);
+  }
+  unmappedTitle_->setText(tr("Concepts without a rule: %1 set aside, %2 placed; %3 facts with segments kept apart")
+                              .arg(aside)
+                              .arg(rows.size() - aside)
+                              .arg(filed.statements.segmentFacts()));
+  unmapped_->ledger().setChoices(lineLabels(s.resources->model));
+  unmapped_->ledger().fill(
+      {tr("goes to line"), tr("because"), tr("facts"), tr("for example"), tr("period"), tr("place")}, std::move(rows));
+}
+
+void FilingsPage::placeConcept(int row, const QString& typed) {
+  const std::string concept_name = unmapped_->ledger().ledgerRows()[static_cast<size_t>(row)].key.toStdString();
+  const model::Model& m = now().resources->model;
+  if (typed.trimmed() == QLatin1String("?")) {
+    bench_.apply(services::setLineChoice(now().caseOf(), m, concept_name, std::nullopt));
+    return;
+  }
+  const std::optional<LineChoice> choice = typedLine(m, typed);
+  if (!choice) {
+    bench_.say(tr("There is no standard line '%1'; nothing was changed").arg(typed.trimmed().left(40)), true);
+    return;
+  }
+  bench_.apply(services::setLineChoice(now().caseOf(), m, concept_name, *choice));
 }
 
 }  // namespace zl::app

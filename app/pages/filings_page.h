@@ -31,6 +31,7 @@ class FilingsPage : public Page {
   void refreshDocuments();
   void refreshTies();
   void refreshUnmapped();
+  void placeConcept(int row, const QString& typed);
 
   LedgerView *documents_, *ties_, *unmapped_;
   QLabel *tiesTitle_, *unmappedTitle_;

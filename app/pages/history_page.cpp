@@ -6,14 +6,29 @@
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
 #include "services/driver_evidence.h"
+#include "services/interim_table.h"
 
 namespace zl::app {
+
+namespace {
+
+constexpr const char* kGroups[] = {"Income statement", "Balance sheet",    "Cash flow statement",
+                                   "Free cash flow",   "Capital employed", "Ratios",
+                                   "Per share"};
+
+}  // namespace
 
 HistoryPage::HistoryPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::History, parent) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 4, 0, 0);
   auto* bar = new QHBoxLayout;
   bar->setContentsMargins(8, 0, 8, 0);
+  basis_ = new QComboBox(this);
+  basis_->setObjectName(QStringLiteral("historyBasis"));
+  basis_->setAccessibleName(tr("Periods"));
+  basis_->addItem(tr("years"), -1);
+  basis_->addItem(tr("quarters"), static_cast<int>(services::Basis::Quarters));
+  basis_->addItem(tr("twelve months to each quarter"), static_cast<int>(services::Basis::Trailing));
   show_ = new QComboBox(this);
   show_->setObjectName(QStringLiteral("historyShow"));
   show_->addItem(tr("amounts"), static_cast<int>(Show::Amounts));
@@ -23,6 +38,7 @@ HistoryPage::HistoryPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   showLabel->setBuddy(show_);
   bar->addWidget(showLabel);
   bar->addWidget(show_);
+  bar->addWidget(basis_);
   bar->addSpacing(18);
   yearBox_ = new QComboBox(this);
   yearBox_->setObjectName(QStringLiteral("flagYear"));
@@ -46,9 +62,11 @@ HistoryPage::HistoryPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   grid_->setWidths(200, 62, 64);
   grid_->fitFigures(50);
   layout->addWidget(grid_, 1);
-  connect(show_, &QComboBox::currentIndexChanged, this, [this] {
-    if (bench_.isOpen()) refresh();
-  });
+  for (QComboBox* choice : {show_, basis_}) {
+    connect(choice, &QComboBox::currentIndexChanged, this, [this] {
+      if (bench_.isOpen()) refresh();
+    });
+  }
   connect(yearBox_, &QComboBox::currentIndexChanged, this, [this] {
     if (bench_.isOpen()) refreshFlagBar();
   });
@@ -77,9 +95,12 @@ LedgerRow HistoryPage::rowOf(int index, Show show) const {
 void HistoryPage::refresh() {
   const services::Snapshot& s = now();
   const Show show = static_cast<Show>(show_->currentData().toInt());
+  if (basis_->currentData().toInt() >= 0) {
+    refreshInterim(show);
+    return;
+  }
   std::vector<LedgerRow> rows;
-  for (const char* group : {"Income statement", "Balance sheet", "Cash flow statement", "Free cash flow",
-                            "Capital employed", "Ratios", "Per share"}) {
+  for (const char* group : kGroups) {
     rows.push_back(headingRow(QString::fromLatin1(group)));
     for (int index : groupRows(s, group)) {
       const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(index)];
@@ -98,6 +119,51 @@ void HistoryPage::refresh() {
       yearBox_->addItem(QString::number(year->label()), year->label());
   }
   refreshFlagBar();
+}
+
+void HistoryPage::refreshInterim(Show show) {
+  constexpr size_t kMostColumns = 20;  ///< five years of quarters; older ones are in the export
+  const services::Snapshot& s = now();
+  const services::InterimTable table =
+      services::interimTable(s, static_cast<services::Basis>(basis_->currentData().toInt()));
+  if (table.periods.empty()) {
+    flagNote_->setText(tr("No interim report is in the book. Import quarterly or half-yearly reports on Filings."));
+  }
+  const size_t from = table.periods.size() - std::min(table.periods.size(), kMostColumns);
+  std::vector<LedgerRow> rows;
+  for (const char* group : kGroups) {
+    const size_t heading = rows.size();
+    rows.push_back(headingRow(QString::fromLatin1(group)));
+    for (size_t r = 0; r < table.rows.size(); ++r) {
+      const int index = table.rows[r].row;
+      const model::Row& m = s.evaluation->model().rows[static_cast<size_t>(index)];
+      if (m.group != group) continue;
+      LedgerRow row = yearRow(s, index, 0, 0, bench_.scenario());
+      std::vector<Figure> figures = table.rows[r].figures;
+      const bool amount = m.kind == Kind::Money || m.kind == Kind::Shares || m.kind == Kind::PerShare;
+      const bool changed = amount && (show == Show::Growth || (show == Show::Share && m.kind == Kind::Money));
+      if (changed) {
+        figures = show == Show::Growth ? table.growthOf(r) : table.shareOfRevenue(r, s.evaluation->model());
+        row.kind = Kind::Ratio;
+        row.unit = QStringLiteral("%");
+      }
+      for (size_t c = from; c < figures.size(); ++c) {
+        LedgerCell cell;
+        cell.figure = figures[c];
+        cell.ink = m.historyFiled && !changed ? Ink::Filed : Ink::Derived;
+        row.cells.push_back(std::move(cell));
+      }
+      row.trend.assign(figures.begin() + static_cast<std::ptrdiff_t>(from), figures.end());
+      rows.push_back(std::move(row));
+    }
+    if (rows.size() == heading + 1) rows.pop_back();
+  }
+  QStringList headers;
+  for (size_t c = from; c < table.periods.size(); ++c) headers << text(table.periods[c]);
+  grid_->ledger().setFlagged({});
+  grid_->ledger().setCorner(cornerOf(s));
+  grid_->ledger().fill(headers, std::move(rows), true);
+  grid_->viewport()->update();
 }
 
 void HistoryPage::refreshFlagBar() {

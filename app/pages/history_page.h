@@ -20,12 +20,13 @@ class HistoryPage : public Page {
 
  private:
   enum class Show { Amounts, Growth, Share };
+  void refreshInterim(Show show);
   void toggleFlag();
   void refreshFlagBar();
   [[nodiscard]] LedgerRow rowOf(int row, Show show) const;
 
   LedgerView* grid_;
-  QComboBox *show_, *yearBox_;
+  QComboBox *basis_, *show_, *yearBox_;
   QLineEdit* flagReason_;
   QPushButton* flag_;
   QLabel* flagNote_;

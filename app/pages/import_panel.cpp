@@ -4,6 +4,7 @@
 #include <QVBoxLayout>
 
 #include "app/grid/ledger_rows.h"
+#include "app/grid/line_choice.h"
 #include "app/look/theme.h"
 #include "app/pages/page.h"
 
@@ -24,22 +25,6 @@ LedgerCell wordsCell(const QString& words, const QString& tip = {}) {
   cell.left = true;
   cell.tip = tip.isEmpty() ? words : tip;
   return cell;
-}
-
-QString lineLabel(const model::Model& m, const LineChoice& choice) {
-  if (choice.line.empty()) return {};
-  const int row = m.find(choice.line);
-  const QString label = row < 0 ? text(choice.line) : text(m.rows[static_cast<size_t>(row)].label);
-  return choice.weight < 0 ? QStringLiteral("\u2212 ") + label : label;
-}
-
-/// The standard line that a label or name means; empty where none does.
-std::string lineNamed(const model::Model& m, const QString& words) {
-  for (const model::Row& row : m.rows) {
-    if (!row.historyFiled) continue;
-    if (words.compare(text(row.label), Qt::CaseInsensitive) == 0 || words == text(row.name)) return row.name;
-  }
-  return {};
 }
 
 }  // namespace
@@ -326,11 +311,7 @@ void ImportPanel::showTable() {
     }
     rows.push_back(std::move(row));
   }
-  QStringList choices;
-  for (const model::Row& row : m.rows) {
-    if (row.historyFiled) choices << text(row.label);
-  }
-  table_->ledger().setChoices(choices);
+  table_->ledger().setChoices(lineLabels(m));
   table_->ledger().setCorner(tr("%1 m, as read").arg(text(reading.currency)));
   table_->ledger().fill(headers, std::move(rows));
 }
@@ -414,18 +395,12 @@ void ImportPanel::typePeriod(TableReading& reading, int column, const QString& t
 }
 
 void ImportPanel::typeLine(TableReading& reading, size_t line, const QString& typed) {
-  QString words = typed.trimmed();
-  LineChoice choice{"", 1, "chosen by hand"};
-  if (words.startsWith(QLatin1Char('-')) || words.startsWith(QChar(0x2212))) {
-    choice.weight = -1;
-    words = words.mid(1).trimmed();
-  }
-  choice.line = lineNamed(context_->resources.model, words);
-  if (choice.line.empty() && !words.isEmpty()) {
-    Q_EMIT failed(tr("There is no standard line '%1'").arg(words.left(40)));
+  const std::optional<LineChoice> choice = typedLine(context_->resources.model, typed);
+  if (!choice) {
+    Q_EMIT failed(tr("There is no standard line '%1'").arg(typed.trimmed().left(40)));
     return;
   }
-  setLine(reading, line, choice, context_->resources.labels);
+  setLine(reading, line, *choice, context_->resources.labels);
 }
 
 }  // namespace zl::app

@@ -1,3 +1,5 @@
+#include <algorithm>
+
 #include "core/monitor/finding.h"
 
 namespace zl {
@@ -32,13 +34,38 @@ std::string yearText(const StandardStatements& s, int column) {
   return std::to_string(s.years()[static_cast<size_t>(column)].label());
 }
 
-void checkGapsInYears(const StandardStatements& s, std::vector<Finding>& found) {
+/// A flow that fills exactly the days between two year ends: the fiscal year was changed.
+bool isFilledByOnePeriod(const std::vector<Fact>& facts, Date before, Date end) {
+  return std::any_of(facts.begin(), facts.end(), [&](const Fact& f) {
+    return f.period.start && f.period.end == end && daysBetween(before, *f.period.start) == 1;
+  });
+}
+
+void checkGapsInYears(const StandardStatements& s, const std::vector<Fact>& facts, std::vector<Finding>& found) {
   for (size_t i = 1; i < s.years().size(); ++i) {
-    const int days = daysBetween(s.years()[i - 1].end, s.years()[i].end);
+    const Date before = s.years()[i - 1].end;
+    const Date end = s.years()[i].end;
+    const int days = daysBetween(before, end);
     if (days >= 364 && days <= 371) continue;
-    found.push_back({"period missing or overlapping", Severity::Fault, Stop::Filings,
-                     "Fiscal years end on " + dateText(s.years()[i - 1].end) + " and " + dateText(s.years()[i].end) +
-                         ", " + std::to_string(days) + " days apart",
+    if (days < 364) {
+      found.push_back({"period missing or overlapping", Severity::Fault, Stop::Filings,
+                       "The years to " + dateText(before) + " and " + dateText(end) + " overlap by " +
+                           std::to_string(365 - days) +
+                           " days; a change of year-end, or twelve months that are no fiscal year",
+                       "", static_cast<int>(i)});
+      continue;
+    }
+    // A short year may stand between: its start is the day after one year end, its end the day
+    // before the next year begins.
+    const Date yearStart = addYears(end, -1);
+    const bool bridged = isFilledByOnePeriod(facts, before, yearStart);
+    found.push_back({bridged ? "fiscal year of another length" : "period missing or overlapping",
+                     bridged ? Severity::Warning : Severity::Fault, Stop::Filings,
+                     bridged ? "Between the years to " + dateText(before) + " and " + dateText(end) +
+                                   " stands a period of " + std::to_string(daysBetween(before, yearStart)) +
+                                   " days: the fiscal year was changed; growth across it means nothing"
+                             : "Fiscal years end on " + dateText(before) + " and " + dateText(end) + ", " +
+                                   std::to_string(days) + " days apart",
                      "", static_cast<int>(i)});
   }
 }
@@ -46,9 +73,11 @@ void checkGapsInYears(const StandardStatements& s, std::vector<Finding>& found) 
 }  // namespace
 
 std::vector<Finding> monitorFilings(const StandardStatements& s, const std::vector<Fact>& facts,
-                                    const std::vector<Tie>& ties, const std::vector<TieResult>& results) {
+                                    const std::vector<Tie>& ties, const std::vector<TieResult>& results,
+                                    const DocumentNames& documents) {
   std::vector<Finding> found;
-  checkGapsInYears(s, found);
+  checkGapsInYears(s, facts, found);
+  monitorPlausibility(s, facts, documents, found);
   for (const TieResult& r : results) {
     if (r.state != TieResult::State::Fails) continue;
     found.push_back({"tie fails", Severity::Fault, Stop::Filings,

@@ -2,6 +2,7 @@
 // Findings: what a monitor saw, where, by how much. The window lists them, the command line
 // prints them.
 
+#include <map>
 #include <string>
 #include <vector>
 
@@ -38,8 +39,17 @@ struct MonitorView {
 
 std::vector<Finding> monitor(const MonitorView& view);
 
-/// The part that needs only what was filed: ties (`results` of checkTies), duplicates, unmapped, units.
+using DocumentNames = std::map<std::int64_t, std::string>;
+
+/// The part that needs only what was filed: ties (`results` of checkTies), duplicates, unmapped,
+/// units, periods.
 std::vector<Finding> monitorFilings(const StandardStatements& statements, const std::vector<Fact>& facts,
-                                    const std::vector<Tie>& ties, const std::vector<TieResult>& results);
+                                    const std::vector<Tie>& ties, const std::vector<TieResult>& results,
+                                    const DocumentNames& documents = {});
+
+/// Filed figures under the wrong date, a thousand times too large or small, years of another
+/// length, and counts of shares that jump as in a split. Part of monitorFilings().
+void monitorPlausibility(const StandardStatements& statements, const std::vector<Fact>& facts,
+                         const DocumentNames& documents, std::vector<Finding>& found);
 
 }  // namespace zl

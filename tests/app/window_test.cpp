@@ -321,6 +321,21 @@ TEST_F(Window, ATableIsShownAsItWouldBeReadCorrectedAndRemembered) {
   EXPECT_EQ(bench().now().years().size(), 12u);
 }
 
+TEST_F(Window, AConceptIsPutOnALineByTyping) {
+  go(Qt::Key_2);
+  auto* grid = find<LedgerView>("unmapped");
+  place(grid, QStringLiteral("vsh:OrderBacklog"), 0);
+  const double before = bench().now().evaluation->figure("receivables", 11, 1).value();
+  typeOver(grid, QStringLiteral("Nothing of the kind"));
+  EXPECT_TRUE(status().startsWith(QStringLiteral("■")));
+  typeOver(grid, QStringLiteral("Trade receivables"));
+  EXPECT_GT(bench().now().evaluation->figure("receivables", 11, 1).value(), before);
+  EXPECT_THAT(find<QLabel>("tiesTitle")->text().toStdString(), testing::HasSubstr("fail"))
+      << "the balance sheet now breaks";
+  press(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_DOUBLE_EQ(bench().now().evaluation->figure("receivables", 11, 1).value(), before);
+}
+
 TEST_F(Window, BadFilesLeaveEverythingAsItWas) {
   std::ofstream(folder_.file("bad.xbrl")) << "<xbrl xmlns=\"http://www.xbrl.org/2003/instance\"><context";
   std::ofstream(folder_.file("note.txt")) << "dear diary";

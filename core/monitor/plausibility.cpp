@@ -1,0 +1,141 @@
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+#include "core/monitor/finding.h"
+
+namespace zl {
+namespace {
+
+constexpr int kFewest = 4;           ///< balances that must speak before a date is doubted
+constexpr double kMostly = 0.75;     ///< share of them that must agree with the other date
+constexpr double kSlipSpread = 0.3;  ///< decades around a thousand or a million; years differ by less
+constexpr double kSplitSpread = 0.02;
+
+std::string nameOf(const DocumentNames& documents, std::int64_t id) {
+  const auto found = documents.find(id);
+  return found == documents.end() ? "document " + std::to_string(id) : found->second;
+}
+
+/// Balances of the whole company by document, date and concept.
+using Balances = std::map<std::int64_t, std::map<Date, std::map<std::string, const Fact*>>>;
+
+Balances balancesOf(const std::vector<Fact>& facts) {
+  Balances balances;
+  for (const Fact& f : facts) {
+    const bool amount = f.period.isInstant() && f.segments.empty() && !f.nil && f.unit != "shares" && f.unit != "pure";
+    if (amount && f.figure().valueOr(0) != 0) balances[f.document][f.period.end][f.concept_name] = &f;
+  }
+  return balances;
+}
+
+struct Likeness {
+  int same = 0;
+  int both = 0;
+};
+
+Likeness compare(const std::map<std::string, const Fact*>& a, const std::map<std::string, const Fact*>& b) {
+  Likeness likeness;
+  for (const auto& [concept_name, fact] : a) {
+    const auto other = b.find(concept_name);
+    if (other == b.end()) continue;
+    ++likeness.both;
+    likeness.same += agree(*fact, *other->second) ? 1 : 0;
+  }
+  return likeness;
+}
+
+/// A column whose balances other filings report for another date stands under the wrong one.
+void checkDates(const std::vector<Fact>& facts, const DocumentNames& documents, std::vector<Finding>& found) {
+  const Balances balances = balancesOf(facts);
+  for (const auto& [document, dates] : balances) {
+    for (const auto& [date, own] : dates) {
+      bool contradicted = false;
+      std::optional<Date> belongs;
+      for (const auto& [other, otherDates] : balances) {
+        if (other == document) continue;
+        for (const auto& [otherDate, theirs] : otherDates) {
+          const Likeness likeness = compare(own, theirs);
+          if (likeness.both < kFewest) continue;
+          const bool alike = likeness.same >= kMostly * likeness.both;
+          if (otherDate == date) contradicted = contradicted || !alike;
+          if (otherDate != date && alike) belongs = otherDate;
+        }
+      }
+      if (!contradicted || !belongs) continue;
+      found.push_back({"column under the wrong date", Severity::Fault, Stop::Filings,
+                       nameOf(documents, document) + " reports for " + dateText(date) +
+                           " what other filings report for " + dateText(*belongs) +
+                           "; its column seems to stand under the wrong date",
+                       "", -1});
+    }
+  }
+}
+
+/// A figure about a thousand or a million times its neighbours in other years.
+void checkScale(const StandardStatements& s, const std::vector<Fact>& facts, const DocumentNames& documents,
+                const std::set<std::string>& lines, std::vector<Finding>& found) {
+  const int years = static_cast<int>(s.years().size());
+  for (const std::string& line : lines) {
+    std::vector<std::pair<int, double>> sizes;  // year, decimal logarithm of the size
+    for (int c = 0; c < years; ++c) {
+      const Figure& f = s.at(line, c).figure;
+      if (f.hasValue() && f.value() != 0) sizes.emplace_back(c, std::log10(std::abs(f.value())));
+    }
+    if (sizes.size() < 3) continue;
+    for (size_t i = 0; i < sizes.size(); ++i) {
+      // Against both neighbours, so that a series that grows is not doubted.
+      const size_t left = i == 0 ? 1 : i - 1;
+      const size_t right = i + 1 == sizes.size() ? sizes.size() - 2 : i + 1;
+      const double byLeft = sizes[i].second - sizes[left].second;
+      const double byRight = sizes[i].second - sizes[right].second;
+      for (const int decades : {3, 6}) {
+        const double sign = byLeft < 0 ? -1 : 1;
+        if (std::abs(byLeft - sign * decades) > kSlipSpread || std::abs(byRight - sign * decades) > kSlipSpread)
+          continue;
+        const LineCell& cell = s.at(line, sizes[i].first);
+        if (cell.parts.empty()) continue;
+        const Fact& fact = facts[cell.parts.front().fact];
+        found.push_back(
+            {"scale slip", Severity::Fault, Stop::Filings,
+             fact.concept_name + " " + std::to_string(s.years()[static_cast<size_t>(sizes[i].first)].label()) +
+                 " is about " + (decades == 3 ? "1,000" : "1,000,000") + (sign > 0 ? " times" : " times less than") +
+                 " its neighbours (" + fact.text + " in " + nameOf(documents, fact.document) + ", " + fact.place + ")",
+             line, sizes[i].first});
+      }
+    }
+  }
+}
+
+/// Counts of shares that double, or become a whole fraction, as in a split or a consolidation.
+void checkSplits(const StandardStatements& s, std::vector<Finding>& found) {
+  for (int c = 1; c < static_cast<int>(s.years().size()); ++c) {
+    const Figure before = s.at("shares", c - 1).figure;
+    const Figure after = s.at("shares", c).figure;
+    if (!before.hasValue() || !after.hasValue() || before.value() <= 0 || after.value() <= 0) continue;
+    const double ratio = std::max(after.value() / before.value(), before.value() / after.value());
+    const double whole = std::round(ratio);
+    if (whole < 2 || whole > 100 || std::abs(ratio / whole - 1) > kSplitSpread) continue;
+    found.push_back(
+        {"shares jump", Severity::Warning, Stop::Filings,
+         "The count of shares " + std::string(after.value() > before.value() ? "is" : "was") + " about " +
+             std::to_string(static_cast<int>(whole)) + " times as high in " +
+             std::to_string(s.years()[static_cast<size_t>(after.value() > before.value() ? c : c - 1)].label()) +
+             " as in the year beside it: a split, or a figure in another scale",
+         "shares", c});
+  }
+}
+
+}  // namespace
+
+void monitorPlausibility(const StandardStatements& s, const std::vector<Fact>& facts, const DocumentNames& documents,
+                         std::vector<Finding>& found) {
+  checkDates(facts, documents, found);
+  checkScale(s, facts, documents,
+             {"revenue", "cost_of_sales", "ebit", "net_income", "total_assets", "total_equity", "cash", "shares",
+              "inventory", "receivables", "operating_cash_flow", "plant", "payables"},
+             found);
+  checkSplits(s, found);
+}
+
+}  // namespace zl
