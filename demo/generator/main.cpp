@@ -40,6 +40,18 @@ int main(int argc, char** argv) {
       write(folder / "filings" / (name + ".csv"), demo::csvReport(year, before));
     }
   }
+  const size_t last = story.years.size() - 1;
+  for (int quarter = 0; quarter < 3; ++quarter) {
+    const std::string number = std::to_string(quarter + 1);
+    write(folder / "filings" / ("interim-2023-q" + number + ".json"),
+          demo::xbrlJsonInterim(story.years[last - 2], story.years[last - 3], quarter));
+    write(folder / "filings" / ("interim-2024-q" + number + ".xhtml"),
+          demo::inlineInterim(story.years[last - 1], story.years[last - 2], quarter));
+  }
+  write(folder / "filings" / "interim-2025.xlsx", demo::workbookInterims(story.years[last], story.years[last - 1]));
+  write(folder / "faults" / "wrong-date.csv", demo::wrongDateFault(story));
+  write(folder / "faults" / "scale-slip.csv", demo::scaleSlipFault(story));
+  write(folder / "faults" / "duplicate.csv", demo::duplicateFault(story));
   write(folder / "company.json", demo::companyRecord(story));
   write(folder / "prices.csv", demo::priceTable(random));
   write(folder / "peers.csv", demo::peerTable());

@@ -13,6 +13,18 @@ std::string csvReport(const Year& year, const Year* before);
 /// concepts of the filer's own.
 std::string xbrlReport(const Year& year, const Year* before);
 
+/// The year to the end of its first, second or third quarter (0 to 2), in three formats. The
+/// workbook holds all three, as an analyst keeps them.
+std::string xbrlJsonInterim(const Year& year, const Year& before, int quarter);
+std::string inlineInterim(const Year& year, const Year& before, int quarter);
+std::string workbookInterims(const Year& year, const Year& before);
+
+/// One planted fault each: balances under the next year's date, revenue without its thousands, a
+/// balance filed twice with two amounts.
+std::string wrongDateFault(const Story& story);
+std::string scaleSlipFault(const Story& story);
+std::string duplicateFault(const Story& story);
+
 std::string companyRecord(const Story& story);
 std::string priceTable(Random& random);
 std::string peerTable();

@@ -106,7 +106,7 @@ TEST_F(Batch, FactsCarryTheirPlaceInTheFile) {
 TEST_F(Batch, JournalTellsWhoDidWhatWhen) {
   ASSERT_EQ(zledger({"undo", book()}), 0);
   ASSERT_EQ(zledger({"journal", book()}), 0);
-  EXPECT_THAT(out_, testing::HasSubstr("2026-05-01T12:00:00Z  tester  Import 16 files\n"));
+  EXPECT_THAT(out_, testing::HasSubstr("2026-05-01T12:00:00Z  tester  Import 23 files\n"));
   EXPECT_THAT(out_, testing::HasSubstr("Apply case.json  (undone)"));
 }
 

@@ -1,0 +1,105 @@
+// The demo's interim reports in three formats, and the faults that are planted beside it.
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include "services/interim_table.h"
+#include "services/report.h"
+#include "tests/support/demo_book.h"
+#include "tests/support/files.h"
+
+namespace zl::services {
+namespace {
+
+using test::DemoBook;
+using test::demoFile;
+using testing::HasSubstr;
+
+Figure at(const InterimTable& table, const Snapshot& s, const char* row, const std::string& period) {
+  const int index = s.evaluation->model().find(row);
+  const auto column = std::find(table.periods.begin(), table.periods.end(), period);
+  for (const InterimRow& r : table.rows) {
+    if (r.row == index && column != table.periods.end())
+      return r.figures[static_cast<size_t>(column - table.periods.begin())];
+  }
+  return Figure::absent("not in the table");
+}
+
+TEST_F(DemoBook, QuartersOfAYearAddUpToIt) {
+  const auto session = open();
+  const Snapshot& s = *session->now();
+  const InterimTable quarters = interimTable(s, Basis::Quarters);
+  ASSERT_EQ(quarters.periods.size(), 12u);
+  for (const char* row : {"revenue", "cost_of_sales", "operating_expenses", "ebit", "net_income", "gross_profit"}) {
+    for (int year = 2023; year <= 2025; ++year) {
+      Figure sum = Figure::of(0.0);
+      for (int q = 1; q <= 4; ++q)
+        sum = sum + at(quarters, s, row, "Q" + std::to_string(q) + " " + std::to_string(year));
+      const Figure whole = s.history->at(s.evaluation->model().find(row), year - 2014);
+      ASSERT_TRUE(sum.hasValue()) << row << year << sum.reason();
+      EXPECT_NEAR(sum.value(), whole.value(), 1.0) << row << ' ' << year;
+    }
+  }
+  EXPECT_FALSE(at(quarters, s, "receivable_days", "Q2 2024").hasValue()) << "days mean nothing on one quarter's flow";
+}
+
+TEST_F(DemoBook, TrailingTwelveMonthsEndInTheYearItself) {
+  const auto session = open();
+  const Snapshot& s = *session->now();
+  const InterimTable trailing = interimTable(s, Basis::Trailing);
+  for (const char* row : {"revenue", "ebit", "ebitda", "receivable_days", "gross_margin"}) {
+    const int index = s.evaluation->model().find(row);
+    ASSERT_GE(index, 0) << row;
+    EXPECT_NEAR(at(trailing, s, row, "Q4 2024").value(), s.history->at(index, 10).value(), 1e-6) << row;
+  }
+  // 2023 as a year, plus nine months of 2024, less nine months of 2023, from the quarters.
+  const InterimTable quarters = interimTable(s, Basis::Quarters);
+  double sum = 0;
+  for (const char* q : {"Q4 2023", "Q1 2024", "Q2 2024", "Q3 2024"}) sum += at(quarters, s, "revenue", q).value();
+  EXPECT_NEAR(at(trailing, s, "revenue", "Q3 2024").value(), sum, 1.0);
+  EXPECT_FALSE(at(trailing, s, "revenue", "Q1 2023").hasValue()) << "no quarters of 2022 are filed";
+  const size_t revenue = 0;
+  EXPECT_EQ(trailing.growthOf(revenue).size(), trailing.periods.size());
+  EXPECT_THAT(interimText(s, Basis::Trailing), HasSubstr("row,label,unit,Q1 2023,"));
+  EXPECT_EQ(interimJson(s, Basis::Quarters)["periods"].size(), 12u);
+}
+
+struct Planted {
+  const char* file;
+  const char* monitor;
+  const char* says;
+};
+
+class PlantedFaults : public DemoBook, public testing::WithParamInterface<Planted> {};
+
+TEST_P(PlantedFaults, AreCaught) {
+  const auto session = open();
+  const auto count = [&] {
+    const auto& findings = session->now()->findings;
+    return std::count_if(findings.begin(), findings.end(),
+                         [](const Finding& f) { return f.monitor == GetParam().monitor; });
+  };
+  EXPECT_EQ(count(), 0) << "the demo itself has no such fault";
+  const std::string name = GetParam().file;
+  ASSERT_TRUE(session->importFiles({{name, demoFile("faults/" + name)}}));
+  const auto& findings = session->now()->findings;
+  const auto found =
+      std::find_if(findings.begin(), findings.end(), [](const Finding& f) { return f.monitor == GetParam().monitor; });
+  ASSERT_NE(found, findings.end());
+  EXPECT_EQ(found->severity, Severity::Fault);
+  EXPECT_EQ(found->stop, Stop::Filings);
+  EXPECT_THAT(found->text, HasSubstr(GetParam().says));
+  ASSERT_TRUE(session->undo());
+  EXPECT_EQ(count(), 0) << "undone with the import";
+}
+
+INSTANTIATE_TEST_SUITE_P(
+    Files, PlantedFaults,
+    testing::Values(Planted{"wrong-date.csv", "column under the wrong date",
+                            "wrong-date.csv reports for 2017-12-31 what other filings report for 2016-12-31"},
+                    Planted{"scale-slip.csv", "scale slip",
+                            "ifrs-full:Revenue 2025 is about 1,000 times less than its neighbours"},
+                    Planted{"duplicate.csv", "duplicate facts disagree", "ifrs-full:Inventories 2018-12-31"}));
+
+}  // namespace
+}  // namespace zl::services
