@@ -68,18 +68,18 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   lowerLayout->addWidget(tiesTitle_);
   ties_ = addGrid("ties", tr("Ties by year"));
   ties_->setWidths(280, 58, 0);
-  lowerLayout->addWidget(ties_, 3);
+  lowerLayout->addWidget(ties_, 1);
   unmappedTitle_ = sectionLabel({}, lower);
   lowerLayout->addWidget(unmappedTitle_);
   unmapped_ = addGrid("unmapped", tr("Concepts without a rule"));
   unmapped_->setWidths(210, 130, 0);
   unmapped_->keepLabel(190);
-  unmapped_->setColumns({170, 200, 46, 140, 170, 80});
+  unmapped_->setColumns({160, 150, 46, 140, 178});
   connect(&unmapped_->ledger(), &LedgerModel::typed, this,
           [this](int row, int, const QString& typed) { placeConcept(row, typed); });
   lowerLayout->addWidget(unmapped_, 1);
   splitter->addWidget(lower);
-  splitter->setSizes({300, 330});
+  splitter->setSizes({190, 440});
   layout->addWidget(splitter, 1);
   connect(panel_, &ImportPanel::tableShown, splitter, [splitter](bool shown) { splitter->setVisible(!shown); });
   connect(add, &QPushButton::clicked, this, &FilingsPage::filesWanted);
@@ -190,9 +190,12 @@ void FilingsPage::refreshUnmapped() {
     why.left = true;
     row.cells = {std::move(to), std::move(why), countCell(facts)};
     if (example != nullptr) {
-      row.cells.push_back(wordsCell(text(example->text) + QLatin1Char(' ') + text(example->unit)));
-      row.cells.push_back(wordsCell(text(example->period.text())));
-      row.cells.push_back(wordsCell(text(example->place)));
+      const services::Snapshot& shown = now();
+      const store::StoredDocument* document = shown.document(example->document);
+      const QString place = (document == nullptr ? QString() : text(document->document.name) + QStringLiteral(", ")) +
+                            text(example->place);
+      row.cells.push_back(wordsCell(text(example->text) + QLatin1Char(' ') + text(example->unit), place));
+      row.cells.push_back(wordsCell(text(example->period.text()), place));
     }
     rows.push_back(std::move(row));
   };
@@ -216,8 +219,8 @@ void FilingsPage::refreshUnmapped() {
                               .arg(rows.size() - aside)
                               .arg(filed.statements.segmentFacts()));
   unmapped_->ledger().setChoices(lineLabels(s.resources->model));
-  unmapped_->ledger().fill(
-      {tr("goes to line"), tr("because"), tr("facts"), tr("for example"), tr("period"), tr("place")}, std::move(rows));
+  unmapped_->ledger().fill({tr("goes to line"), tr("because"), tr("facts"), tr("for example"), tr("period")},
+                           std::move(rows));
 }
 
 void FilingsPage::placeConcept(int row, const QString& typed) {

@@ -28,7 +28,7 @@ HistoryPage::HistoryPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   basis_->setAccessibleName(tr("Periods"));
   basis_->addItem(tr("years"), -1);
   basis_->addItem(tr("quarters"), static_cast<int>(services::Basis::Quarters));
-  basis_->addItem(tr("twelve months to each quarter"), static_cast<int>(services::Basis::Trailing));
+  basis_->addItem(tr("trailing 12 months"), static_cast<int>(services::Basis::Trailing));
   show_ = new QComboBox(this);
   show_->setObjectName(QStringLiteral("historyShow"));
   show_->addItem(tr("amounts"), static_cast<int>(Show::Amounts));
@@ -56,7 +56,7 @@ HistoryPage::HistoryPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   layout->addLayout(bar);
   flagNote_ = new QLabel(this);
   flagNote_->setContentsMargins(8, 0, 8, 0);
-  flagNote_->setWordWrap(true);
+  flagNote_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // one line; the whole is in its tip
   layout->addWidget(flagNote_);
   grid_ = addGrid("history", tr("Filed history"));
   grid_->setWidths(200, 62, 64);
@@ -159,7 +159,8 @@ void HistoryPage::refreshInterim(Show show) {
     if (rows.size() == heading + 1) rows.pop_back();
   }
   QStringList headers;
-  for (size_t c = from; c < table.periods.size(); ++c) headers << text(table.periods[c]);
+  for (size_t c = from; c < table.periods.size(); ++c)
+    headers << text(table.periods[c]).remove(3, 2);  // "Q1 25": the century is known
   grid_->ledger().setFlagged({});
   grid_->ledger().setCorner(cornerOf(s));
   grid_->ledger().fill(headers, std::move(rows), true);
@@ -178,6 +179,7 @@ void HistoryPage::refreshFlagBar() {
   for (const auto& [year, reason] : c.exceptional) lines << QStringLiteral("⚑ %1: %2").arg(year).arg(text(reason));
   flagNote_->setText(lines.isEmpty() ? tr("No year is flagged; averages use every year.")
                                      : lines.join(QStringLiteral("     ")));
+  flagNote_->setToolTip(lines.join(QLatin1Char('\n')));
 }
 
 void HistoryPage::toggleFlag() {

@@ -321,6 +321,34 @@ TEST_F(Window, ATableIsShownAsItWouldBeReadCorrectedAndRemembered) {
   EXPECT_EQ(bench().now().years().size(), 12u);
 }
 
+TEST_F(Window, HistoryShowsQuartersAndTwelveMonths) {
+  go(Qt::Key_3);
+  auto* basis = find<QComboBox>("historyBasis");
+  auto* show = find<QComboBox>("historyShow");
+  auto* grid = find<LedgerView>("history");
+  const auto cellOf = [&](const char* key, int column) {
+    for (const LedgerRow& row : grid->ledger().ledgerRows()) {
+      if (row.key == QLatin1String(key)) return row.cells.at(static_cast<size_t>(column)).figure;
+    }
+    return Figure::absent("no such row");
+  };
+  basis->setFocus();
+  press(basis, Qt::Key_Down);
+  EXPECT_EQ(grid->ledger().headerData(2, Qt::Horizontal, Qt::DisplayRole).toString(), QStringLiteral("Q1 23"));
+  EXPECT_DOUBLE_EQ(cellOf("revenue", 0).value(), 174615000) << "as the first interim report has it";
+  EXPECT_FALSE(cellOf("roic", 0).hasValue());
+  show->setFocus();
+  press(show, Qt::Key_Down);
+  EXPECT_NEAR(cellOf("revenue", 4).value(), 164138.0 / 174615 - 1, 1e-9) << "growth on the quarter a year before";
+  press(show, Qt::Key_Up);
+  basis->setFocus();
+  press(basis, Qt::Key_Down);
+  EXPECT_DOUBLE_EQ(cellOf("revenue", 11).value(), bench().now().evaluation->figure("revenue", 11, 1).value());
+  press(basis, Qt::Key_Up);
+  press(basis, Qt::Key_Up);
+  EXPECT_EQ(grid->ledger().headerData(2, Qt::Horizontal, Qt::DisplayRole).toString(), QStringLiteral("2014"));
+}
+
 TEST_F(Window, AConceptIsPutOnALineByTyping) {
   go(Qt::Key_2);
   auto* grid = find<LedgerView>("unmapped");
