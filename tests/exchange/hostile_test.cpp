@@ -6,11 +6,18 @@
 
 #include <functional>
 
+#include "core/table/reading.h"
 #include "exchange/content.h"
 #include "exchange/csv/tables.h"
 #include "exchange/json/case_json.h"
 #include "exchange/json/company_json.h"
+#include "exchange/oim/xbrl_csv.h"
+#include "exchange/oim/xbrl_json.h"
+#include "exchange/workbook/workbook.h"
+#include "exchange/xbrl/inline.h"
 #include "exchange/xbrl/instance.h"
+#include "exchange/xbrl/linkbase.h"
+#include "tests/support/archive_maker.h"
 #include "tests/support/files.h"
 
 namespace zl::exchange {
@@ -126,8 +133,31 @@ const Error* throughJson(const std::string& content, Error& error) {
   return keep(Read(*json, "f"), error);
 }
 
+const Error* inlinePage(const std::string& content, Error& error) {
+  const std::vector<NamedContent> set{{"f", content}};
+  return keep(readInlineXbrl(set), error);
+}
+
+/// A table is read to the end: layout guessed, facts made.
+template <auto Read>
+const Error* table(const std::string& content, Error& error) {
+  const auto workbook = Read(content, "f");
+  if (!workbook) return keep(workbook, error);
+  static const LabelRules labels = *LabelRules::parse("revenue = revenue\n-tax = income tax\n", "l");
+  for (const Sheet& sheet : workbook->sheets) {
+    const auto reading = guessTable(sheet, labels, {});
+    if (!reading) return keep(reading, error);
+    const auto facts = factsOf(sheet, *reading);
+    if (!facts) return keep(facts, error);
+  }
+  return nullptr;
+}
+
 INSTANTIATE_TEST_SUITE_P(Readers, Hostile,
                          testing::Values(Reader{"Xbrl", "filings/annual-2024.xbrl", 400, direct<readXbrlInstance>},
+                                         Reader{"Inline", "filings/interim-2024-q2.xhtml", 600, inlinePage},
+                                         Reader{"XbrlJson", "filings/interim-2023-q2.json", 600, direct<readXbrlJson>},
+                                         Reader{"Workbook", "filings/interim-2025.xlsx", 600, table<readXlsx>},
                                          Reader{"Facts", "filings/annual-2016.csv", 600, direct<readFactTable>},
                                          Reader{"Prices", "prices.csv", 60, direct<readPrices>},
                                          Reader{"Peers", "peers.csv", 600, direct<readPeers>},
@@ -135,6 +165,70 @@ INSTANTIATE_TEST_SUITE_P(Readers, Hostile,
                                          Reader{"Case", "case.json", 600, throughJson<caseFromJson>},
                                          Reader{"Company", "company.json", 600, throughJson<companyFromJson>}),
                          [](const auto& c) { return std::string(c.param.name); });
+
+/// Readers without a file in the demo, on files laid out here.
+TEST(Hostile, DamagedPartsOfWorkbooksAndReports) {
+  const std::string ods =
+      "<table:table><table:table-row><table:table-cell/><table:table-cell office:value-type=\"float\" "
+      "office:value=\"2024\"/>"
+      "</table:table-row><table:table-row "
+      "table:number-rows-repeated=\"2\"><table:table-cell><text:p>Revenue</text:p></table:table-cell>"
+      "<table:table-cell office:value-type=\"float\" office:value=\"12.5\"/></table:table-row></table:table>";
+  const std::string meta =
+      R"({"documentInfo":{"documentType":"https://xbrl.org/2021/xbrl-csv"},"dimensions":{"period":"$y","unit":"a:EUR"},)"
+      R"("tableTemplates":{"t":{"columns":{"y":{},"v":{"dimensions":{"concept":"c:A"},"decimals":0}}}},"tables":{"t":{"url":"t.csv"}}})";
+  const std::string links =
+      "<l:linkbase xmlns:l=\"http://www.xbrl.org/2003/linkbase\"><l:calculationLink><l:loc l:label=\"a\" "
+      "l:href=\"x#p_A\"/>"
+      "<l:calculationArc l:from=\"a\" l:to=\"a\"/></l:calculationLink></l:linkbase>";
+  const std::string sheet =
+      "<row r=\"1\"><c r=\"B1\"><v>2024</v></c></row><row r=\"2\"><c r=\"A2\" t=\"inlineStr\"><is><t>Revenue</t>"
+      "</is></c><c r=\"B2\"><v>5</v></c></row>";
+  Damage damage(99);
+  Error error;
+  int refused = 0;
+  constexpr int kRounds = 500;
+  for (int i = 0; i < kRounds; ++i) {
+    test::XlsxParts parts;
+    parts.sheetData = damage.on(sheet);
+    const std::vector<NamedContent> tables{{"t.csv", "y,v\n2024,5\n"}};
+    const std::string badMeta = damage.on(meta);
+    const std::string badTable = damage.on("y,v\n2024,5\n2023,6\n");
+    const std::vector<NamedContent> badTables{{"t.csv", badTable}};
+    const Error* faults[] = {
+        table<readXlsx>(parts.bytes(), error),
+        table<readOds>(test::odsOf(damage.on(ods)), error),
+        keep(readXbrlCsv({"m", badMeta}, tables), error),
+        keep(readXbrlCsv({"m", meta}, badTables), error),
+        keep(readLinkbase(damage.on(links), "l"), error),
+        table<readDelimited>(damage.on("EUR m;2024;2023\nRevenue;1,5;1,2\nIncome tax;(0,2);-\n"), error)};
+    for (const Error* fault : faults) {
+      if (fault == nullptr) continue;
+      ++refused;
+      EXPECT_NE(error.kind, ErrorKind::Internal) << error.text();
+      EXPECT_LT(error.text().size(), 1000u);
+    }
+  }
+  EXPECT_GT(refused, kRounds) << "damage that is never noticed is no test";
+}
+
+TEST(Hostile, SizesAreBounded) {
+  Error error;
+  // A million columns, ten megabytes in one cell, deep nesting, formulas where text is meant.
+  EXPECT_NE(table<readDelimited>("2024" + std::string(1000000, ';') + "\nRevenue;5\n", error), nullptr);
+  EXPECT_THAT(error.text(), testing::HasSubstr("4,096 columns"));
+  EXPECT_NE(table<readDelimited>("EUR;2024\n" + std::string(10u << 20, 'x') + ";5\n", error), nullptr);
+  EXPECT_THAT(error.text(), testing::HasSubstr("65,536 is the limit"));
+  std::string deep = "<html xmlns=\"http://www.w3.org/1999/xhtml\">";
+  for (int i = 0; i < 200000; ++i) deep += "<p>";
+  for (int i = 0; i < 200000; ++i) deep += "</p>";
+  EXPECT_EQ(inlinePage(deep + "</html>", error), nullptr) << "depth alone is no fault, and no crash";
+  std::string json(100000, '[');
+  EXPECT_NE(direct<readXbrlJson>(json, error), nullptr);
+  const auto sheet = readDelimited("EUR m\t2024\n=cmd()\t5\nRevenue\t=1+1\n", "f");
+  ASSERT_TRUE(sheet);
+  EXPECT_EQ(sheet->sheets[0].rows[1].cells[0].text, "=cmd()") << "a formula is text and is never run";
+}
 
 TEST(Recognise, NeverFallsOverOnDamage) {
   Damage damage(7);
@@ -149,6 +243,9 @@ TEST(Recognise, NeverFallsOverOnDamage) {
 
 TEST(Recognise, TellsEveryKindOfDemoFile) {
   const std::pair<const char*, ContentKind> kFiles[] = {{"filings/annual-2024.xbrl", ContentKind::XbrlInstance},
+                                                        {"filings/interim-2024-q1.xhtml", ContentKind::InlineXbrl},
+                                                        {"filings/interim-2023-q1.json", ContentKind::XbrlJson},
+                                                        {"filings/interim-2025.xlsx", ContentKind::Workbook},
                                                         {"filings/annual-2016.csv", ContentKind::FactTable},
                                                         {"prices.csv", ContentKind::PriceTable},
                                                         {"peers.csv", ContentKind::PeerTable},
