@@ -59,6 +59,26 @@ class StatementsCommand : public SessionCommand {
   std::string basis_ = "years";
 };
 
+class RestatementsCommand : public SessionCommand {
+  const char* name() const override { return "restatements"; }
+  const char* purpose() const override { return "Figures that later filings changed, as CSV or JSON; or which to use"; }
+  void declareMore(CLI::App& app) override {
+    app.add_option("--use", use_, "first or last: which filing's figures to use")
+        ->check(CLI::IsMember({"first", "last"}));
+    app.add_option("--line", line_, "Of one standard line; of all when left out");
+  }
+  Status runOn(Session& session, Context& c) override {
+    if (!use_.empty()) {
+      return session.apply(services::setFirstFiled(session.now()->caseOf(), c.resources->model,
+                                                   line_.empty() ? kEveryLine : line_, use_ == "first"));
+    }
+    c.out << (json_ ? services::restatementsJson(*session.now()).dump(2) + "\n"
+                    : services::restatementsText(*session.now()));
+    return {};
+  }
+  std::string use_, line_;
+};
+
 class TraceCommand : public SessionCommand {
   const char* name() const override { return "trace"; }
   const char* purpose() const override { return "Where a figure comes from, down to filed facts and assumptions"; }
@@ -131,6 +151,7 @@ std::vector<std::unique_ptr<Command>> viewCommands() {
   list.push_back(std::make_unique<CheckCommand>());
   list.push_back(std::make_unique<StatementsCommand>());
   list.push_back(std::make_unique<FactsCommand>());
+  list.push_back(std::make_unique<RestatementsCommand>());
   list.push_back(std::make_unique<TraceCommand>());
   list.push_back(std::make_unique<ExportCommand>());
   list.push_back(std::make_unique<JournalCommand>());

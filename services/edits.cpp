@@ -135,6 +135,17 @@ CaseEdit setLineChoice(const Case& c, const model::Model& m, const std::string& 
   return edit;
 }
 
+CaseEdit setFirstFiled(const Case& c, const model::Model& m, const std::string& line, bool first) {
+  const std::string what = line == kEveryLine ? std::string("every line") : rowLabel(m, line);
+  CaseEdit edit{c, "Use " + what + (first ? " as first filed" : " as last filed")};
+  if (first) {
+    edit.after.firstFiled.insert(line);
+  } else {
+    edit.after.firstFiled.erase(line);
+  }
+  return edit;
+}
+
 CaseEdit setHorizon(const Case& c, int years) {
   CaseEdit edit{c, "Set horizon to " + std::to_string(years) + " years"};
   edit.after.horizon = years;

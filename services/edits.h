@@ -37,6 +37,8 @@ CaseEdit setPeerChoice(const Case& c, const std::string& key, const std::string&
 /// Puts a concept on a line, or sets it aside (empty line); without a choice the rules decide again.
 CaseEdit setLineChoice(const Case& c, const model::Model& m, const std::string& concept_name,
                        const std::optional<LineChoice>& choice);
+/// Uses a line (or kEveryLine) as first filed, or again as last filed.
+CaseEdit setFirstFiled(const Case& c, const model::Model& m, const std::string& line, bool first);
 CaseEdit setHorizon(const Case& c, int years);
 CaseEdit setValuationDate(const Case& c, Date date);
 CaseEdit setNote(const Case& c, const model::Model& m, const std::string& row, const std::string& text);

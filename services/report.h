@@ -35,6 +35,10 @@ std::string factsText(const Snapshot& s);
 /// How a table of figures would be read: columns, units, and the line each row would go to.
 std::string readingText(const ImportPreview& preview);
 
+/// Figures that later filings changed, and which of the two is in use.
+Json restatementsJson(const Snapshot& s);
+std::string restatementsText(const Snapshot& s);
+
 Json findingsJson(const Snapshot& s);
 std::string findingsText(const Snapshot& s);
 

@@ -119,6 +119,40 @@ std::string factsText(const Snapshot& s) {
   return out;
 }
 
+Json restatementsJson(const Snapshot& s) {
+  Json list = Json::array();
+  for (const Restatement& r : s.filed->restatements) {
+    const Fact& first = s.evidence->facts[r.first];
+    const Fact& last = s.evidence->facts[r.last];
+    const std::string line = lineOf(*s.filed, *s.resources, first.concept_name);
+    list.push_back({{"concept", first.concept_name},
+                    {"line", line},
+                    {"period", first.period.text()},
+                    {"unit", first.unit},
+                    {"first", first.text},
+                    {"first_document", documentName(s, first)},
+                    {"last", last.text},
+                    {"last_document", documentName(s, last)},
+                    {"change", r.change},
+                    {"in_use", usesFirstFiled(s.caseOf(), line) ? "first" : "last"}});
+  }
+  return list;
+}
+
+std::string restatementsText(const Snapshot& s) {
+  std::string out = "concept,line,period,unit,first,first_document,last,last_document,change,in_use\n";
+  for (const Json& r : restatementsJson(s)) {
+    bool begun = false;
+    for (const char* key : {"concept", "line", "period", "unit", "first", "first_document", "last", "last_document",
+                            "change", "in_use"}) {
+      out += (begun ? "," : "") + csvCell(r.at(key).get<std::string>());
+      begun = true;
+    }
+    out += '\n';
+  }
+  return out;
+}
+
 Json findingsJson(const Snapshot& s) {
   Json list = Json::array();
   for (const Finding& f : s.findings) {

@@ -6,11 +6,11 @@
 #include <vector>
 
 #include "core/filing/inference.h"
+#include "core/filing/labels.h"
 #include "core/filing/mapping.h"
 #include "core/filing/tie.h"
 #include "core/model/syntax.h"
 #include "core/quantity/error.h"
-#include "core/table/labels.h"
 
 namespace zl::services {
 

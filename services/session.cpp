@@ -86,7 +86,7 @@ Status Session::reload() {
   if (!text) return tl::unexpected(text.error());
   Case c;
   if (!*text) {
-    c = firstCase(**evidence, standardise(**evidence, *resources_, {})->statements.years(), desk_);
+    c = firstCase(**evidence, standardise(**evidence, *resources_, {}, {})->statements.years(), desk_);
   } else {
     Result<Case> stored = readCase(**text, "case of " + company_);
     if (!stored) return tl::unexpected(stored.error());

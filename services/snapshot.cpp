@@ -76,7 +76,7 @@ Figure assumedInput(const model::Model& m, const Case& c, int row) {
 }
 
 std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
-                                                const LineChoices& own) {
+                                                const LineChoices& own, const FirstFiled& firstFiled) {
   auto filed = std::make_shared<Standardised>();
   filed->choices = evidence.choices;
   for (const auto& [concept_name, choice] : own) filed->choices[concept_name] = choice;
@@ -86,9 +86,10 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
     filed->choices[concept_name] = choice;
   }
   filed->statements =
-      StandardStatements::build(evidence.facts, resources.rules, evidence.company.currency, filed->choices);
+      StandardStatements::build(evidence.facts, resources.rules, evidence.company.currency, filed->choices, firstFiled);
+  filed->restatements = restatements(evidence.facts);
   filed->interim = std::make_shared<const InterimStatements>(InterimStatements::build(
-      evidence.facts, resources.rules, evidence.company.currency, filed->choices, filed->statements));
+      evidence.facts, resources.rules, evidence.company.currency, filed->choices, firstFiled, filed->statements));
   filed->ties = checkTies(resources.ties, filed->statements, evidence.facts);
   DocumentNames names;
   for (const store::StoredDocument& d : evidence.documents) names[d.document.id] = d.document.name;
@@ -121,9 +122,10 @@ Result<std::shared_ptr<const Snapshot>> makeSnapshot(std::shared_ptr<const Resou
   const std::vector<std::string> faults = faultsOf(c, m);
   if (!faults.empty()) return fail(ErrorKind::BadInput, faults.front(), evidence->company.name);
   const bool sameEvidence = before != nullptr && before->evidence == evidence;
-  const bool sameFiled = sameEvidence && before->caseOf().lines == c.lines;
+  const bool sameFiled =
+      sameEvidence && before->caseOf().lines == c.lines && before->caseOf().firstFiled == c.firstFiled;
   const std::shared_ptr<const Standardised> filed =
-      sameFiled ? before->filed : standardise(*evidence, *resources, c.lines);
+      sameFiled ? before->filed : standardise(*evidence, *resources, c.lines, c.firstFiled);
   const std::vector<FiscalYear>& years = filed->statements.years();
   if (years.empty()) {
     return fail(ErrorKind::BadInput, "no full fiscal year has been filed", evidence->company.name,

@@ -10,6 +10,7 @@
 #include "core/filing/company.h"
 #include "core/filing/inference.h"
 #include "core/filing/interim.h"
+#include "core/filing/restatement.h"
 #include "core/monitor/finding.h"
 #include "core/outlook/evaluation.h"
 #include "core/peers/peer.h"
@@ -36,12 +37,13 @@ struct Standardised {
   LineChoices choices;  ///< all that were in force
   StandardStatements statements;
   std::shared_ptr<const InterimStatements> interim;
+  std::vector<Restatement> restatements;
   std::vector<TieResult> ties;  ///< by tie and year, ties in the order of Resources::ties
   std::vector<Finding> findings;
 };
 
 std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
-                                                const LineChoices& own);
+                                                const LineChoices& own, const FirstFiled& firstFiled);
 
 /// An input of the base case that history rules may read: chosen, else the model's own.
 Figure assumedInput(const model::Model& m, const Case& c, int row);

@@ -65,7 +65,31 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   lowerLayout->setContentsMargins(0, 0, 0, 0);
   tiesTitle_ = sectionLabel({}, lower);
   tiesTitle_->setObjectName(QStringLiteral("tiesTitle"));
-  lowerLayout->addWidget(tiesTitle_);
+  auto* tiesBar = new QHBoxLayout;
+  tiesBar->setContentsMargins(0, 0, 8, 0);
+  tiesBar->addWidget(tiesTitle_, 1);
+  firstFiled_ = new QCheckBox(tr("every line as &first filed"), lower);
+  firstFiled_->setObjectName(QStringLiteral("firstFiled"));
+  tiesBar->addWidget(firstFiled_);
+  lowerShows_ = new QComboBox(lower);
+  lowerShows_->setObjectName(QStringLiteral("filingsShow"));
+  lowerShows_->setAccessibleName(tr("Checks shown"));
+  lowerShows_->addItems({tr("ties"), tr("restatements")});
+  tiesBar->addWidget(lowerShows_);
+  lowerLayout->addLayout(tiesBar);
+  restated_ = addGrid("restated", tr("Restatements"));
+  restated_->setWidths(220, 110, 0);
+  restated_->keepLabel(190);
+  restated_->setColumns({180, 110, 110, 110, 90, 130});
+  restated_->hide();
+  lowerLayout->addWidget(restated_, 1);
+  connect(lowerShows_, &QComboBox::currentIndexChanged, this, [this] {
+    if (bench_.isOpen()) refresh();
+  });
+  connect(firstFiled_, &QCheckBox::clicked, this, [this](bool on) {
+    bench_.apply(services::setFirstFiled(bench_.settled().caseOf(), now().resources->model, kEveryLine, on));
+  });
+  connect(restated_, &LedgerView::rowActivated, this, [this](int row, int) { toggleFirstFiled(row); });
   ties_ = addGrid("ties", tr("Ties by year"));
   ties_->setWidths(280, 58, 0);
   lowerLayout->addWidget(ties_, 1);
@@ -112,7 +136,16 @@ void FilingsPage::dropEvent(QDropEvent* event) {
 
 void FilingsPage::refresh() {
   refreshDocuments();
-  refreshTies();
+  const bool restated = lowerShows_->currentIndex() == 1;
+  ties_->setVisible(!restated);
+  restated_->setVisible(restated);
+  firstFiled_->setVisible(restated);
+  firstFiled_->setChecked(now().caseOf().firstFiled.count(kEveryLine) > 0);
+  if (restated) {
+    refreshRestated();
+  } else {
+    refreshTies();
+  }
   refreshUnmapped();
 }
 
@@ -168,6 +201,73 @@ void FilingsPage::refreshTies() {
   tiesTitle_->setText(failed == 0 ? tr("Ties: all hold within the filed rounding")
                                   : tr("Ties: %1 fail, by the amounts shown in millions").arg(failed));
   ties_->ledger().fill(periodHeaders(s, 0, s.evaluation->layout().historyYears), std::move(rows));
+}
+
+void FilingsPage::refreshRestated() {
+  const services::Snapshot& s = now();
+  std::vector<LedgerRow> rows;
+  for (const Restatement& r : s.filed->restatements) {
+    const Fact& first = s.evidence->facts[r.first];
+    const Fact& last = s.evidence->facts[r.last];
+    const std::string line = services::lineOf(*s.filed, *s.resources, first.concept_name);
+    const auto from = [&](const Fact& f) {
+      const store::StoredDocument* d = s.document(f.document);
+      return (d == nullptr ? QString() : text(d->document.name) + QStringLiteral(", ")) + text(f.place);
+    };
+    const int index = s.evaluation->model().find(line);
+    LedgerRow row;
+    row.label =
+        index >= 0 ? text(s.evaluation->model().rows[static_cast<size_t>(index)].label) : text(first.concept_name);
+    row.key = text(line);
+    const bool useFirst = usesFirstFiled(s.caseOf(), line);
+    const auto amount = [&](const Fact& f, bool inUse) {
+      LedgerCell cell;
+      cell.figure = f.figure();
+      cell.ink = Ink::Filed;
+      cell.quiet = !inUse;
+      cell.tip = from(f);
+      return cell;
+    };
+    LedgerCell change;
+    change.figure = last.figure() - first.figure();
+    row.kind = first.unit == "shares" ? Kind::Shares : Kind::Money;
+    row.cells = {wordsCell(text(first.period.text())),
+                 amount(first, useFirst),
+                 amount(last, !useFirst),
+                 change,
+                 wordsCell(index < 0  ? tr("no line")
+                           : useFirst ? tr("first filed")
+                                      : tr("last filed")),
+                 wordsCell(from(last))};
+    if (index >= 0) {
+      for (LedgerCell& cell : row.cells) {
+        for (int c = 0; c < static_cast<int>(s.years().size()); ++c) {
+          if (s.years()[static_cast<size_t>(c)].end == first.period.end) cell.source = model::Cell{index, c};
+        }
+      }
+    }
+    rows.push_back(std::move(row));
+  }
+  tiesTitle_->setText(
+      rows.empty()
+          ? tr("Restatements: no later filing changed an earlier figure")
+          : tr("Restatements: %1 figures that a later filing changed; Enter on a row uses the other").arg(rows.size()));
+  restated_->ledger().setCorner(cornerOf(s));
+  restated_->ledger().fill(
+      {tr("period"), tr("first filed"), tr("last filed"), tr("change"), tr("in use"), tr("last filed in")},
+      std::move(rows));
+}
+
+void FilingsPage::toggleFirstFiled(int row) {
+  const std::string line = restated_->ledger().ledgerRows()[static_cast<size_t>(row)].key.toStdString();
+  const Case& c = bench_.settled().caseOf();
+  if (c.firstFiled.count(kEveryLine) > 0) {
+    bench_.say(tr("Every line is used as first filed; take that back to choose line by line"), true);
+  } else if (line.empty()) {
+    bench_.say(tr("This concept stands on no line; there is nothing to choose"), true);
+  } else {
+    bench_.apply(services::setFirstFiled(c, now().resources->model, line, c.firstFiled.count(line) == 0));
+  }
 }
 
 void FilingsPage::refreshUnmapped() {

@@ -30,10 +30,14 @@ class FilingsPage : public Page {
  private:
   void refreshDocuments();
   void refreshTies();
+  void refreshRestated();
+  void toggleFirstFiled(int row);
   void refreshUnmapped();
   void placeConcept(int row, const QString& typed);
 
-  LedgerView *documents_, *ties_, *unmapped_;
+  LedgerView *documents_, *ties_, *restated_, *unmapped_;
+  QComboBox* lowerShows_;
+  QCheckBox* firstFiled_;
   QLabel *tiesTitle_, *unmappedTitle_;
   ImportPanel* panel_;
 };

@@ -8,8 +8,8 @@
 #include <string>
 #include <vector>
 
+#include "core/filing/labels.h"
 #include "core/filing/mapping.h"
-#include "core/table/labels.h"
 
 namespace zl {
 

@@ -51,9 +51,9 @@ std::vector<Year> fiscalYears(const StandardStatements& annual) {
 
 InterimStatements InterimStatements::build(std::span<const Fact> facts, const MappingRules& rules,
                                            const std::string& currency, const LineChoices& choices,
-                                           const StandardStatements& annual) {
+                                           const FirstFiled& firstFiled, const StandardStatements& annual) {
   InterimStatements s;
-  LineBuilder builder(facts, rules, choices);
+  LineBuilder builder(facts, rules, choices, firstFiled);
   for (size_t i = 0; i < facts.size(); ++i) {
     const Fact& fact = facts[i];
     if (fact.segments.empty() && !isForeignUnit(fact.unit, currency) && builder.isMapped(fact.concept_name))

@@ -20,14 +20,19 @@ bool isForeignUnit(const std::string& unit, const std::string& currency) {
   return unit != currency && unit != currency + "/shares";
 }
 
-LineBuilder::LineBuilder(std::span<const Fact> facts, const MappingRules& rules, const LineChoices& choices)
-    : facts_(facts), rules_(rules), choices_(choices) {
+LineBuilder::LineBuilder(std::span<const Fact> facts, const MappingRules& rules, const LineChoices& choices,
+                         const FirstFiled& firstFiled)
+    : facts_(facts), rules_(rules), choices_(choices), firstFiled_(firstFiled) {
   for (const auto& [concept_name, choice] : choices) chosenFor_[choice.line].push_back(concept_name);
 }
 
-bool LineBuilder::isMapped(const std::string& concept_name) const {
+std::string LineBuilder::lineOf(const std::string& concept_name) const {
   const auto choice = choices_.find(concept_name);
-  return choice == choices_.end() ? rules_.mentions(concept_name) : !choice->second.line.empty();
+  return choice == choices_.end() ? rules_.lineOf(concept_name) : choice->second.line;
+}
+
+bool LineBuilder::isMapped(const std::string& concept_name) const {
+  return !lineOf(concept_name).empty();
 }
 
 void LineBuilder::choose(size_t index) {
@@ -39,7 +44,10 @@ void LineBuilder::choose(size_t index) {
     if (!agree(before, fact)) disagreements_.push_back({at->second, index});
     if (finer(fact, before)) at->second = index;
   } else if (!fact.nil) {
-    at->second = index;  // the later document restates the figure
+    // The later document restates the figure.
+    const bool keepFirst = !firstFiled_.empty() && !before.nil &&
+                           (firstFiled_.count(kEveryLine) > 0 || firstFiled_.count(lineOf(fact.concept_name)) > 0);
+    if (!keepFirst) at->second = index;
   }
 }
 

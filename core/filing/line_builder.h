@@ -22,10 +22,14 @@ class LineBuilder {
   /// The fact of a concept in the period looked at, nullptr when there is none.
   using FactOf = std::function<const size_t*(const std::string&)>;
 
-  LineBuilder(std::span<const Fact> facts, const MappingRules& rules, const LineChoices& choices);
+  LineBuilder(std::span<const Fact> facts, const MappingRules& rules, const LineChoices& choices,
+              const FirstFiled& firstFiled);
 
+  /// The line a concept stands on; empty where none.
+  [[nodiscard]] std::string lineOf(const std::string& concept_name) const;
   [[nodiscard]] bool isMapped(const std::string& concept_name) const;
-  /// Takes a fact: the finer of two in one document, the later filed of two documents.
+  /// Takes a fact: the finer of two in one document; of two documents the later filed, or the
+  /// earlier for lines used as first filed.
   void choose(size_t index);
   /// Every fact in force, by concept and period.
   [[nodiscard]] const std::map<Key, size_t>& chosen() const { return chosen_; }
@@ -43,6 +47,7 @@ class LineBuilder {
   std::span<const Fact> facts_;
   const MappingRules& rules_;
   const LineChoices& choices_;
+  const FirstFiled& firstFiled_;
   std::map<std::string, std::vector<std::string>> chosenFor_;  ///< line -> concepts
   std::map<Key, size_t> chosen_;
   std::vector<Disagreement> disagreements_;

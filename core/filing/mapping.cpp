@@ -35,9 +35,10 @@ std::map<std::pair<std::string, Date>, size_t> annualFacts(const LineBuilder& bu
 }  // namespace
 
 StandardStatements StandardStatements::build(std::span<const Fact> facts, const MappingRules& rules,
-                                             const std::string& currency, const LineChoices& choices) {
+                                             const std::string& currency, const LineChoices& choices,
+                                             const FirstFiled& firstFiled) {
   StandardStatements s;
-  LineBuilder builder(facts, rules, choices);
+  LineBuilder builder(facts, rules, choices, firstFiled);
   std::unordered_map<std::string, size_t> unmappedAt;
   for (size_t i = 0; i < facts.size(); ++i) {
     const Fact& fact = facts[i];

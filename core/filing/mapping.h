@@ -9,6 +9,7 @@
 // that nobody filed is the value 0 with origin "none reported".
 
 #include <map>
+#include <set>
 #include <span>
 #include <string>
 #include <string_view>
@@ -53,6 +54,10 @@ struct LineChoice {
 };
 using LineChoices = std::map<std::string, LineChoice>;  ///< by concept name
 
+/// Standard lines whose figures are used as first filed, not as last; kEveryLine for all of them.
+using FirstFiled = std::set<std::string>;
+inline constexpr const char* kEveryLine = "*";
+
 enum class Origin { Filed, NoneReported, Missing };
 
 /// One standard line in one fiscal year, with the facts it stands on (indices into the fact list).
@@ -89,11 +94,11 @@ struct UnmappedConcept {
 class StandardStatements {
  public:
   /// Facts of other currencies than `currency` and facts with segments are set aside, never mixed
-  /// in. Where several documents report one figure the last filed one is used; `facts` must be
-  /// ordered by document, earliest first. A chosen concept leaves the rule it stood in and adds to
-  /// the line it was chosen for, whatever else that line holds.
+  /// in. Where several documents report one figure the last filed one is used, or the first for the
+  /// lines of `firstFiled`; `facts` must be ordered by document, earliest first. A chosen concept leaves the rule it
+  /// stood in and adds to the line it was chosen for, whatever else that line holds.
   static StandardStatements build(std::span<const Fact> facts, const MappingRules& rules, const std::string& currency,
-                                  const LineChoices& choices = {});
+                                  const LineChoices& choices = {}, const FirstFiled& firstFiled = {});
 
   [[nodiscard]] const std::vector<FiscalYear>& years() const { return years_; }
   /// Missing for an unknown line or a column out of range.

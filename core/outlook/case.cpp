@@ -40,6 +40,10 @@ const InputChoice* Case::input(const Scenario& s, const std::string& row) const 
   return shared == b.inputs.end() ? nullptr : &shared->second;
 }
 
+bool usesFirstFiled(const Case& c, const std::string& line) {
+  return c.firstFiled.count(kEveryLine) > 0 || c.firstFiled.count(line) > 0;
+}
+
 Case newCase(const std::string& company, Date valuationDate) {
   Case c;
   c.company = company;
@@ -69,6 +73,9 @@ class FaultFinder {
       for (const auto& [row, choice] : s.inputs) checkInput(s, row, choice);
     }
     for (const auto& [concept_name, choice] : case_.lines) checkLine(concept_name, choice);
+    for (const std::string& line : case_.firstFiled) {
+      if (line != kEveryLine && !isFiled(line)) say("there is no standard line '" + line + "' to use as first filed");
+    }
     return std::move(faults_);
   }
 
@@ -110,10 +117,13 @@ class FaultFinder {
     }
   }
 
+  [[nodiscard]] bool isFiled(const std::string& line) const {
+    const int index = model_.find(line);
+    return index >= 0 && model_.rows[static_cast<size_t>(index)].historyFiled;
+  }
+
   void checkLine(const std::string& concept_name, const LineChoice& choice) {
-    const int index = model_.find(choice.line);
-    const bool filed = index >= 0 && model_.rows[static_cast<size_t>(index)].historyFiled;
-    if (!choice.line.empty() && !filed) {
+    if (!choice.line.empty() && !isFiled(choice.line)) {
       say("there is no standard line '" + choice.line + "' for " + concept_name);
     }
     if (choice.weight != 1 && choice.weight != -1) say("the weight of " + concept_name + " must be 1 or -1");

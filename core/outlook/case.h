@@ -59,6 +59,7 @@ struct Case {
   std::map<std::string, PeerChoice> peers;   ///< "peer id/multiple id" -> in or out by hand
   std::map<std::string, std::string> notes;  ///< row name -> free text
   LineChoices lines;                         ///< concept -> standard line, where the analyst says so
+  FirstFiled firstFiled;                     ///< lines used as first filed
 
   [[nodiscard]] const Scenario* scenario(const std::string& id) const;
   [[nodiscard]] int indexOf(const std::string& id) const;  ///< -1 when there is none
@@ -69,6 +70,9 @@ struct Case {
 
   friend bool operator==(const Case&, const Case&) = default;
 };
+
+/// Whether a line's figures are used as first filed.
+bool usesFirstFiled(const Case& c, const std::string& line);
 
 inline constexpr const char* kBase = "base";
 inline constexpr int kShortestHorizon = 3;

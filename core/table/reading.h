@@ -7,10 +7,10 @@
 #include <string>
 #include <vector>
 
+#include "core/filing/labels.h"
 #include "core/filing/mapping.h"
 #include "core/quantity/error.h"
 #include "core/table/displayed.h"
-#include "core/table/labels.h"
 #include "core/table/sheet.h"
 
 namespace zl {

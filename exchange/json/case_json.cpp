@@ -143,6 +143,13 @@ Case caseOf(const Json& json, const std::string& source) {
     for (const auto& [row, value] : notes->items()) c.notes[row] = texts.text(row.c_str());
   }
   if (const Json* lines = r.member("lines")) c.lines = readLineChoices(*lines, source + "/lines");
+  if (const Json* lines = r.member("first_filed")) {
+    if (!lines->is_array()) r.fault("'first_filed' must be a list");
+    for (const Json& line : *lines) {
+      if (!line.is_string()) r.fault("'first_filed' holds names of lines");
+      c.firstFiled.insert(line.get<std::string>());
+    }
+  }
   r.finish();
   return c;
 }
@@ -170,7 +177,8 @@ Json toJson(const Case& c) {
           {"exceptional_years", std::move(years)},
           {"peers", std::move(peers)},
           {"notes", c.notes},
-          {"lines", toJson(c.lines)}};
+          {"lines", toJson(c.lines)},
+          {"first_filed", c.firstFiled}};
 }
 
 Result<Case> caseFromJson(const Json& json, const std::string& source) {

@@ -4,6 +4,7 @@
 #include <gtest/gtest.h>
 
 #include <QApplication>
+#include <QCheckBox>
 #include <QClipboard>
 #include <QComboBox>
 #include <QDateEdit>
@@ -319,6 +320,28 @@ TEST_F(Window, ATableIsShownAsItWouldBeReadCorrectedAndRemembered) {
   QTest::mouseClick(find<QPushButton>("cancelImport"), Qt::LeftButton);
   press(window_.get(), Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(bench().now().years().size(), 12u);
+}
+
+TEST_F(Window, ARestatedLineIsUsedAsFirstFiledAndBack) {
+  go(Qt::Key_2);
+  auto* show = find<QComboBox>("filingsShow");
+  show->setFocus();
+  press(show, Qt::Key_Down);
+  auto* grid = find<LedgerView>("restated");
+  ASSERT_TRUE(grid->isVisible());
+  const auto revenue = [&] { return bench().now().evaluation->figure("revenue", 8, 1).value(); };  // 2022
+  const double last = revenue();
+  place(grid, QStringLiteral("revenue"), 0);
+  const double change =
+      grid->ledger().ledgerRows()[static_cast<size_t>(grid->currentIndex().row())].cells[3].figure.value();
+  press(grid, Qt::Key_Return);
+  EXPECT_DOUBLE_EQ(revenue(), last - change);
+  press(grid, Qt::Key_Return);
+  EXPECT_DOUBLE_EQ(revenue(), last);
+  QTest::mouseClick(find<QCheckBox>("firstFiled"), Qt::LeftButton, {}, QPoint(8, 8));
+  EXPECT_DOUBLE_EQ(revenue(), last - change);
+  press(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_DOUBLE_EQ(revenue(), last);
 }
 
 TEST_F(Window, HistoryShowsQuartersAndTwelveMonths) {

@@ -3,6 +3,8 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
+#include "core/filing/restatement.h"
+
 #include "core/monitor/finding.h"
 
 namespace zl {
@@ -133,6 +135,38 @@ TEST(FilingMonitors, NameAMissingYear) {
   ASSERT_EQ(found.size(), 1u);
   EXPECT_EQ(found[0].monitor, "period missing or overlapping");
   EXPECT_THAT(found[0].text, testing::HasSubstr("731 days apart"));
+}
+
+TEST(Restatements, FirstAndLastFiledBeyondRounding) {
+  std::vector<Fact> facts;
+  const auto file = [&](std::int64_t document, const char* name, const char* text, int decimals) {
+    Fact f;
+    f.document = document;
+    f.concept_name = name;
+    f.unit = "EUR";
+    f.text = text;
+    f.decimals = decimals;
+    f.period = {makeDate(2023, 1, 1), makeDate(2023, 12, 31)};
+    facts.push_back(f);
+  };
+  file(1, "S", "1000", 0);
+  file(1, "T", "50", 0);
+  file(2, "S", "980", 0);
+  file(2, "T", "49.8", 1);  // agrees: 50 may be 49.5 to 50.5
+  file(3, "S", "975.5", 1);
+  const std::vector<Restatement> list = restatements(facts);
+  ASSERT_EQ(list.size(), 1u);
+  EXPECT_EQ(facts[list[0].first].text, "1000");
+  EXPECT_EQ(facts[list[0].last].text, "975.5");
+  EXPECT_EQ(list[0].change, "-24.5");
+  const auto rules = MappingRules::parse("sales = S\ntax = T\n", "r");
+  const auto sales = [&](const FirstFiled& first) {
+    return StandardStatements::build(facts, *rules, "EUR", {}, first).at("sales", 0).figure.value();
+  };
+  EXPECT_EQ(sales({}), 975.5);
+  EXPECT_EQ(sales({"sales"}), 1000);
+  EXPECT_EQ(sales({kEveryLine}), 1000);
+  EXPECT_EQ(sales({"tax"}), 975.5);
 }
 
 }  // namespace

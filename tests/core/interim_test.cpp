@@ -21,7 +21,7 @@ class Interim : public testing::Test {
   }
   void build() {
     annual_ = StandardStatements::build(facts_, rules_, "EUR");
-    s_ = InterimStatements::build(facts_, rules_, "EUR", {}, annual_);
+    s_ = InterimStatements::build(facts_, rules_, "EUR", {}, {}, annual_);
   }
   int at(const std::string& label) {
     for (size_t i = 0; i < s_.quarters().size(); ++i) {

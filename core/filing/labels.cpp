@@ -1,4 +1,4 @@
-#include "core/table/labels.h"
+#include "core/filing/labels.h"
 
 #include <algorithm>
 #include <array>
