@@ -372,6 +372,35 @@ TEST_F(Window, HistoryShowsQuartersAndTwelveMonths) {
   EXPECT_EQ(grid->ledger().headerData(2, Qt::Horizontal, Qt::DisplayRole).toString(), QStringLiteral("2014"));
 }
 
+TEST_F(Window, ReadingCanBeStoppedAndAnEmptyClipboardIsSaid) {
+  go(Qt::Key_2);
+  QApplication::clipboard()->clear();
+  QTest::mouseClick(find<QPushButton>("pasteCells"), Qt::LeftButton);
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("The clipboard holds no cells"));
+  // A folder with reports enough to be stopped in.
+  std::filesystem::create_directory(folder_.file("many"));
+  for (int i = 0; i < 40; ++i) {
+    std::ofstream(folder_.file("many/" + std::to_string(i) + ".xbrl")) << test::demoFile("filings/annual-2025.xbrl");
+  }
+  auto* panel = window_->findChild<ImportPanel*>();
+  window_->offer({text(folder_.file("many"))});
+  EXPECT_TRUE(panel->isReading());
+  auto* leave = find<QPushButton>("cancelImport");
+  EXPECT_EQ(leave->text(), QStringLiteral("&Stop"));
+  QTest::mouseClick(leave, Qt::LeftButton);
+  EXPECT_FALSE(panel->isReading());
+  EXPECT_FALSE(panel->isVisible());
+  // What was stopped shows nothing later, and the next reading is its own.
+  std::ofstream(folder_.file("one.csv")) << "EUR m;2013\nNet sales;5,5\n";
+  window_->offer({text(folder_.file("one.csv"))});
+  waitForReading();
+  EXPECT_EQ(find<LedgerView>("importPreview")->ledger().rowCount(), 1);
+  EXPECT_TRUE(find<LedgerView>("importReading")->isVisible());
+  EXPECT_FALSE(find<LedgerView>("ties")->isVisible()) << "a table gets the room";
+  QTest::mouseClick(find<QPushButton>("cancelImport"), Qt::LeftButton);
+  EXPECT_TRUE(find<LedgerView>("ties")->isVisible());
+}
+
 TEST_F(Window, AConceptIsPutOnALineByTyping) {
   go(Qt::Key_2);
   auto* grid = find<LedgerView>("unmapped");

@@ -143,5 +143,58 @@ TEST_F(Batch, EveryCommandExplainsItself) {
   EXPECT_EQ(zledger({"trace", book(), "revenue", "--depth", "99"}), 2);
 }
 
+TEST_F(Batch, ATableIsShownThenCorrectedThenAccepted) {
+  const std::string file = folder_.file("table.zledger");
+  std::ofstream(folder_.file("t.csv")) << "EUR thousand;2024;2023\nTurnover;1.000;900\nCost of goods sold;(600);(550)\n"
+                                          "Odd gains;10;-\nNumber of shares;500;500\n";
+  const std::vector<std::string> import{"import", file, "--company", "odd", folder_.file("t.csv")};
+  ASSERT_EQ(zledger(import), 0) << err_;
+  EXPECT_THAT(out_, testing::HasSubstr("nothing is stored yet"));
+  EXPECT_FALSE(std::filesystem::exists(file));
+  std::vector<std::string> wrong = import;
+  wrong.insert(wrong.end(), {"--line", "Odd gains=nonsense"});
+  EXPECT_EQ(zledger(wrong), 1);
+  EXPECT_THAT(err_, testing::HasSubstr("'Odd gains=nonsense' names no standard line"));
+  std::vector<std::string> accepted = import;
+  accepted.insert(accepted.end(),
+                  {"--line", "Odd gains=other_income", "--scale", "6", "--currency", "CHF", "--accept"});
+  ASSERT_EQ(zledger(accepted), 0) << err_;
+  ASSERT_EQ(zledger({"facts", file}), 0) << err_;
+  EXPECT_THAT(out_, testing::HasSubstr("label:Odd gains,other_income,2024-01-01/2024-12-31,CHF,10000000"));
+  EXPECT_THAT(out_, testing::HasSubstr("t.csv,cell B2"));
+  ASSERT_EQ(zledger({"statements", file}), 0);
+  EXPECT_THAT(out_, testing::HasSubstr("cost_of_sales,\"Cost of sales\",CHF,550000000,600000000"));
+  ASSERT_EQ(zledger({"statements", file, "--basis", "quarters"}), 0);
+  EXPECT_EQ(out_, "row,label,unit\n") << "no interim report, no quarter";
+}
+
+TEST_F(Batch, ConceptsMoveAndRestatementsChoose) {
+  const auto receivables = [&] {
+    ASSERT_EQ(zledger({"trace", book(), "receivables", "--year", "2025", "--depth", "0"}), 0) << err_;
+  };
+  receivables();
+  const std::string before = out_;
+  ASSERT_EQ(zledger({"map", book(), "vsh:OrderBacklog=receivables", "--reason", "ordered is owed"}), 0) << err_;
+  receivables();
+  EXPECT_NE(out_, before);
+  ASSERT_EQ(zledger({"undo", book()}), 0);
+  receivables();
+  EXPECT_EQ(out_, before);
+  EXPECT_EQ(zledger({"map", book(), "vsh:OrderBacklog"}), 1);
+  EXPECT_THAT(err_, testing::HasSubstr("names no standard line"));
+
+  const Json list = json({"restatements", book()});
+  ASSERT_GT(list.size(), 3u);
+  for (const Json& r : list) EXPECT_EQ(r["in_use"], "last");
+  ASSERT_EQ(zledger({"restatements", book(), "--use", "first"}), 0) << err_;
+  for (const Json& r : json({"restatements", book()})) EXPECT_EQ(r["in_use"], "first");
+  ASSERT_EQ(zledger({"restatements", book(), "--use", "last"}), 0) << err_;
+  ASSERT_EQ(zledger({"restatements", book(), "--use", "first", "--line", "tax"}), 0) << err_;
+  for (const Json& r : json({"restatements", book()})) EXPECT_EQ(r["in_use"], r["line"] == "tax" ? "first" : "last");
+  ASSERT_EQ(zledger({"restatements", book()}), 0);
+  EXPECT_THAT(out_, testing::HasSubstr("ifrs-full:Revenue,revenue,2022-01-01/2022-12-31,EUR,"));
+  EXPECT_NE(zledger({"restatements", book(), "--use", "middle"}), 0);
+}
+
 }  // namespace
 }  // namespace zl::cli
