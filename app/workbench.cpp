@@ -37,13 +37,13 @@ bool Workbench::makeDemo(const QString& path) {
   return report(services::makeDemoBook(path.toStdString(), resources_, desk_)) && open(path);
 }
 
-bool Workbench::makeBook(const QString& path, const QString& company, const QStringList& paths) {
-  std::vector<std::string> given;
-  for (const QString& p : paths) given.push_back(p.toStdString());
-  const Result<std::vector<services::ImportFile>> files = services::readFiles(given);
-  if (!files) return report(tl::unexpected(files.error()));
+services::ImportContext Workbench::newContext(const QString& company) const {
+  return {company.toStdString(), resources_, desk_.now(), {}};
+}
+
+bool Workbench::makeBook(const QString& path, const QString& company, std::vector<services::ImportPreview> previews) {
   const Result<Session::ImportResult> result =
-      Session::import(path.toStdString(), company.toStdString(), *files, resources_, desk_);
+      Session::bringIn(path.toStdString(), company.toStdString(), std::move(previews), resources_, desk_);
   if (!result) return report(tl::unexpected(result.error()));
   return open(path, company);
 }

@@ -20,8 +20,10 @@ class Workbench : public QObject {
   /// Opens a book; on failure says why and keeps what was open.
   bool open(const QString& path, const QString& company = {});
   bool makeDemo(const QString& path);
-  /// Makes a new book from files and opens it.
-  bool makeBook(const QString& path, const QString& company, const QStringList& files);
+  /// How the first files of a company are read.
+  [[nodiscard]] services::ImportContext newContext(const QString& company) const;
+  /// Makes a new book from what was previewed and opens it.
+  bool makeBook(const QString& path, const QString& company, std::vector<services::ImportPreview> previews);
   [[nodiscard]] bool isOpen() const { return session_ != nullptr; }
   [[nodiscard]] QString path() const;
 

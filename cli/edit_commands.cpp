@@ -63,7 +63,7 @@ class ImportCommand : public Command {
 
   /// Guesses how tables are read, with what was typed, and shows it.
   Status fixReadings(std::vector<ImportFile>& files, Context& c, bool& guessed) {
-    services::ImportContext context{company_, *c.resources, c.desk.now(), {}};
+    services::ImportContext context{company_, c.resources, c.desk.now(), {}};
     if (const auto session = Session::open(book_, company_, c.resources, c.desk)) {
       context.hints = (*session)->importContext().hints;
     }

@@ -174,7 +174,7 @@ Status guessSheets(const exchange::Workbook& workbook, const ImportContext& cont
   TableHints hints = context.hints;
   Error last{ErrorKind::BadInput, "the workbook has no sheets", p.name, "Give one with a table of figures"};
   for (size_t i = 0; i < workbook.sheets.size(); ++i) {
-    Result<TableReading> reading = guessTable(workbook.sheets[i], context.resources.labels, hints);
+    Result<TableReading> reading = guessTable(workbook.sheets[i], context.resources->labels, hints);
     if (!reading) {
       last = reading.error();
       last.where = p.name + (last.where == "table" ? "" : ", " + last.where);
@@ -240,7 +240,7 @@ Status guessAgain(ImportPreview& p, size_t reading, const TableHints& fixed, con
     }
   }
   const auto sheet = static_cast<size_t>(p.readings.at(reading).sheet);
-  Result<TableReading> again = guessTable(p.workbook->sheets.at(sheet), context.resources.labels, hints);
+  Result<TableReading> again = guessTable(p.workbook->sheets.at(sheet), context.resources->labels, hints);
   if (!again) return tl::unexpected(again.error());
   std::swap(p.readings[reading].reading, *again);
   Status applied = applyReadings(p, context);
@@ -270,7 +270,7 @@ Status applyReadings(ImportPreview& p, const ImportContext& context) {
     return fail(ErrorKind::BadInput, "no sheet of it is to come in", p.name, "Bring in a sheet, or leave the file out");
   }
   p.mapped = p.unmapped = p.segments = 0;
-  countFacts(facts, context.resources.rules, choices, p);
+  countFacts(facts, context.resources->rules, choices, p);
   p.incoming.facts = std::move(facts);
   p.incoming.document.periodEnd = periodEnd;
   p.incoming.document.digest = digestOf(p);
@@ -301,7 +301,7 @@ Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files,
         p.warnings.push_back("this file is filed by '" + p.filer.filer + "', the ones before it by '" + filer + "'");
       }
       if (filer.empty()) filer = p.filer.filer;
-      countFacts(filing->facts, context.resources.rules, context.hints.remembered, p);
+      countFacts(filing->facts, context.resources->rules, context.hints.remembered, p);
       p.incoming.document = std::move(filing->document);
       p.incoming.facts = std::move(filing->facts);
       if (p.filer.periodEnd && p.incoming.document.periodEnd && *p.filer.periodEnd != *p.incoming.document.periodEnd) {

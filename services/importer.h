@@ -46,9 +46,9 @@ struct ImportPreview {
 
 /// What is known when files come in.
 struct ImportContext {
-  std::string company;  ///< receives facts, prices and peers
-  const Resources& resources;
-  std::string now;  ///< ISO 8601
+  std::string company;                         ///< receives facts, prices and peers
+  std::shared_ptr<const Resources> resources;  ///< shared: reading may outlast who asked for it
+  std::string now;                             ///< ISO 8601
   TableHints hints;
   /// Told before each file; false stops the reading.
   std::function<bool(size_t done, size_t total, const std::string& name)> progress = {};

@@ -32,6 +32,11 @@ class Session {
                                      const std::vector<ImportFile>& files, std::shared_ptr<const Resources> resources,
                                      const Desk& desk);
 
+  /// The same for files that were previewed, and perhaps corrected, before.
+  static Result<ImportResult> bringIn(const std::string& path, const std::string& company,
+                                      std::vector<ImportPreview> previews, std::shared_ptr<const Resources> resources,
+                                      const Desk& desk);
+
   [[nodiscard]] const std::shared_ptr<const Snapshot>& now() const { return snapshot_; }
   [[nodiscard]] const std::string& path() const { return book_.path(); }
   [[nodiscard]] const std::string& companyId() const { return company_; }

@@ -88,7 +88,7 @@ class Collection {
   }
 
   Status deriveRecord() {
-    const Result<Company> record = derivedRecord(context_.company, facts_, context_.resources.rules, choices_);
+    const Result<Company> record = derivedRecord(context_.company, facts_, context_.resources->rules, choices_);
     if (!record) return tl::unexpected(record.error());
     edit.incoming.push_back(ownDocument(context_.company, "record derived from the filings", ContentKind::CompanyRecord,
                                         exchange::toJson(*record).dump(2), context_.now));
@@ -108,7 +108,7 @@ class Collection {
 }  // namespace
 
 ImportContext Session::importContext() const {
-  ImportContext context{company_, *resources_, desk_.now(), {}};
+  ImportContext context{company_, resources_, desk_.now(), {}};
   context.hints.currency = snapshot_->company().currency;
   context.hints.remembered = snapshot_->filed->choices;
   context.hints.fiscal =
@@ -123,6 +123,12 @@ Result<Session::ImportResult> Session::importFiles(const std::vector<ImportFile>
 }
 
 Result<Session::ImportResult> Session::bringIn(std::vector<ImportPreview> previews) {
+  for (const ImportPreview& p : previews) {
+    if (p.incoming.company.empty() || p.incoming.company == company_) continue;
+    return fail(ErrorKind::Conflict,
+                "the file was read for '" + p.incoming.company + "', the open company is '" + company_ + "'", p.name,
+                "Import it again");
+  }
   const ImportContext context = importContext();
   Collection collection(context, snapshot_->evidence->documents, desk_);
   if (Status s = collection.take(std::move(previews)); !s) return tl::unexpected(s.error());
@@ -146,12 +152,25 @@ Result<Session::ImportResult> Session::import(const std::string& path, const std
                                               const std::vector<ImportFile>& files,
                                               std::shared_ptr<const Resources> resources, const Desk& desk) {
   std::error_code ignored;
+  if (std::filesystem::exists(path, ignored)) {
+    const Result<std::unique_ptr<Session>> session = open(path, company, resources, desk);
+    if (session) return (*session)->importFiles(files);
+  }
+  Result<std::vector<ImportPreview>> previews = services::preview(files, {company, resources, desk.now(), {}});
+  if (!previews) return tl::unexpected(previews.error());
+  return bringIn(path, company, std::move(*previews), std::move(resources), desk);
+}
+
+Result<Session::ImportResult> Session::bringIn(const std::string& path, const std::string& company,
+                                               std::vector<ImportPreview> previews,
+                                               std::shared_ptr<const Resources> resources, const Desk& desk) {
+  std::error_code ignored;
   std::optional<store::Book> book;
   std::vector<store::StoredDocument> present;
   std::int64_t head = 0;
   if (std::filesystem::exists(path, ignored)) {
     const Result<std::unique_ptr<Session>> session = open(path, company, resources, desk);
-    if (session) return (*session)->importFiles(files);
+    if (session) return (*session)->bringIn(std::move(previews));
     // Either the company is new to this book, or what it has cannot be shown yet.
     Result<store::Book> opened = store::Book::open(path);
     if (!opened) return tl::unexpected(opened.error());
@@ -163,11 +182,9 @@ Result<Session::ImportResult> Session::import(const std::string& path, const std
     if (!stands) return tl::unexpected(stands.error());
     head = *stands;
   }
-  const ImportContext context{company, *resources, desk.now(), {}};
-  Result<std::vector<ImportPreview>> previews = services::preview(files, context);
-  if (!previews) return tl::unexpected(previews.error());
+  const ImportContext context{company, resources, desk.now(), {}};
   Collection collection(context, present, desk);
-  if (Status s = collection.take(std::move(*previews)); !s) return tl::unexpected(s.error());
+  if (Status s = collection.take(std::move(previews)); !s) return tl::unexpected(s.error());
   if (collection.edit.incoming.empty()) return std::move(collection.result);
   if (!book) {
     Result<store::Book> made = store::Book::create(path);

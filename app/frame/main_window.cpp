@@ -80,6 +80,14 @@ void MainWindow::makeFrame() {
   rail_ = new ValueRail(bench_, work);
   layout->addWidget(rail_);
   body_->addWidget(work);
+  first_ = new ImportPanel(this);
+  first_->setObjectName(QStringLiteral("firstFiles"));
+  // The same panel stands on Filings; each control keeps a name of its own.
+  for (QWidget* child : first_->findChildren<QWidget*>()) {
+    if (!child->objectName().startsWith(QLatin1String("qt_")))
+      child->setObjectName(QStringLiteral("first.") + child->objectName());
+  }
+  body_->addWidget(first_);
   setCentralWidget(body_);
   sum_ = new QLabel(this);
   sum_->setObjectName(QStringLiteral("selectionSum"));
@@ -194,6 +202,9 @@ void MainWindow::connectBench() {
     outlook_->choose(driver);
   });
   connect(filings_, &FilingsPage::filesWanted, this, [this] { filings_->offer(dialogs_.openFiles(this)); });
+  connect(first_, &ImportPanel::closed, this, [this] { body_->setCurrentIndex(before_); });
+  connect(first_, &ImportPanel::failed, this, [this](const QString& message) { bench_.say(message, true); });
+  connect(first_, &ImportPanel::accepted, this, &MainWindow::makeCompany);
   connect(start_, &StartPanel::demoWanted, this, &MainWindow::openDemo);
   connect(start_, &StartPanel::filesWanted, this, &MainWindow::startCompany);
   connect(start_, &StartPanel::bookWanted, this, [this] {
@@ -206,6 +217,13 @@ void MainWindow::connectBench() {
 void MainWindow::offer(const QStringList& files) {
   go(Stop::Filings);
   filings_->offer(files);
+}
+
+void MainWindow::makeCompany(std::vector<services::ImportPreview> previews) {
+  if (!bench_.makeBook(newBook_, newCompany_, std::move(previews))) return;
+  rememberRecent(newBook_);
+  afterOpening();
+  go(Stop::Filings);
 }
 
 bool MainWindow::openBook(const QString& path) {
@@ -231,10 +249,11 @@ void MainWindow::startCompany() {
   if (book.isEmpty()) return;
   const QString id = dialogs_.companyName(this);
   if (id.isEmpty()) return;
-  if (!bench_.makeBook(book, id, files)) return;
-  rememberRecent(book);
-  afterOpening();
-  go(Stop::Filings);
+  newBook_ = book;
+  newCompany_ = id;
+  before_ = body_->currentIndex();
+  body_->setCurrentWidget(first_);
+  first_->read(files, bench_.newContext(id));
 }
 
 void MainWindow::afterOpening() {

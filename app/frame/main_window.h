@@ -54,6 +54,7 @@ class MainWindow : public QMainWindow {
   void makeViewMenu();
   void connectBench();
   void startCompany();
+  void makeCompany(std::vector<services::ImportPreview> previews);
   void afterOpening();
   void refreshActions();
   void rememberRecent(const QString& path);
@@ -68,6 +69,9 @@ class MainWindow : public QMainWindow {
   QSettings settings_;
   QStackedWidget *body_, *pages_;
   StartPanel* start_;
+  ImportPanel* first_;  ///< a new company's files, before there is a book
+  QString newBook_, newCompany_;
+  int before_ = 0;  ///< what the body showed before them
   RoutePanel* route_;
   TracePanel* trace_;
   ValueRail* rail_;

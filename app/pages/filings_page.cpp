@@ -51,6 +51,7 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   layout->addLayout(bar);
   panel_ = new ImportPanel(this);
   layout->addWidget(panel_, 2);
+  connect(&bench_, &Workbench::opened, panel_, &ImportPanel::close);  // it was read for another company
   connect(panel_, &ImportPanel::failed, this, [this](const QString& message) { bench_.say(message, true); });
   connect(panel_, &ImportPanel::accepted, this,
           [this](std::vector<services::ImportPreview> previews) { bench_.bringIn(std::move(previews)); });

@@ -182,6 +182,7 @@ void ImportPanel::close() {
   previews_.clear();
   hide();
   Q_EMIT tableShown(false);
+  Q_EMIT closed();
 }
 
 void ImportPanel::show(std::vector<ImportPreview> previews) {
@@ -255,7 +256,7 @@ void ImportPanel::showTable() {
   const ImportPreview& p = previews_[file];
   const services::SheetReading& s = p.readings[at];
   const TableReading& reading = s.reading;
-  const model::Model& m = context_->resources.model;
+  const model::Model& m = context_->resources->model;
   filling_ = true;
   included_->setChecked(s.included);
   currency_->setText(text(reading.currency));
@@ -395,12 +396,12 @@ void ImportPanel::typePeriod(TableReading& reading, int column, const QString& t
 }
 
 void ImportPanel::typeLine(TableReading& reading, size_t line, const QString& typed) {
-  const std::optional<LineChoice> choice = typedLine(context_->resources.model, typed);
+  const std::optional<LineChoice> choice = typedLine(context_->resources->model, typed);
   if (!choice) {
     Q_EMIT failed(tr("There is no standard line '%1'").arg(typed.trimmed().left(40)));
     return;
   }
-  setLine(reading, line, *choice, context_->resources.labels);
+  setLine(reading, line, *choice, context_->resources->labels);
 }
 
 }  // namespace zl::app

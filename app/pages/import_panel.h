@@ -31,6 +31,7 @@ class ImportPanel : public QWidget {
  Q_SIGNALS:
   void accepted(std::vector<zl::services::ImportPreview> previews);
   void failed(const QString& message);
+  void closed();                ///< accepted, left out or failed
   void tableShown(bool shown);  ///< a table needs the room
 
  private:

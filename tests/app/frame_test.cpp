@@ -184,6 +184,8 @@ TEST_F(Frame, ABookWithOneReportAndNothingElseShowsReasonsEverywhere) {
   chosenBook_ = text(folder_.file("small.zledger"));
   start(false);
   QTest::mouseClick(find<QPushButton>("startCompany"), Qt::LeftButton);
+  waitForReading();
+  QTest::mouseClick(find<QPushButton>("first.acceptImport"), Qt::LeftButton);
   ASSERT_TRUE(bench().isOpen()) << status().toStdString();
   for (Qt::Key key : kPageKeys) {
     go(key);

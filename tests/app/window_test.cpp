@@ -382,7 +382,7 @@ TEST_F(Window, ReadingCanBeStoppedAndAnEmptyClipboardIsSaid) {
   for (int i = 0; i < 40; ++i) {
     std::ofstream(folder_.file("many/" + std::to_string(i) + ".xbrl")) << test::demoFile("filings/annual-2025.xbrl");
   }
-  auto* panel = window_->findChild<ImportPanel*>();
+  auto* panel = find<QWidget>("FilingsPage")->findChild<ImportPanel*>();
   window_->offer({text(folder_.file("many"))});
   EXPECT_TRUE(panel->isReading());
   auto* leave = find<QPushButton>("cancelImport");
@@ -441,6 +441,14 @@ TEST_F(Window, WithoutABookThereAreThreeWaysIn) {
                   text(std::string(ZEALOUS_SOURCE) + "/demo/filings/annual-2025.xbrl")};
   chosenBook_ = text(folder_.file("new.zledger"));
   QTest::mouseClick(find<QPushButton>("startCompany"), Qt::LeftButton);
+  waitForReading();
+  EXPECT_EQ(find<LedgerView>("first.importPreview")->ledger().rowCount(), 2);
+  EXPECT_FALSE(std::filesystem::exists(folder_.file("new.zledger"))) << "nothing is stored before it is accepted";
+  QTest::mouseClick(find<QPushButton>("first.cancelImport"), Qt::LeftButton);
+  EXPECT_TRUE(find<QWidget>("startPanel")->isVisible());
+  QTest::mouseClick(find<QPushButton>("startCompany"), Qt::LeftButton);
+  waitForReading();
+  QTest::mouseClick(find<QPushButton>("first.acceptImport"), Qt::LeftButton);
   ASSERT_TRUE(bench().isOpen()) << status().toStdString();
   EXPECT_EQ(bench().now().years().size(), 3u);
   EXPECT_TRUE(find<QWidget>("FilingsPage")->isVisible());

@@ -29,7 +29,7 @@ const MappingRules& rules() {
 
 /// One file by itself.
 Result<ImportPreview> previewOne(const ImportFile& file, const std::string& company = "vessingholt") {
-  auto previews = preview({file}, {company, *shipped(), "now", {}});
+  auto previews = preview({file}, {company, shipped(), "now", {}});
   if (!previews) return tl::unexpected(previews.error());
   return previews->at(0);
 }

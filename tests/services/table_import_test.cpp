@@ -60,9 +60,13 @@ TEST_F(DemoBook, ATableJoinsTheHistoryAndIsRemembered) {
   const auto next = preview({{"next.csv", "EUR m;2011\nSundry gains;2.5\n"}}, session->importContext());
   ASSERT_TRUE(next) << next.error().text();
   EXPECT_EQ(next->at(0).readings[0].reading.lines[0].choice.line, "other_income");
-  const auto other = preview({{"next.csv", "EUR m;2011\nSundry gains;2.5\n"}}, {"other", *resources_, "now", {}});
+  const auto other = preview({{"next.csv", "EUR m;2011\nSundry gains;2.5\n"}}, {"other", resources_, "now", {}});
   ASSERT_TRUE(other);
   EXPECT_EQ(other->at(0).readings[0].reading.lines[0].choice.line, "");
+
+  // What was read for one company does not slip into another.
+  auto strange = preview({{"next.csv", "EUR m;2011\nNet sales;2.5\n"}}, {"other", resources_, "now", {}});
+  EXPECT_EQ(session->bringIn(std::move(*strange)).error().kind, ErrorKind::Conflict);
 
   // Undo takes the facts and the choices; the book still opens.
   ASSERT_TRUE(session->undo());
@@ -186,7 +190,7 @@ TEST(Folders, BringWhatIsReadableAndNameTheRest) {
   ASSERT_EQ(files->size(), 3u);
   const auto resources = *Resources::load();
   std::vector<std::string> seen;
-  ImportContext context{"vessingholt", *resources, "now", {}};
+  ImportContext context{"vessingholt", resources, "now", {}};
   context.progress = [&](size_t, size_t total, const std::string& name) {
     EXPECT_EQ(total, 3u);
     seen.push_back(name);
@@ -201,7 +205,7 @@ TEST(Folders, BringWhatIsReadableAndNameTheRest) {
   EXPECT_EQ(result->files.size(), 2u);
   EXPECT_THAT(result->warnings, Contains(HasSubstr("picture.png: passed over")));
   // The same file named by hand is refused: somebody meant it.
-  EXPECT_FALSE(preview({{"picture.png", "\x89PNG\r\n"}}, {"vessingholt", *resources, "now", {}}));
+  EXPECT_FALSE(preview({{"picture.png", "\x89PNG\r\n"}}, {"vessingholt", resources, "now", {}}));
 
   context.progress = [](size_t done, size_t, const std::string&) { return done < 1; };
   const auto stopped = preview(*files, context);

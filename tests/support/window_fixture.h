@@ -59,8 +59,9 @@ class WindowFixture : public test::DemoBook {
   }
   /// Waits until files offered have been read or refused.
   void waitForReading() {
-    auto* panel = window_->findChild<ImportPanel*>();
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !panel->isReading(); }));
+    for (ImportPanel* panel : window_->findChildren<ImportPanel*>()) {
+      ASSERT_TRUE(QTest::qWaitFor([&] { return !panel->isReading(); }));
+    }
   }
   double base(const char* row = "value_per_share") { return bench().now().evaluation->constant(row, 1).value(); }
   Workbench& bench() { return window_->bench(); }
