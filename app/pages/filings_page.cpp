@@ -81,7 +81,7 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   restated_ = addGrid("restated", tr("Restatements"));
   restated_->setWidths(220, 110, 0);
   restated_->keepLabel(190);
-  restated_->setColumns({180, 110, 110, 110, 90, 130});
+  restated_->setColumns({180, 110, 110, 110, 100});
   restated_->hide();
   lowerLayout->addWidget(restated_, 1);
   connect(lowerShows_, &QComboBox::currentIndexChanged, this, [this] {
@@ -232,14 +232,10 @@ void FilingsPage::refreshRestated() {
     LedgerCell change;
     change.figure = last.figure() - first.figure();
     row.kind = first.unit == "shares" ? Kind::Shares : Kind::Money;
-    row.cells = {wordsCell(text(first.period.text())),
-                 amount(first, useFirst),
-                 amount(last, !useFirst),
-                 change,
+    row.cells = {wordsCell(text(first.period.text())), amount(first, useFirst), amount(last, !useFirst), change,
                  wordsCell(index < 0  ? tr("no line")
                            : useFirst ? tr("first filed")
-                                      : tr("last filed")),
-                 wordsCell(from(last))};
+                                      : tr("last filed"))};
     if (index >= 0) {
       for (LedgerCell& cell : row.cells) {
         for (int c = 0; c < static_cast<int>(s.years().size()); ++c) {
@@ -254,9 +250,8 @@ void FilingsPage::refreshRestated() {
           ? tr("Restatements: no later filing changed an earlier figure")
           : tr("Restatements: %1 figures that a later filing changed; Enter on a row uses the other").arg(rows.size()));
   restated_->ledger().setCorner(cornerOf(s));
-  restated_->ledger().fill(
-      {tr("period"), tr("first filed"), tr("last filed"), tr("change"), tr("in use"), tr("last filed in")},
-      std::move(rows));
+  restated_->ledger().fill({tr("period"), tr("first filed"), tr("last filed"), tr("change"), tr("in use")},
+                           std::move(rows));
 }
 
 void FilingsPage::toggleFirstFiled(int row) {

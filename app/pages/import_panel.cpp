@@ -2,6 +2,7 @@
 
 #include <QHBoxLayout>
 #include <QVBoxLayout>
+#include <algorithm>
 
 #include "app/grid/ledger_rows.h"
 #include "app/grid/line_choice.h"
@@ -312,6 +313,9 @@ void ImportPanel::showTable() {
     }
     rows.push_back(std::move(row));
   }
+  const bool interim = std::any_of(reading.columns.begin(), reading.columns.end(),
+                                   [](const TableColumn& column) { return column.months != 12; });
+  table_->setWidths(230, interim ? 124 : 98, 0);
   table_->ledger().setChoices(lineLabels(m));
   table_->ledger().setCorner(tr("%1 m, as read").arg(text(reading.currency)));
   table_->ledger().fill(headers, std::move(rows));
