@@ -47,6 +47,7 @@ class Inference {
 
   [[nodiscard]] std::optional<LineChoice> climb(const std::string& concept_name, const Arcs& arcs,
                                                 const std::string& how) const {
+    const std::string inLinkbase = " in its " + how + " linkbase";
     std::string child = concept_name;
     int weight = 1;
     for (int height = 0; height < kHighest; ++height) {
@@ -54,19 +55,18 @@ class Inference {
       if (arc == arcs.end()) return std::nullopt;
       const std::string& parent = arc->second->parent;
       weight *= arc->second->weight;
+      const auto partOf = [&parent](const std::string& rest) {
+        return std::string("a part of ").append(parent).append(rest);
+      };
       if (const PartRules::Residual* residual = parts_.of(parent)) {
-        return LineChoice{residual->line, weight * residual->weight,
-                          "a part of " + parent + " in its " + how + " linkbase"};
+        return LineChoice{residual->line, weight * residual->weight, partOf(inLinkbase)};
       }
       if (const std::string line = lineOf(parent); !line.empty()) {
-        if (filed_.count(parent) > 0) {
-          return LineChoice{"", 1, "a part of " + parent + ", which stands on " + line + " already"};
-        }
-        return LineChoice{line, weight, "a part of " + parent + ", which is not filed, in its " + how + " linkbase"};
+        if (filed_.count(parent) > 0)
+          return LineChoice{"", 1, partOf(std::string(", which stands on ").append(line).append(" already"))};
+        return LineChoice{line, weight, partOf(std::string(", which is not filed,").append(inLinkbase))};
       }
-      if (filed_.count(parent) > 0) {
-        return LineChoice{"", 1, "a part of " + parent + ", which is filed and placed by itself"};
-      }
+      if (filed_.count(parent) > 0) return LineChoice{"", 1, partOf(", which is filed and placed by itself")};
       child = parent;
     }
     return std::nullopt;
