@@ -16,7 +16,7 @@ Result<std::shared_ptr<const CompiledModel>> compileModel(const model::Model& m,
 std::vector<Figure> driverFigures(const model::Model& m, const model::HistoryTable& history, const Case& c,
                                   const Scenario& s, int row) {
   const model::Row& r = m.rows[static_cast<size_t>(row)];
-  const Figure last = history.at(row, history.layout().baseColumn());
+  const Figure& last = history.at(row, history.layout().baseColumn());
   Path path;
   if (const Assumption* a = c.driver(s, r.name)) {
     path = a->path;

@@ -87,7 +87,7 @@ Figure impliedPerShare(const Subject& subject, Multiple m, const Figure& multipl
   }
   Figure equity = multiple * metric;
   if (m == Multiple::EvToEbitda) equity = equity - subject.claims;
-  const Figure perShare = equity / subject.dilutedShares * subject.quoteRate;
+  Figure perShare = equity / subject.dilutedShares * subject.quoteRate;
   if (perShare.hasValue() && perShare.value() < 0) return Figure::of(0);
   return perShare;
 }
