@@ -54,7 +54,7 @@ Status makeDemoBook(const std::string& path, std::shared_ptr<const Resources> re
   if (!text) return tl::unexpected(text.error());
   const Result<Session::ImportResult> imported = Session::import(path, "vessingholt", files, resources, desk);
   if (!imported) return tl::unexpected(imported.error());
-  const Result<std::unique_ptr<Session>> session = Session::open(path, "vessingholt", resources, desk);
+  const Result<std::unique_ptr<Session>> session = Session::open(path, "vessingholt", std::move(resources), desk);
   if (!session) return tl::unexpected(session.error());
   return applyCaseText(**session, *text, "case.json");
 }

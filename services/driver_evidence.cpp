@@ -34,6 +34,7 @@ DriverEvidence evidenceOf(const Snapshot& s, int row, int scenario) {
 
 std::vector<Figure> growthOf(const Snapshot& s, int row, int scenario) {
   std::vector<Figure> list;
+  list.reserve(static_cast<size_t>(s.evaluation->layout().columns()));
   for (int c = 0; c < s.evaluation->layout().columns(); ++c) {
     list.push_back(c == 0 ? Figure::absent("there is no earlier year")
                           : growth(s.evaluation->figure(row, c - 1, scenario), s.evaluation->figure(row, c, scenario)));
@@ -43,6 +44,7 @@ std::vector<Figure> growthOf(const Snapshot& s, int row, int scenario) {
 
 std::vector<Figure> shareOfRevenue(const Snapshot& s, int row, int scenario) {
   std::vector<Figure> list;
+  list.reserve(static_cast<size_t>(s.evaluation->layout().columns()));
   const int revenue = s.evaluation->model().find("revenue");
   for (int c = 0; c < s.evaluation->layout().columns(); ++c) {
     const Figure base = s.evaluation->figure(revenue, c, scenario);

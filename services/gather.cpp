@@ -20,7 +20,8 @@ Status take(Result<T> result, T& into) {
   return {};
 }
 
-/// Reads one active document that is not a filing into the evidence; later ones replace earlier.
+/// Reads one active document that is not a filing into the evidence; later ones replace earlier,
+/// linkbases and choices of lines add to them.
 Status readDocument(store::Book& book, const store::StoredDocument& d, Evidence& e) {
   const std::string& kind = d.document.kind;
   const auto is = [&](ContentKind k) { return kind == exchange::contentKindText(k); };

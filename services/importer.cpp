@@ -56,20 +56,7 @@ class Batch {
   Batch(const std::vector<ImportFile>& files, const ImportContext& context) : files_(files), context_(context) {}
 
   Status read() {
-    for (const ImportFile& file : files_) {
-      for (std::string& table : exchange::xbrlCsvTables(file.content)) tables_.push_back(std::move(table));
-    }
-    for (const ImportFile& file : files_) {
-      if (std::find(tables_.begin(), tables_.end(), file.name) != tables_.end()) {
-        kinds_.emplace_back(ContentKind::XbrlCsvTable);
-        reasons_.emplace_back();
-        continue;
-      }
-      const Result<ContentKind> kind = exchange::recognise(file.content, file.name);
-      if (!kind && !file.found) return tl::unexpected(kind.error());
-      kinds_.push_back(kind ? std::optional(*kind) : std::nullopt);
-      reasons_.push_back(kind ? std::string() : kind.error().what);
-    }
+    if (Status s = recogniseAll(); !s) return s;
     filings_.resize(files_.size());
     for (size_t i = 0; i < files_.size(); ++i) {
       if (context_.progress && !context_.progress(i, files_.size(), files_[i].name)) {
@@ -87,6 +74,28 @@ class Batch {
   [[nodiscard]] std::optional<Filing>& filing(size_t i) { return filings_[i]; }
 
  private:
+  /// What a description names is its table, whatever its content looks like by itself.
+  Status recogniseAll() {
+    std::vector<Result<ContentKind>> alone;
+    std::vector<std::string> tables;
+    for (const ImportFile& file : files_) {
+      alone.push_back(exchange::recognise(file.content, file.name));
+      if (!alone.back() || *alone.back() != ContentKind::XbrlCsv) continue;
+      for (std::string& table : exchange::xbrlCsvTables(file.content)) tables.push_back(std::move(table));
+    }
+    for (size_t i = 0; i < files_.size(); ++i) {
+      const bool named = std::find(tables.begin(), tables.end(), files_[i].name) != tables.end();
+      if (!named && !alone[i] && !files_[i].found) return tl::unexpected(alone[i].error());
+      reasons_.push_back(named || alone[i] ? std::string() : alone[i].error().what);
+      if (named) {
+        kinds_.emplace_back(ContentKind::XbrlCsvTable);
+      } else {
+        kinds_.push_back(alone[i] ? std::optional(*alone[i]) : std::nullopt);
+      }
+    }
+    return {};
+  }
+
   Status keep(size_t i, Result<Filing> filing) {
     if (!filing) return tl::unexpected(filing.error());
     filings_[i] = std::move(*filing);
@@ -143,7 +152,6 @@ class Batch {
 
   const std::vector<ImportFile>& files_;
   const ImportContext& context_;
-  std::vector<std::string> tables_;  ///< file names that descriptions name
   std::vector<std::optional<ContentKind>> kinds_;
   std::vector<std::string> reasons_;
   std::vector<std::optional<Filing>> filings_;
@@ -169,6 +177,14 @@ Result<exchange::Workbook> readWorkbook(const ImportFile& file, ContentKind kind
   return exchange::readDelimited(file.content, file.name);
 }
 
+/// What one sheet has taken, another sheet of the same file does not guess again.
+void takeFrom(const TableReading& reading, TableHints& hints) {
+  for (const TableLine& line : reading.lines) {
+    hints.takenLines.insert(line.choice.line);
+    hints.takenConcepts.insert(line.concept_name);
+  }
+}
+
 /// Every sheet that names years; what one sheet has taken the next does not guess again.
 Status guessSheets(const exchange::Workbook& workbook, const ImportContext& context, ImportPreview& p) {
   TableHints hints = context.hints;
@@ -181,10 +197,7 @@ Status guessSheets(const exchange::Workbook& workbook, const ImportContext& cont
       p.warnings.push_back("sheet '" + workbook.sheets[i].name + "' was not read: " + last.what);
       continue;
     }
-    for (const TableLine& line : reading->lines) {
-      hints.takenLines.insert(line.choice.line);
-      hints.takenConcepts.insert(line.concept_name);
-    }
+    takeFrom(*reading, hints);
     p.readings.push_back({static_cast<int>(i), true, std::move(*reading)});
   }
   if (p.readings.empty()) return tl::unexpected(last);
@@ -233,11 +246,7 @@ bool isGuessed(ContentKind kind) {
 Status guessAgain(ImportPreview& p, size_t reading, const TableHints& fixed, const ImportContext& context) {
   TableHints hints = fixed;
   for (size_t i = 0; i < p.readings.size(); ++i) {
-    if (i == reading || !p.readings[i].included) continue;
-    for (const TableLine& line : p.readings[i].reading.lines) {
-      hints.takenLines.insert(line.choice.line);
-      hints.takenConcepts.insert(line.concept_name);
-    }
+    if (i != reading && p.readings[i].included) takeFrom(p.readings[i].reading, hints);
   }
   const auto sheet = static_cast<size_t>(p.readings.at(reading).sheet);
   Result<TableReading> again = guessTable(p.workbook->sheets.at(sheet), context.resources->labels, hints);
@@ -315,7 +324,7 @@ Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files,
         if (Status s = openTable(files[i], context, p); !s) return tl::unexpected(s.error());
       }
     }
-    p.incoming.document.digest = digestOf(p);
+    if (!isGuessed(p.kind)) p.incoming.document.digest = digestOf(p);  // a table's follows its readings
     p.incoming.document.importedAt = context.now;
     previews.push_back(std::move(p));
   }

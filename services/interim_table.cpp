@@ -75,6 +75,7 @@ InterimTable interimTable(const Snapshot& s, Basis basis) {
 std::vector<Figure> InterimTable::growthOf(size_t row) const {
   const std::vector<Figure>& figures = rows[row].figures;
   std::vector<Figure> list;
+  list.reserve(figures.size());
   for (size_t c = 0; c < figures.size(); ++c) {
     list.push_back(c < 4 ? Figure::absent("there is no quarter a year before") : growth(figures[c - 4], figures[c]));
   }
@@ -85,6 +86,7 @@ std::vector<Figure> InterimTable::shareOfRevenue(size_t row, const model::Model&
   const int revenue = m.find("revenue");
   const auto base = std::find_if(rows.begin(), rows.end(), [&](const InterimRow& r) { return r.row == revenue; });
   std::vector<Figure> list;
+  list.reserve(rows[row].figures.size());
   for (size_t c = 0; c < rows[row].figures.size(); ++c) {
     const Figure whole = base == rows.end() ? Figure::absent("no revenue") : base->figures[c];
     list.push_back(whole.hasValue() && whole.value() <= 0 ? Figure::notMeaningful("revenue is not positive")

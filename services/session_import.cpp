@@ -63,8 +63,9 @@ class Collection {
       return;
     }
     for (const std::string& warning : p.warnings) result.warnings.push_back(p.name + ": " + warning);
-    facts_.insert(facts_.end(), p.incoming.facts.begin(), p.incoming.facts.end());
-    edit.incoming.push_back(p.incoming);
+    edit.incoming.push_back(std::move(p.incoming));
+    p.incoming = {};
+    p.incoming.document = edit.incoming.back().document;
     LineChoices chosen;
     for (const SheetReading& s : p.readings) {
       if (s.included) chosen.merge(choicesOf(s.reading));
@@ -74,8 +75,6 @@ class Collection {
       edit.incoming.push_back(ownDocument(context_.company, "lines of " + p.name, ContentKind::TableChoices,
                                           exchange::lineChoicesText(chosen), context_.now));
     }
-    p.incoming.content.clear();
-    p.incoming.facts.clear();
     p.workbook.reset();
     result.files.push_back(std::move(p));
   }
@@ -88,7 +87,9 @@ class Collection {
   }
 
   Status deriveRecord() {
-    const Result<Company> record = derivedRecord(context_.company, facts_, context_.resources->rules, choices_);
+    std::vector<Fact> facts;
+    for (const store::Incoming& in : edit.incoming) facts.insert(facts.end(), in.facts.begin(), in.facts.end());
+    const Result<Company> record = derivedRecord(context_.company, facts, context_.resources->rules, choices_);
     if (!record) return tl::unexpected(record.error());
     edit.incoming.push_back(ownDocument(context_.company, "record derived from the filings", ContentKind::CompanyRecord,
                                         exchange::toJson(*record).dump(2), context_.now));
@@ -101,7 +102,6 @@ class Collection {
   const ImportContext& context_;
   const std::vector<store::StoredDocument>& present_;
   const Desk& desk_;
-  std::vector<Fact> facts_;
   LineChoices choices_;
 };
 

@@ -4,6 +4,8 @@
 #include <cctype>
 #include <set>
 
+#include "core/filing/rule_lines.h"
+
 namespace zl {
 namespace {
 
@@ -83,30 +85,19 @@ class Inference {
 
 Result<PartRules> PartRules::parse(std::string_view text, const std::string& source) {
   PartRules parts;
-  const auto trimmed = [](std::string_view s) {
-    const size_t first = s.find_first_not_of(" \t\r");
-    return first == std::string_view::npos ? std::string_view{}
-                                           : s.substr(first, s.find_last_not_of(" \t\r") - first + 1);
-  };
-  int number = 0;
-  while (!text.empty()) {
-    ++number;
-    const size_t newline = text.find('\n');
-    std::string_view line = text.substr(0, newline);
-    text = newline == std::string_view::npos ? std::string_view{} : text.substr(newline + 1);
-    line = trimmed(line.substr(0, line.find('#')));
-    if (line.empty()) continue;
+  RuleLines lines(text, source);
+  while (lines.next()) {
+    const std::string_view line = lines.line();
     const size_t equals = line.find('=');
-    std::string_view name = trimmed(line.substr(0, equals));
-    std::string_view to = equals == std::string_view::npos ? std::string_view{} : trimmed(line.substr(equals + 1));
+    std::string_view name = trimmedRule(line.substr(0, equals));
+    std::string_view to = equals == std::string_view::npos ? std::string_view{} : trimmedRule(line.substr(equals + 1));
     Residual residual;
     if (!to.empty() && to[0] == '-') {
       residual.weight = -1;
-      to = trimmed(to.substr(1));
+      to = trimmedRule(to.substr(1));
     }
     if (name.empty() || to.empty()) {
-      return fail(ErrorKind::BadInput, "a rule reads 'concept = line' or 'concept = -line'",
-                  source + ", line " + std::to_string(number));
+      return fail(ErrorKind::BadInput, "a rule reads 'concept = line' or 'concept = -line'", lines.where());
     }
     residual.line = std::string(to);
     parts.residuals_[std::string(name)] = residual;

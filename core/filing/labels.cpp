@@ -6,14 +6,10 @@
 #include <set>
 #include <sstream>
 
+#include "core/filing/rule_lines.h"
+
 namespace zl {
 namespace {
-
-std::string_view trimmed(std::string_view text) {
-  const size_t first = text.find_first_not_of(" \t\r");
-  if (first == std::string_view::npos) return {};
-  return text.substr(first, text.find_last_not_of(" \t\r") - first + 1);
-}
 
 std::set<std::string> wordsOf(const std::string& normalised) {
   std::set<std::string> words;
@@ -70,15 +66,10 @@ std::string normalisedLabel(std::string_view given) {
 Result<LabelRules> LabelRules::parse(std::string_view text, const std::string& source) {
   LabelRules labels;
   StatementPart part = StatementPart::Income;
-  int number = 0;
-  while (!text.empty()) {
-    ++number;
-    const size_t newline = text.find('\n');
-    std::string_view line = text.substr(0, newline);
-    text = newline == std::string_view::npos ? std::string_view{} : text.substr(newline + 1);
-    line = trimmed(line.substr(0, line.find('#')));
-    if (line.empty()) continue;
-    const std::string where = source + ", line " + std::to_string(number);
+  RuleLines lines(text, source);
+  while (lines.next()) {
+    const std::string_view line = lines.line();
+    const std::string where = lines.where();
     if (line == "[income]" || line == "[balance]" || line == "[cash]") {
       part = line == "[income]"    ? StatementPart::Income
              : line == "[balance]" ? StatementPart::Balance
@@ -92,10 +83,10 @@ Result<LabelRules> LabelRules::parse(std::string_view text, const std::string& s
     }
     LabelRule rule;
     rule.part = part;
-    std::string_view name = trimmed(line.substr(0, equals));
+    std::string_view name = trimmedRule(line.substr(0, equals));
     if (!name.empty() && name[0] == '-') {
       rule.outflow = true;
-      name = trimmed(name.substr(1));
+      name = trimmedRule(name.substr(1));
     }
     rule.line = std::string(name);
     rule.shares = rule.line == "shares";

@@ -1,19 +1,14 @@
 #include <sstream>
 
 #include "core/filing/mapping.h"
+#include "core/filing/rule_lines.h"
 
 namespace zl {
 namespace {
 
-std::string_view trimmed(std::string_view text) {
-  const size_t first = text.find_first_not_of(" \t\r");
-  if (first == std::string_view::npos) return {};
-  return text.substr(first, text.find_last_not_of(" \t\r") - first + 1);
-}
-
 bool takeMark(std::string_view& text) {
   if (text.empty() || text.back() != '?') return false;
-  text = trimmed(text.substr(0, text.size() - 1));
+  text = trimmedRule(text.substr(0, text.size() - 1));
   return true;
 }
 
@@ -44,21 +39,16 @@ bool parseSum(std::string_view text, std::vector<MappingTerm>& terms) {
 
 Result<MappingRules> MappingRules::parse(std::string_view text, const std::string& source) {
   MappingRules rules;
-  int number = 0;
-  while (!text.empty()) {
-    ++number;
-    const size_t newline = text.find('\n');
-    std::string_view line = text.substr(0, newline);
-    text = newline == std::string_view::npos ? std::string_view{} : text.substr(newline + 1);
-    line = trimmed(line.substr(0, line.find('#')));
-    if (line.empty()) continue;
-    const std::string where = source + ", line " + std::to_string(number);
+  RuleLines lines(text, source);
+  while (lines.next()) {
+    const std::string_view line = lines.line();
+    const std::string where = lines.where();
     const size_t equals = line.find('=');
     if (equals == std::string_view::npos) {
       return fail(ErrorKind::BadInput, "a rule reads 'line = concept | concept + concept'", where);
     }
     MappingRule rule;
-    std::string_view name = trimmed(line.substr(0, equals));
+    std::string_view name = trimmedRule(line.substr(0, equals));
     rule.optional = takeMark(name);
     rule.line = std::string(name);
     std::string_view rest = line.substr(equals + 1);
@@ -67,7 +57,8 @@ Result<MappingRules> MappingRules::parse(std::string_view text, const std::strin
       std::vector<MappingTerm> terms;
       if (rule.line.empty() || !parseSum(rest.substr(0, bar), terms)) {
         return fail(ErrorKind::BadInput,
-                    "'" + std::string(trimmed(rest.substr(0, bar))) + "' is not a concept or a sum of concepts", where);
+                    "'" + std::string(trimmedRule(rest.substr(0, bar))) + "' is not a concept or a sum of concepts",
+                    where);
       }
       for (const MappingTerm& term : terms) rules.lineOf_[term.concept_name] = rule.line;
       rule.alternatives.push_back(std::move(terms));

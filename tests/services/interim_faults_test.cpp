@@ -58,8 +58,16 @@ TEST_F(DemoBook, TrailingTwelveMonthsEndInTheYearItself) {
   for (const char* q : {"Q4 2023", "Q1 2024", "Q2 2024", "Q3 2024"}) sum += at(quarters, s, "revenue", q).value();
   EXPECT_NEAR(at(trailing, s, "revenue", "Q3 2024").value(), sum, 1.0);
   EXPECT_FALSE(at(trailing, s, "revenue", "Q1 2023").hasValue()) << "no quarters of 2022 are filed";
-  const size_t revenue = 0;
-  EXPECT_EQ(trailing.growthOf(revenue).size(), trailing.periods.size());
+  const auto row = std::find_if(trailing.rows.begin(), trailing.rows.end(),
+                                [&](const InterimRow& r) { return r.row == s.evaluation->model().find("revenue"); });
+  ASSERT_NE(row, trailing.rows.end());
+  const auto revenue = static_cast<size_t>(row - trailing.rows.begin());
+  // At a year end the trailing growth is the year's own.
+  const std::vector<Figure> growth = trailing.growthOf(revenue);
+  EXPECT_NEAR(growth.at(7).value(), s.history->at(row->row, 10).value() / s.history->at(row->row, 9).value() - 1,
+              1e-12);
+  EXPECT_FALSE(growth.at(3).hasValue()) << "the year before has no quarters";
+  EXPECT_DOUBLE_EQ(trailing.shareOfRevenue(revenue, s.evaluation->model()).at(7).value(), 1.0);
   EXPECT_THAT(interimText(s, Basis::Trailing), HasSubstr("row,label,unit,Q1 2023,"));
   EXPECT_EQ(interimJson(s, Basis::Quarters)["periods"].size(), 12u);
 }
