@@ -160,10 +160,9 @@ class Batch {
 void countFacts(const std::vector<Fact>& facts, const MappingRules& rules, const LineChoices& choices,
                 ImportPreview& p) {
   for (const Fact& fact : facts) {
-    const auto choice = choices.find(fact.concept_name);
     if (!fact.segments.empty()) {
       ++p.segments;
-    } else if (choice == choices.end() ? rules.mentions(fact.concept_name) : !choice->second.line.empty()) {
+    } else if (!lineOf(rules, choices, fact.concept_name).empty()) {
       ++p.mapped;
     } else {
       ++p.unmapped;
@@ -251,15 +250,29 @@ Status guessAgain(ImportPreview& p, size_t reading, const TableHints& fixed, con
   const auto sheet = static_cast<size_t>(p.readings.at(reading).sheet);
   Result<TableReading> again = guessTable(p.workbook->sheets.at(sheet), context.resources->labels, hints);
   if (!again) return tl::unexpected(again.error());
+  // Periods belong to the headings; under the same row they stay as corrected.
+  const TableReading& before = p.readings[reading].reading;
+  if (again->headerRow == before.headerRow && again->yearsDown == before.yearsDown) again->columns = before.columns;
   std::swap(p.readings[reading].reading, *again);
   Status applied = applyReadings(p, context);
   if (!applied) std::swap(p.readings[reading].reading, *again);
   return applied;
 }
 
+Status readyToStore(const std::vector<ImportPreview>& previews) {
+  for (const ImportPreview& p : previews) {
+    const bool unnamed = !p.readings.empty() && std::any_of(p.incoming.facts.begin(), p.incoming.facts.end(),
+                                                            [](const Fact& f) { return f.unit.empty(); });
+    if (unnamed)
+      return fail(ErrorKind::BadInput, "the table names no currency", p.name, "Say which one its figures are in");
+  }
+  return {};
+}
+
 Status applyReadings(ImportPreview& p, const ImportContext& context) {
   std::vector<Fact> facts;
-  std::optional<Date> periodEnd;
+  Document document = p.incoming.document;
+  document.periodEnd.reset();
   LineChoices choices = context.hints.remembered;
   for (const SheetReading& s : p.readings) {
     if (!s.included) continue;
@@ -270,7 +283,7 @@ Status applyReadings(ImportPreview& p, const ImportContext& context) {
       return tl::unexpected(error);
     }
     for (Fact& fact : *read) {
-      if (fact.period.isFullYear() && (!periodEnd || fact.period.end > *periodEnd)) periodEnd = fact.period.end;
+      noteYear(document, fact.period);
       facts.push_back(std::move(fact));
     }
     for (const auto& [concept_name, choice] : choicesOf(s.reading)) choices[concept_name] = choice;
@@ -281,7 +294,7 @@ Status applyReadings(ImportPreview& p, const ImportContext& context) {
   p.mapped = p.unmapped = p.segments = 0;
   countFacts(facts, context.resources->rules, choices, p);
   p.incoming.facts = std::move(facts);
-  p.incoming.document.periodEnd = periodEnd;
+  p.incoming.document = std::move(document);
   p.incoming.document.digest = digestOf(p);
   return {};
 }

@@ -72,6 +72,9 @@ Status guessAgain(ImportPreview& preview, size_t reading, const TableHints& fixe
 /// the cell, the preview keeps the facts it had.
 Status applyReadings(ImportPreview& preview, const ImportContext& context);
 
+/// Whether what was previewed can be stored: amounts in no currency would be taken for the company's.
+Status readyToStore(const std::vector<ImportPreview>& previews);
+
 /// A record made from the filings alone, for a company that has none: the most used currency and
 /// the last filed share count. Fails when the facts hold neither.
 Result<Company> derivedRecord(const std::string& id, const std::vector<Fact>& facts, const MappingRules& rules,

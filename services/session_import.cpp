@@ -37,6 +37,7 @@ class Collection {
   Session::ImportResult result;
 
   Status take(std::vector<ImportPreview> previews) {
+    if (Status s = readyToStore(previews); !s) return s;
     for (ImportPreview& p : previews) takeOne(p);
     if (edit.incoming.empty()) return {};
     if (!hasRecord()) {

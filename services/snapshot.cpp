@@ -98,8 +98,7 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
 }
 
 std::string lineOf(const Standardised& filed, const Resources& resources, const std::string& concept_name) {
-  const auto choice = filed.choices.find(concept_name);
-  return choice == filed.choices.end() ? resources.rules.lineOf(concept_name) : choice->second.line;
+  return zl::lineOf(resources.rules, filed.choices, concept_name);
 }
 
 std::string Snapshot::periodOf(int column) const {

@@ -62,6 +62,10 @@ ImportPanel::ImportPanel(QWidget* parent) : QWidget(parent) {
   layout->addLayout(buttons);
   connect(leave_, &QPushButton::clicked, this, &ImportPanel::close);
   connect(accept_, &QPushButton::clicked, this, [this] {
+    if (Status s = services::readyToStore(previews_); !s) {
+      Q_EMIT failed(text(s.error().text()));
+      return;
+    }
     std::vector<ImportPreview> taken = std::move(previews_);
     close();
     Q_EMIT accepted(std::move(taken));
@@ -113,7 +117,8 @@ QWidget* ImportPanel::makeTablePart() {
   bar->addWidget(currency_);
   bar->addWidget(scale_);
   bar->addSpacing(16);
-  bar->addWidget(new QLabel(tr("years stand in row"), part));
+  headerLabel_ = new QLabel(part);
+  bar->addWidget(headerLabel_);
   bar->addWidget(header_);
   bar->addStretch();
   layout->addLayout(bar);
@@ -265,6 +270,7 @@ void ImportPanel::showTable() {
   const Sheet& sheet = p.workbook->sheets[static_cast<size_t>(s.sheet)];
   header_->setRange(1, std::max(1, reading.yearsDown ? sheet.columns : static_cast<int>(sheet.rows.size())));
   header_->setValue(reading.headerRow + 1);
+  headerLabel_->setText(reading.yearsDown ? tr("years stand in column") : tr("years stand in row"));
   filling_ = false;
   QStringList doubts;
   for (const std::string& doubt : reading.doubts) doubts << text(doubt);
@@ -331,13 +337,13 @@ void ImportPanel::guessAgain(const std::function<void(TableHints&)>& fix) {
   hints.fixedCurrency = before.currency;
   hints.fixedScale = before.scale;
   hints.headerRow = before.headerRow;
+  hints.yearsDown = before.yearsDown;
   for (const TableLine& line : before.lines) {
     if (line.match == TableLine::Match::Remembered) hints.remembered[line.concept_name] = line.choice;
   }
   fix(hints);
   if (hints.fixedCurrency == before.currency && hints.fixedScale == before.scale && hints.headerRow == before.headerRow)
     return;
-  if (hints.headerRow == before.headerRow && before.yearsDown) hints.headerRow.reset();
   ImportPreview changed = previews_[file];
   if (Status s = services::guessAgain(changed, at, hints, *context_); !s) {
     Q_EMIT failed(text(s.error().text()));

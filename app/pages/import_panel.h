@@ -54,7 +54,7 @@ class ImportPanel : public QWidget {
   std::vector<services::ImportPreview> previews_;
   std::vector<std::pair<size_t, size_t>> tables_;  ///< file and reading, in the order of the chooser
 
-  QLabel *title_, *doubts_;
+  QLabel *title_, *doubts_, *headerLabel_;
   QProgressBar* progress_;
   LedgerView *files_, *table_;
   QWidget* tablePart_;

@@ -15,4 +15,10 @@ Figure Fact::figure() const {
   return Figure::of(number);
 }
 
+void noteYear(Document& document, const Period& period) {
+  if (period.isFullYear() && (!document.periodEnd || period.end > *document.periodEnd)) {
+    document.periodEnd = period.end;
+  }
+}
+
 }  // namespace zl

@@ -43,6 +43,9 @@ struct Document {
   std::string importedAt;         ///< ISO 8601, set by the caller
 };
 
+/// Notes the latest full year that a document reports.
+void noteYear(Document& document, const Period& period);
+
 /// What a filing says of itself, where its format lets it.
 struct Filer {
   std::string filer;  ///< identifier of the reporting entity

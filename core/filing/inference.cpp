@@ -39,11 +39,6 @@ class Inference {
     return climb(concept_name, presentation_, "presentation");
   }
 
-  [[nodiscard]] std::string lineOf(const std::string& concept_name) const {
-    const auto choice = choices_.find(concept_name);
-    return choice == choices_.end() ? rules_.lineOf(concept_name) : choice->second.line;
-  }
-
  private:
   using Arcs = std::multimap<std::string, const ConceptArc*>;
 
@@ -63,7 +58,7 @@ class Inference {
       if (const PartRules::Residual* residual = parts_.of(parent)) {
         return LineChoice{residual->line, weight * residual->weight, partOf(inLinkbase)};
       }
-      if (const std::string line = lineOf(parent); !line.empty()) {
+      if (const std::string line = lineOf(rules_, choices_, parent); !line.empty()) {
         if (filed_.count(parent) > 0)
           return LineChoice{"", 1, partOf(std::string(", which stands on ").append(line).append(" already"))};
         return LineChoice{line, weight, partOf(std::string(", which is not filed,").append(inLinkbase))};

@@ -26,13 +26,8 @@ LineBuilder::LineBuilder(std::span<const Fact> facts, const MappingRules& rules,
   for (const auto& [concept_name, choice] : choices) chosenFor_[choice.line].push_back(concept_name);
 }
 
-std::string LineBuilder::lineOf(const std::string& concept_name) const {
-  const auto choice = choices_.find(concept_name);
-  return choice == choices_.end() ? rules_.lineOf(concept_name) : choice->second.line;
-}
-
 bool LineBuilder::isMapped(const std::string& concept_name) const {
-  return !lineOf(concept_name).empty();
+  return !lineOf(rules_, choices_, concept_name).empty();
 }
 
 void LineBuilder::choose(size_t index) {
@@ -45,8 +40,9 @@ void LineBuilder::choose(size_t index) {
     if (finer(fact, before)) at->second = index;
   } else if (!fact.nil) {
     // The later document restates the figure.
-    const bool keepFirst = !firstFiled_.empty() && !before.nil &&
-                           (firstFiled_.count(kEveryLine) > 0 || firstFiled_.count(lineOf(fact.concept_name)) > 0);
+    const bool keepFirst =
+        !firstFiled_.empty() && !before.nil &&
+        (firstFiled_.count(kEveryLine) > 0 || firstFiled_.count(lineOf(rules_, choices_, fact.concept_name)) > 0);
     if (!keepFirst) at->second = index;
   }
 }

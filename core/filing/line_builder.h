@@ -25,8 +25,6 @@ class LineBuilder {
   LineBuilder(std::span<const Fact> facts, const MappingRules& rules, const LineChoices& choices,
               const FirstFiled& firstFiled);
 
-  /// The line a concept stands on; empty where none.
-  [[nodiscard]] std::string lineOf(const std::string& concept_name) const;
   [[nodiscard]] bool isMapped(const std::string& concept_name) const;
   /// Takes a fact: the finer of two in one document; of two documents the later filed, or the
   /// earlier for lines used as first filed.

@@ -54,6 +54,10 @@ struct LineChoice {
 };
 using LineChoices = std::map<std::string, LineChoice>;  ///< by concept name
 
+/// The line a concept stands on: as chosen, else by the rules; empty where it is set aside or no
+/// rule names it.
+std::string lineOf(const MappingRules& rules, const LineChoices& choices, const std::string& concept_name);
+
 /// Standard lines whose figures are used as first filed, not as last; kEveryLine for all of them.
 using FirstFiled = std::set<std::string>;
 inline constexpr const char* kEveryLine = "*";

@@ -75,6 +75,11 @@ std::string MappingRules::lineOf(const std::string& concept_name) const {
   return found == lineOf_.end() ? std::string() : found->second;
 }
 
+std::string lineOf(const MappingRules& rules, const LineChoices& choices, const std::string& concept_name) {
+  const auto choice = choices.find(concept_name);
+  return choice == choices.end() ? rules.lineOf(concept_name) : choice->second.line;
+}
+
 bool MappingRules::mentions(const std::string& concept_name) const {
   return lineOf_.count(concept_name) > 0;
 }

@@ -13,9 +13,15 @@ namespace {
 constexpr int kHeaderDepth = 60;   ///< rows searched for the headings
 constexpr int kMostLines = 20000;  ///< a statement has hundreds
 
+/// The figure of a cell. A workbook's number is plain and may carry an exponent; text is as shown.
+std::optional<DisplayedNumber> figureIn(const SheetCell& cell, char mark) {
+  if (cell.kind == SheetCell::Kind::Day) return std::nullopt;
+  if (cell.kind == SheetCell::Kind::Text) return displayedNumber(cell.text, mark);
+  return Decimal::isNumber(cell.text) ? std::optional(DisplayedNumber{cell.text, false}) : std::nullopt;
+}
+
 bool isFigure(const SheetCell& cell, char mark) {
-  return cell.kind == SheetCell::Kind::Number ||
-         (cell.kind == SheetCell::Kind::Text && displayedNumber(cell.text, mark));
+  return figureIn(cell, mark).has_value();
 }
 
 std::optional<PeriodHeading> headingOf(const SheetCell& cell) {
@@ -272,8 +278,7 @@ class Guess {
       for (const TableColumn& column : reading_.columns) {
         const SheetCell* cell = sheet_.at(line.row, column.column);
         if (cell == nullptr) continue;
-        const std::optional<DisplayedNumber> n =
-            displayedNumber(cell->text, cell->kind == SheetCell::Kind::Number ? '.' : reading_.decimalMark);
+        const std::optional<DisplayedNumber> n = figureIn(*cell, reading_.decimalMark);
         if (n) sum += std::strtod(n->plain.c_str(), nullptr);
       }
       return sum;
@@ -303,12 +308,19 @@ class Guess {
 }  // namespace
 
 Result<TableReading> guessTable(const Sheet& sheet, const LabelRules& labels, const TableHints& hints) {
-  Guess across(sheet, labels, hints);
-  const bool readAcross = across.run();
-  TableReading reading = across.take();
-  if (readAcross && reading.columns.size() > 1) return reading;
+  // A heading row chosen by hand is one of the sheet as it is, unless said otherwise.
+  const bool mayAcross = !hints.yearsDown.value_or(false);
+  const bool mayDown = hints.yearsDown.value_or(!hints.headerRow);
+  TableReading reading;
+  bool readAcross = false;
+  if (mayAcross) {
+    Guess across(sheet, labels, hints);
+    readAcross = across.run();
+    reading = across.take();
+    if (readAcross && (reading.columns.size() > 1 || !mayDown)) return reading;
+  }
   // Few years in one row may be many in one column: years down the side.
-  if (!hints.headerRow) {
+  if (mayDown) {
     const Sheet turned = sheet.transposed();
     Guess down(turned, labels, hints);
     if (down.run()) {
@@ -341,12 +353,8 @@ Result<std::vector<Fact>> factsOf(const Sheet& given, const TableReading& readin
     for (const TableColumn& column : reading.columns) {
       const SheetCell* cell = column.included ? sheet.at(line.row, column.column) : nullptr;
       if (cell == nullptr || (cell->kind == SheetCell::Kind::Text && saysNothing(cell->text))) continue;
-      const char mark = cell->kind == SheetCell::Kind::Number ? '.' : reading.decimalMark;
-      // A workbook's number may carry an exponent; it is no displayed text.
-      const bool stored = cell->kind == SheetCell::Kind::Number && Decimal::isNumber(cell->text);
-      const std::optional<DisplayedNumber> shown =
-          stored ? std::optional(DisplayedNumber{cell->text, false}) : displayedNumber(cell->text, mark);
-      if (!shown || cell->kind == SheetCell::Kind::Day) {
+      const std::optional<DisplayedNumber> shown = figureIn(*cell, reading.decimalMark);
+      if (!shown) {
         return fail(ErrorKind::BadInput, "'" + cell->text.substr(0, 40) + "' is not a figure", cellPlace(given, *cell),
                     "Correct the cell, or leave its row or column out");
       }

@@ -58,6 +58,7 @@ struct TableHints {
   std::set<std::string> takenConcepts;  ///< likewise; a label that repeats gets the sheet's name
   std::optional<std::string> fixedCurrency;
   std::optional<int> fixedScale;
+  std::optional<bool> yearsDown;  ///< with headerRow: in the sheet as it is, or transposed
   std::optional<int> headerRow;
   std::optional<int> labelColumn;
 };

@@ -121,9 +121,7 @@ Result<Filing> readFactTable(std::string_view content, const std::string& name) 
     Fact fact = factOf(row);
     if (Status s = row.status(); !s) return tl::unexpected(s.error());
     fact.place = "line " + std::to_string(r.line);
-    if (fact.period.isFullYear() && (!filing.document.periodEnd || fact.period.end > *filing.document.periodEnd)) {
-      filing.document.periodEnd = fact.period.end;
-    }
+    noteYear(filing.document, fact.period);
     filing.facts.push_back(std::move(fact));
   }
   if (filing.facts.empty()) {

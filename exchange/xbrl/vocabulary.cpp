@@ -163,10 +163,4 @@ Status readPrecision(std::string_view decimals, std::string_view precision, Fact
   return {};
 }
 
-void noteYear(Document& document, const Period& period) {
-  if (period.isFullYear() && (!document.periodEnd || period.end > *document.periodEnd)) {
-    document.periodEnd = period.end;
-  }
-}
-
 }  // namespace zl::exchange

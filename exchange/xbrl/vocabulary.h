@@ -62,7 +62,4 @@ class Vocabulary {
 /// message says what is wrong, without the place.
 Status readPrecision(std::string_view decimals, std::string_view precision, Fact& fact);
 
-/// Notes the latest full year that a document reports.
-void noteYear(Document& document, const Period& period);
-
 }  // namespace zl::exchange

@@ -138,22 +138,10 @@ TEST(FilingMonitors, NameAMissingYear) {
 }
 
 TEST(Restatements, FirstAndLastFiledBeyondRounding) {
-  std::vector<Fact> facts;
-  const auto file = [&](std::int64_t document, const char* name, const char* text, int decimals) {
-    Fact f;
-    f.document = document;
-    f.concept_name = name;
-    f.unit = "EUR";
-    f.text = text;
-    f.decimals = decimals;
-    f.period = {makeDate(2023, 1, 1), makeDate(2023, 12, 31)};
-    facts.push_back(f);
-  };
-  file(1, "S", "1000", 0);
-  file(1, "T", "50", 0);
-  file(2, "S", "980", 0);
-  file(2, "T", "49.8", 1);  // agrees: 50 may be 49.5 to 50.5
-  file(3, "S", "975.5", 1);
+  const std::vector<Fact> facts{fact("S", "1000", 2023, false, 0, 1), fact("T", "50", 2023, false, 0, 1),
+                                fact("S", "980", 2023, false, 0, 2),
+                                fact("T", "49.8", 2023, false, 1, 2),  // agrees: 50 may be 49.5 to 50.5
+                                fact("S", "975.5", 2023, false, 1, 3)};
   const std::vector<Restatement> list = restatements(facts);
   ASSERT_EQ(list.size(), 1u);
   EXPECT_EQ(facts[list[0].first].text, "1000");

@@ -241,6 +241,32 @@ TEST(Reading, YearsDownTheSide) {
   EXPECT_EQ(facts->at(1).period.text(), "2022-07-01/2023-06-30");
 }
 
+TEST(Reading, AHeadingChosenByHandKeepsItsDirection) {
+  const Sheet sheet = sheetOf("EUR m|note|Turnover|Stocks\nFY22|a|1|10\nFY23|b|2|12\n");
+  TableHints hints;
+  hints.yearsDown = true;
+  hints.headerRow = 0;
+  const auto down = guessTable(sheet, labels(), hints);
+  ASSERT_TRUE(down) << down.error().text();
+  EXPECT_TRUE(down->yearsDown);
+  EXPECT_EQ(down->columns.size(), 2u);
+  hints.yearsDown = false;
+  EXPECT_FALSE(guessTable(sheet, labels(), hints)) << "the first row names no years";
+}
+
+TEST(Reading, CostsInPowersOfTenAreNegativeToo) {
+  Sheet sheet = sheetOf("EUR|2024|2023\nIncome|1|1\nCost of sales|0|0\n");
+  for (SheetCell& cell : sheet.rows[2].cells) {
+    if (cell.column > 0) cell = {cell.row, cell.column, SheetCell::Kind::Number, "-1.5E3"};
+  }
+  const auto reading = guessTable(sheet, labels(), {});
+  ASSERT_TRUE(reading);
+  EXPECT_EQ(reading->lines.back().choice.weight, -1);
+  const auto facts = factsOf(sheet, *reading);
+  ASSERT_TRUE(facts);
+  EXPECT_EQ(facts->back().text, "-1500");
+}
+
 TEST(Reading, DoubtsAreSaid) {
   const auto reading = guessTable(sheetOf("|2024|2024|2025E\nSales|1|2|3\nSales|4|5|6\n"), labels(), {});
   ASSERT_TRUE(reading);

@@ -88,6 +88,12 @@ TEST_F(DemoBook, ATableIsGuessedAgainWithWhatWasFixed) {
   ASSERT_TRUE(guessAgain(p, 0, fixed, context));
   EXPECT_EQ(p.incoming.facts[0].text, "398000000000");
   EXPECT_EQ(p.incoming.facts[0].unit, "USD");
+  // Periods corrected before stay when only the unit is fixed.
+  p.readings[0].reading.columns[1].included = false;
+  fixed.fixedScale = 3;
+  ASSERT_TRUE(guessAgain(p, 0, fixed, context));
+  EXPECT_FALSE(p.readings[0].reading.columns[1].included);
+  EXPECT_EQ(p.incoming.facts[0].text, "398000000");
   fixed.headerRow = 4;
   const Status refused = guessAgain(p, 0, fixed, context);
   ASSERT_FALSE(refused);
@@ -211,6 +217,22 @@ TEST(Folders, BringWhatIsReadableAndNameTheRest) {
   const auto stopped = preview(*files, context);
   ASSERT_FALSE(stopped);
   EXPECT_EQ(stopped.error().kind, ErrorKind::Cancelled);
+}
+
+TEST(Tables, AmountsInNoCurrencyAreNotStored) {
+  const test::TemporaryFolder folder;
+  const auto resources = *Resources::load();
+  const std::string table = ";2024;2023\nNet sales;5;4\nNumber of shares;2;2\n";
+  auto previews = preview({{"bare.csv", table}}, {"bare", resources, "now", {}});
+  ASSERT_TRUE(previews) << previews.error().text();
+  EXPECT_THAT(readyToStore(*previews).error().text(), HasSubstr("bare.csv: the table names no currency"));
+  const auto stored = Session::bringIn(folder.file("b.zledger"), "bare", *previews, resources, test::testDesk());
+  EXPECT_FALSE(stored);
+  EXPECT_FALSE(std::filesystem::exists(folder.file("b.zledger")));
+  TableHints fixed;
+  fixed.fixedCurrency = "CHF";
+  ASSERT_TRUE(guessAgain(previews->at(0), 0, fixed, {"bare", resources, "now", {}}));
+  EXPECT_TRUE(Session::bringIn(folder.file("b.zledger"), "bare", *previews, resources, test::testDesk()));
 }
 
 TEST(LinesJson, RoundTripsAndRefusesOtherThings) {
