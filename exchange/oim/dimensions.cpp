@@ -165,4 +165,21 @@ Status readDimensions(const std::map<std::string, std::string>& dimensions, cons
   return {};
 }
 
+void OimReport::add(Fact fact, const std::map<std::string, std::string>& dimensions) {
+  if (fact.unit.empty()) fact.unit = "pure";
+  const auto entity = dimensions.find("entity");
+  if (filing_.about.filer.empty() && entity != dimensions.end()) filing_.about.filer = xml::localName(entity->second);
+  noteYear(filing_.document, fact.period);
+  filing_.facts.push_back(std::move(fact));
+}
+
+Filing OimReport::finish(const std::string& name, ContentKind kind) {
+  filing_.document.name = name;
+  filing_.document.kind = contentKindText(kind);
+  if (texts_ > 0) {
+    filing_.warnings.push_back(std::to_string(texts_) + " facts without unit and decimals are text and were left out");
+  }
+  return std::move(filing_);
+}
+
 }  // namespace zl::exchange

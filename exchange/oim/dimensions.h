@@ -8,6 +8,7 @@
 #include <string_view>
 
 #include "core/filing/fact.h"
+#include "exchange/content.h"
 #include "exchange/json/reader.h"
 
 namespace zl::exchange {
@@ -36,5 +37,19 @@ std::string oimDocumentType(const Json& document);
 /// Fills concept, period, unit, segments of a fact from its dimensions. Fails with what is wrong;
 /// the caller adds the place.
 Status readDimensions(const std::map<std::string, std::string>& dimensions, const OimNames& names, Fact& fact);
+
+/// A report as its facts come in.
+class OimReport {
+ public:
+  /// A fact without a unit is a plain number (xbrli:pure is never written).
+  void add(Fact fact, const std::map<std::string, std::string>& dimensions);
+  /// Without a taxonomy at hand, a fact with neither unit nor decimals is text: counted, left out.
+  void countText() { ++texts_; }
+  Filing finish(const std::string& name, ContentKind kind);
+
+ private:
+  Filing filing_;
+  int texts_ = 0;
+};
 
 }  // namespace zl::exchange

@@ -92,13 +92,7 @@ class ReportReader {
       for (const auto& [key, value] : textsOf(objectOf(table, "parameters", where), where)) known[key] = value;
       readTable(table, templates.at(templateName), report, known, where);
     }
-    filing_.document.name = name_;
-    filing_.document.kind = contentKindText(ContentKind::XbrlCsv);
-    if (texts_ > 0) {
-      filing_.warnings.push_back(std::to_string(texts_) +
-                                 " facts without unit and decimals are text and were left out");
-    }
-    return std::move(filing_);
+    return report_.finish(name_, ContentKind::XbrlCsv);
   }
 
  private:
@@ -164,12 +158,11 @@ class ReportReader {
     }
     const std::string decimals = resolved(level.decimals);
     if (dimensions.count("unit") == 0 && decimals.empty()) {
-      ++texts_;
+      report_.countText();
       return;
     }
     Fact fact;
     if (Status s = readDimensions(dimensions, names_, fact); !s) refuse(s.error().what, where);
-    if (fact.unit.empty()) fact.unit = "pure";
     fact.place =
         csv.where(row) + (rowId.empty() ? "" : ", row '" + csv.cell(row, rowId) + "'") + ", column '" + column + "'";
     fact.nil = cell == "#nil";
@@ -181,17 +174,14 @@ class ReportReader {
         if (Status s = readPrecision(decimals, {}, fact); !s) refuse(s.error().what, where);
       }
     }
-    if (filing_.about.filer.empty()) filing_.about.filer = xml::localName(dimensions["entity"]);
-    noteYear(filing_.document, fact.period);
-    filing_.facts.push_back(std::move(fact));
+    report_.add(std::move(fact), dimensions);
   }
 
   const Json& json_;
   std::string name_;
   std::span<const NamedContent> files_;
   OimNames names_;
-  Filing filing_;
-  int texts_ = 0;
+  OimReport report_;
 };
 
 }  // namespace

@@ -29,15 +29,13 @@ class FactsReader {
       given[dimension] = member.is_null() ? "" : member.get<std::string>();
     }
     const auto decimals = object.find("decimals");
-    // Without a taxonomy at hand, a fact with neither unit nor decimals is text.
     if (given.count("unit") == 0 && decimals == object.end()) {
-      ++texts_;
+      report_.countText();
       return {};
     }
     if (!value->is_string() && !value->is_null()) return bad("a value must be text or null");
     Fact fact;
     if (Status s = readDimensions(given, names_, fact); !s) return bad(s.error().what);
-    if (fact.unit.empty()) fact.unit = "pure";
     fact.place = "fact '" + id.substr(0, 80) + "'";
     fact.nil = value->is_null();
     if (!fact.nil) {
@@ -54,27 +52,16 @@ class FactsReader {
         fact.decimals = decimals->get<int>();
       }
     }
-    if (filing_.about.filer.empty()) filing_.about.filer = xml::localName(given["entity"]);
-    noteYear(filing_.document, fact.period);
-    filing_.facts.push_back(std::move(fact));
+    report_.add(std::move(fact), given);
     return {};
   }
 
-  Filing finish() {
-    filing_.document.name = name_;
-    filing_.document.kind = contentKindText(ContentKind::XbrlJson);
-    if (texts_ > 0) {
-      filing_.warnings.push_back(std::to_string(texts_) +
-                                 " facts without unit and decimals are text and were left out");
-    }
-    return std::move(filing_);
-  }
+  Filing finish() { return report_.finish(name_, ContentKind::XbrlJson); }
 
  private:
   std::string name_;
   const OimNames& names_;
-  Filing filing_;
-  int texts_ = 0;
+  OimReport report_;
 };
 
 }  // namespace
