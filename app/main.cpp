@@ -1,3 +1,4 @@
+#include <QComboBox>
 #include <QCommandLineParser>
 #include <QSettings>
 #include <QTextStream>
@@ -20,8 +21,10 @@ int main(int argc, char** argv) {
                                    QStringLiteral("file"));
   const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Window size, 1280x800."),
                                 QStringLiteral("size"));
+  const QCommandLineOption view(QStringLiteral("view"), QStringLiteral("Open History in its n-th view."),
+                                QStringLiteral("number"));
   const QCommandLineOption paper(QStringLiteral("paper"), QStringLiteral("light or dark."), QStringLiteral("paper"));
-  parser.addOptions({demo, page, picture, size, paper});
+  parser.addOptions({demo, page, picture, size, paper, view});
   parser.addPositionalArgument(QStringLiteral("book"), QStringLiteral("The book to open."));
   parser.addPositionalArgument(QStringLiteral("files"), QStringLiteral("Files to look at for import."),
                                QStringLiteral("[files...]"));
@@ -52,6 +55,9 @@ int main(int argc, char** argv) {
   }
   if (parser.isSet(page) && window.bench().isOpen()) {
     window.go(static_cast<zl::Stop>(parser.value(page).toInt() - 1));
+  }
+  if (parser.isSet(view)) {
+    window.findChild<QComboBox*>(QStringLiteral("historyShow"))->setCurrentIndex(parser.value(view).toInt() - 1);
   }
   if (parser.isSet(picture)) {
     // Two turns of the loop: layouts settle on the first.

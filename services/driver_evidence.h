@@ -28,9 +28,4 @@ DriverEvidence evidenceOf(const Snapshot& s, int row, int scenario);
 /// Filed years flagged exceptional, one entry per history column.
 std::vector<bool> exceptionalColumns(const Snapshot& s);
 
-/// A row over all columns as growth on the year before, or as a share of revenue. A flow or
-/// balance only; other kinds give no figures.
-std::vector<Figure> growthOf(const Snapshot& s, int row, int scenario);
-std::vector<Figure> shareOfRevenue(const Snapshot& s, int row, int scenario);
-
 }  // namespace zl::services

@@ -146,6 +146,43 @@ CaseEdit setFirstFiled(const Case& c, const model::Model& m, const std::string& 
   return edit;
 }
 
+CaseEdit setAdjustment(const Case& c, const model::Model& m, const std::string& line, int year, double filed,
+                       const std::optional<double>& figure, const Provenance& said) {
+  const bool back = !figure || *figure == filed;
+  CaseEdit edit{c,
+                (back ? "Take back the adjustment of " : "Adjust ") + rowLabel(m, line) + " " + std::to_string(year)};
+  if (back) {
+    edit.after.adjustments.erase({line, year});
+  } else {
+    edit.after.adjustments[{line, year}] = {*figure - filed, said};
+  }
+  return edit;
+}
+
+CaseEdit keepWindow(const Case& c, const HistoryWindow& window) {
+  CaseEdit edit = dropWindow(c, window.from, window.to);
+  edit.label = "Keep the window " + std::to_string(window.from) + " to " + std::to_string(window.to);
+  edit.after.windows.push_back(window);
+  return edit;
+}
+
+CaseEdit dropWindow(const Case& c, int from, int to) {
+  CaseEdit edit{c, "Drop the window " + std::to_string(from) + " to " + std::to_string(to)};
+  std::erase_if(edit.after.windows, [&](const HistoryWindow& w) { return w.from == from && w.to == to; });
+  return edit;
+}
+
+CaseEdit setTest(const Case& c, const std::string& test, const std::string& label,
+                 const std::optional<TestChoice>& choice) {
+  CaseEdit edit{c, choice ? "Set test " + label : "Test " + label + " as shipped"};
+  if (choice) {
+    edit.after.tests[test] = *choice;
+  } else {
+    edit.after.tests.erase(test);
+  }
+  return edit;
+}
+
 CaseEdit setHorizon(const Case& c, int years) {
   CaseEdit edit{c, "Set horizon to " + std::to_string(years) + " years"};
   edit.after.horizon = years;

@@ -39,6 +39,16 @@ CaseEdit setLineChoice(const Case& c, const model::Model& m, const std::string& 
                        const std::optional<LineChoice>& choice);
 /// Uses a line (or kEveryLine) as first filed, or again as last filed.
 CaseEdit setFirstFiled(const Case& c, const model::Model& m, const std::string& line, bool first);
+/// Puts `figure` in place of what a filed flow says in a year (or takes the adjustment back): what
+/// is kept is the difference. `filed` is the figure as filed.
+CaseEdit setAdjustment(const Case& c, const model::Model& m, const std::string& line, int year, double filed,
+                       const std::optional<double>& figure, const Provenance& said);
+/// Keeps a window of years, or drops the one with the same ends.
+CaseEdit keepWindow(const Case& c, const HistoryWindow& window);
+CaseEdit dropWindow(const Case& c, int from, int to);
+/// The analyst's word on a test of the quality review; without one the test's own threshold holds.
+CaseEdit setTest(const Case& c, const std::string& test, const std::string& label,
+                 const std::optional<TestChoice>& choice);
 CaseEdit setHorizon(const Case& c, int years);
 CaseEdit setValuationDate(const Case& c, Date date);
 CaseEdit setNote(const Case& c, const model::Model& m, const std::string& row, const std::string& text);

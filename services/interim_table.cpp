@@ -34,6 +34,7 @@ int index(const FiscalQuarter& q) {
 
 InterimTable interimTable(const Snapshot& s, Basis basis) {
   InterimTable table;
+  table.basis = basis;
   const InterimStatements& interim = *s.filed->interim;
   if (interim.quarters().empty()) return table;
   const model::Model& m = s.evaluation->model();
@@ -72,25 +73,43 @@ InterimTable interimTable(const Snapshot& s, Basis basis) {
   return table;
 }
 
-std::vector<Figure> InterimTable::growthOf(size_t row) const {
-  const std::vector<Figure>& figures = rows[row].figures;
-  std::vector<Figure> list;
-  list.reserve(figures.size());
-  for (size_t c = 0; c < figures.size(); ++c) {
-    list.push_back(c < 4 ? Figure::absent("there is no quarter a year before") : growth(figures[c - 4], figures[c]));
-  }
-  return list;
+namespace {
+
+/// Mean of the average counts of the quarters that end with column `c`; a count is known at the
+/// ends of quarters only.
+Figure averageCount(const std::vector<Figure>& closing, size_t c, size_t quarters) {
+  if (c < quarters) return Figure::absent("no opening count of shares");
+  Figure sum = Figure::of(0);
+  for (size_t q = c + 1 - quarters; q <= c; ++q) sum = sum + (closing[q - 1] + closing[q]) / Figure::of(2);
+  return sum / Figure::of(static_cast<double>(quarters));
 }
 
-std::vector<Figure> InterimTable::shareOfRevenue(size_t row, const model::Model& m) const {
-  const int revenue = m.find("revenue");
-  const auto base = std::find_if(rows.begin(), rows.end(), [&](const InterimRow& r) { return r.row == revenue; });
+}  // namespace
+
+std::vector<Figure> InterimTable::figuresIn(size_t row, HistoryView view, const model::Model& m) const {
+  const std::vector<Figure>& own = rows[row].figures;
+  const bool comparesYears =
+      view == HistoryView::Growth || view == HistoryView::GrowthTwoYears || view == HistoryView::Change;
+  const int whole = m.find(view == HistoryView::PerShare ? "shares" : "revenue");
+  const auto base = std::find_if(rows.begin(), rows.end(), [&](const InterimRow& r) { return r.row == whole; });
   std::vector<Figure> list;
-  list.reserve(rows[row].figures.size());
-  for (size_t c = 0; c < rows[row].figures.size(); ++c) {
-    const Figure whole = base == rows.end() ? Figure::absent("no revenue") : base->figures[c];
-    list.push_back(whole.hasValue() && whole.value() <= 0 ? Figure::notMeaningful("revenue is not positive")
-                                                          : rows[row].figures[c] / whole);
+  list.reserve(own.size());
+  for (size_t c = 0; c < own.size(); ++c) {
+    const size_t back = view == HistoryView::GrowthTwoYears ? 8 : 4;
+    if (view == HistoryView::Amounts) {
+      list.push_back(own[c]);
+    } else if (comparesYears && c < back) {
+      list.push_back(Figure::absent("there is no quarter to compare with"));
+    } else if (comparesYears) {
+      list.push_back(view == HistoryView::Change ? own[c] - own[c - back] : growth(own[c - back], own[c]));
+    } else {
+      Figure under = base == rows.end() ? Figure::absent("not reported") : base->figures[c];
+      if (view == HistoryView::PerShare && base != rows.end())
+        under = averageCount(base->figures, c, basis == Basis::Trailing ? 4 : 1);
+      list.push_back(under.hasValue() && under.value() <= 0
+                         ? Figure::notMeaningful(m.rows[static_cast<size_t>(whole)].label + " is not positive")
+                         : own[c] / under);
+    }
   }
   return list;
 }

@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "services/snapshot.h"
+#include "services/history_figures.h"
 
 namespace zl::services {
 
@@ -16,13 +16,14 @@ struct InterimRow {
 };
 
 struct InterimTable {
+  Basis basis = Basis::Quarters;
   std::vector<std::string> periods;  ///< "Q1 2025", ascending
   std::vector<InterimRow> rows;
 
-  /// Growth against the same quarter a year before.
-  [[nodiscard]] std::vector<Figure> growthOf(size_t row) const;
-  /// Share of the same period's revenue; not meaningful where that is not positive.
-  [[nodiscard]] std::vector<Figure> shareOfRevenue(size_t row, const model::Model& m) const;
+  /// A row in a view: growth and change stand against the same quarter a year before (two years for
+  /// growth over two), shares stand on the same period's revenue, per-share figures on the mean of the
+  /// average counts of its quarters.
+  [[nodiscard]] std::vector<Figure> figuresIn(size_t row, HistoryView view, const model::Model& m) const;
 };
 
 /// Trailing: every row that history knows, its rules read over the same quarter of successive

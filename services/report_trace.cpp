@@ -1,6 +1,7 @@
 #include <fmt/core.h>
 
 #include "core/quantity/number_text.h"
+#include "services/history_figures.h"
 #include "services/report.h"
 
 namespace zl::services {
@@ -57,9 +58,13 @@ std::vector<std::string> sourceLines(const Snapshot& s, const TraceStep& step) {
         lines.push_back(fmt::format("{}{} = {} {} for {}; {}, {}", part.weight < 0 ? "less " : "", f.concept_name,
                                     f.text, f.unit, f.period.text(), d == nullptr ? "?" : d->document.name, f.place));
       }
+      for (std::string& line : besideFiled(s, step.self.cell.row, step.self.cell.column))
+        lines.push_back(std::move(line));
       break;
     case TraceStep::Source::NoneReported:
       lines.emplace_back("no document reports this line; taken as none reported");
+      for (std::string& line : besideFiled(s, step.self.cell.row, step.self.cell.column))
+        lines.push_back(std::move(line));
       break;
     case TraceStep::Source::NotFiled:
       lines.emplace_back("no document reports this figure");

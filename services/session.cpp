@@ -185,10 +185,11 @@ Status Session::redo() {
 }
 
 Status Session::step(bool undo) {
-  if ((undo ? undoLabel() : redoLabel()).empty()) {
+  const JournalEntry* found = undo ? lastDone(journal_) : firstUndone(journal_);
+  if (found == nullptr || (undo && isFirst(journal_, found))) {
     return fail(ErrorKind::NotFound, undo ? "there is nothing to undo" : "there is nothing to redo", company_);
   }
-  const JournalEntry entry = undo ? *lastDone(journal_) : *firstUndone(journal_);
+  const JournalEntry entry = *found;
   const Result<Json> patch = exchange::parseJson(undo ? entry.backward : entry.forward, "journal");
   if (!patch) return tl::unexpected(patch.error());
   std::optional<std::string> text;
@@ -205,7 +206,7 @@ Status Session::step(bool undo) {
   }
   const std::string before = exchange::toJson(snapshot_->caseOf()).dump();
   if (Status s = book_.mark(entry, undo, text); !s) return s;
-  const Status shown = reload();
+  Status shown = reload();
   if (!shown) {
     // What cannot be shown is taken back, so that the company still opens.
     if (Status s = book_.mark(entry, !undo, text ? std::optional(before) : std::nullopt); !s) return s;

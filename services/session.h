@@ -29,13 +29,13 @@ class Session {
     std::vector<std::string> warnings;
   };
   static Result<ImportResult> import(const std::string& path, const std::string& company,
-                                     const std::vector<ImportFile>& files, std::shared_ptr<const Resources> resources,
-                                     const Desk& desk);
+                                     const std::vector<ImportFile>& files,
+                                     const std::shared_ptr<const Resources>& resources, const Desk& desk);
 
   /// The same for files that were previewed, and perhaps corrected, before.
   static Result<ImportResult> bringIn(const std::string& path, const std::string& company,
-                                      std::vector<ImportPreview> previews, std::shared_ptr<const Resources> resources,
-                                      const Desk& desk);
+                                      std::vector<ImportPreview> previews,
+                                      const std::shared_ptr<const Resources>& resources, const Desk& desk);
 
   [[nodiscard]] const std::shared_ptr<const Snapshot>& now() const { return snapshot_; }
   [[nodiscard]] const std::string& path() const { return book_.path(); }

@@ -151,7 +151,7 @@ Result<Session::ImportResult> Session::bringIn(std::vector<ImportPreview> previe
 
 Result<Session::ImportResult> Session::import(const std::string& path, const std::string& company,
                                               const std::vector<ImportFile>& files,
-                                              std::shared_ptr<const Resources> resources, const Desk& desk) {
+                                              const std::shared_ptr<const Resources>& resources, const Desk& desk) {
   std::error_code ignored;
   if (std::filesystem::exists(path, ignored)) {
     const Result<std::unique_ptr<Session>> session = open(path, company, resources, desk);
@@ -159,12 +159,12 @@ Result<Session::ImportResult> Session::import(const std::string& path, const std
   }
   Result<std::vector<ImportPreview>> previews = services::preview(files, {company, resources, desk.now(), {}});
   if (!previews) return tl::unexpected(previews.error());
-  return bringIn(path, company, std::move(*previews), std::move(resources), desk);
+  return bringIn(path, company, std::move(*previews), resources, desk);
 }
 
 Result<Session::ImportResult> Session::bringIn(const std::string& path, const std::string& company,
                                                std::vector<ImportPreview> previews,
-                                               std::shared_ptr<const Resources> resources, const Desk& desk) {
+                                               const std::shared_ptr<const Resources>& resources, const Desk& desk) {
   std::error_code ignored;
   std::optional<store::Book> book;
   std::vector<store::StoredDocument> present;

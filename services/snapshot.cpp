@@ -1,5 +1,6 @@
 #include "services/snapshot.h"
 
+#include "core/filing/split.h"
 #include "core/quantity/number_text.h"
 
 namespace zl::services {
@@ -45,9 +46,30 @@ void giveStub(Date base, Date valuation, GivenMap& givens) {
   }
 }
 
-/// Base-case inputs that history rules may read; history is the same for every scenario.
-bool sameInputs(const Case& a, const Case& b) {
-  return a.base().inputs == b.base().inputs;
+/// What history rests on besides what was filed; it is the same for every scenario.
+bool sameHistory(const Case& a, const Case& b) {
+  return a.base().inputs == b.base().inputs && a.adjustments == b.adjustments;
+}
+
+/// Fills in the history as filed and as adjusted.
+void tellHistory(Snapshot& s, const Case& c, const model::Layout& layout) {
+  const model::Model& m = s.resources->model;
+  const StandardStatements& statements = s.filed->statements;
+  const auto assumed = [&](int row) { return assumedInput(m, c, row); };
+  const auto filed = [&](const std::string& row, int column) { return statements.at(row, column).figure; };
+  s.asFiled = std::make_shared<const model::HistoryTable>(m, layout, filed, assumed);
+  const Figure tax = assumedInput(m, c, m.find("marginal_tax"));
+  s.shifts = shiftsOf(c, s.resources->ties, tax.valueOr(0));
+  if (s.shifts.empty()) {
+    s.history = s.asFiled;
+    return;
+  }
+  const auto adjusted = [&](const std::string& row, int column) {
+    const auto shift = s.shifts.find({row, statements.years()[static_cast<size_t>(column)].label()});
+    const Figure figure = filed(row, column);
+    return shift == s.shifts.end() ? figure : figure + Figure::of(shift->second.amount);
+  };
+  s.history = std::make_shared<const model::HistoryTable>(m, layout, adjusted, assumed);
 }
 
 Subject subjectOf(const Snapshot& s, int base) {
@@ -85,11 +107,13 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
                     resources.labels, evidence.company.currency)) {
     filed->choices[concept_name] = choice;
   }
+  const std::vector<Fact> restated = restatedForSplits(evidence.facts, evidence.company.splits);
+  const std::span<const Fact> facts = restated.empty() ? std::span<const Fact>(evidence.facts) : restated;
   filed->statements =
-      StandardStatements::build(evidence.facts, resources.rules, evidence.company.currency, filed->choices, firstFiled);
+      StandardStatements::build(facts, resources.rules, evidence.company.currency, filed->choices, firstFiled);
   filed->restatements = restatements(evidence.facts);
   filed->interim = std::make_shared<const InterimStatements>(InterimStatements::build(
-      evidence.facts, resources.rules, evidence.company.currency, filed->choices, firstFiled, filed->statements));
+      facts, resources.rules, evidence.company.currency, filed->choices, firstFiled, filed->statements));
   filed->ties = checkTies(resources.ties, filed->statements, evidence.facts);
   DocumentNames names;
   for (const store::StoredDocument& d : evidence.documents) names[d.document.id] = d.document.name;
@@ -138,12 +162,14 @@ Result<std::shared_ptr<const Snapshot>> makeSnapshot(std::shared_ptr<const Resou
   giveRecord(*evidence, s->givens);
   giveStub(years.back().end, c.valuationDate, s->givens);
 
-  if (sameLayout && sameInputs(before->caseOf(), c)) {
+  s->resources = std::move(resources);
+  s->filed = filed;
+  if (sameLayout && sameHistory(before->caseOf(), c)) {
     s->history = before->history;
+    s->asFiled = before->asFiled;
+    s->shifts = before->shifts;
   } else {
-    s->history = std::make_shared<const model::HistoryTable>(
-        m, layout, [&](const std::string& row, int column) { return filed->statements.at(row, column).figure; },
-        [&](int row) { return assumedInput(m, c, row); });
+    tellHistory(*s, c, layout);
   }
   std::shared_ptr<const CompiledModel> compiled;
   if (sameLayout) {
@@ -155,9 +181,7 @@ Result<std::shared_ptr<const Snapshot>> makeSnapshot(std::shared_ptr<const Resou
   }
   Givens plain;
   for (const auto& [row, given] : s->givens) plain[row] = given.figure;
-  s->resources = std::move(resources);
   s->evidence = std::move(evidence);
-  s->filed = filed;
   s->evaluation = std::make_shared<const Evaluation>(compiled, s->history, c, plain);
   s->crossCheck = crossCheck(subjectOf(*s, layout.baseColumn()), s->evidence->peers,
                              spotRatesAt(s->evidence->rates, c.valuationDate), c.peers);

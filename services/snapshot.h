@@ -12,6 +12,7 @@
 #include "core/filing/interim.h"
 #include "core/filing/restatement.h"
 #include "core/monitor/finding.h"
+#include "core/outlook/adjusted.h"
 #include "core/outlook/evaluation.h"
 #include "core/peers/peer.h"
 #include "services/resources.h"
@@ -62,7 +63,9 @@ struct Snapshot {
   std::shared_ptr<const Evidence> evidence;
   std::shared_ptr<const Standardised> filed;
   std::map<std::string, GivenFigure> givens;
-  std::shared_ptr<const model::HistoryTable> history;
+  std::map<CellOfLine, Shift> shifts;                  ///< what the adjustments move
+  std::shared_ptr<const model::HistoryTable> history;  ///< adjusted: drivers and forecast stand on it
+  std::shared_ptr<const model::HistoryTable> asFiled;  ///< the same table without an adjustment
   std::shared_ptr<const Evaluation> evaluation;
   CrossCheck crossCheck;
   std::vector<Finding> findings;

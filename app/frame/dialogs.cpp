@@ -25,6 +25,10 @@ Dialogs Dialogs::native() {
   d.saveCase = [cases](QWidget* w) {
     return QFileDialog::getSaveFileName(w, QObject::tr("Export the case"), {}, cases);
   };
+  d.saveChart = [](QWidget* w) {
+    return QFileDialog::getSaveFileName(w, QObject::tr("Save the chart"), QStringLiteral("chart.svg"),
+                                        QObject::tr("Drawing (*.svg);;Picture (*.png);;Figures (*.csv)"));
+  };
   d.companyName = [](QWidget* w) {
     const QString name =
         QInputDialog::getText(w, QObject::tr("Start a company"), QObject::tr("Short name of the company, one word"));

@@ -95,10 +95,11 @@ void MainWindow::makeFrame() {
 
   filings_ = new FilingsPage(bench_);
   outlook_ = new OutlookPage(bench_);
-  for (Page* page :
-       {static_cast<Page*>(filings_), static_cast<Page*>(new HistoryPage(bench_)), static_cast<Page*>(outlook_),
-        static_cast<Page*>(new CapitalPage(bench_)), static_cast<Page*>(new CashValuePage(bench_)),
-        static_cast<Page*>(new PeersPage(bench_)), static_cast<Page*>(new VerdictPage(bench_))}) {
+  auto* history = new HistoryPage(bench_);
+  history->setSaveDialog(dialogs_.saveChart);
+  for (Page* page : {static_cast<Page*>(filings_), static_cast<Page*>(history), static_cast<Page*>(outlook_),
+                     static_cast<Page*>(new CapitalPage(bench_)), static_cast<Page*>(new CashValuePage(bench_)),
+                     static_cast<Page*>(new PeersPage(bench_)), static_cast<Page*>(new VerdictPage(bench_))}) {
     pages_->addWidget(page);
     pageOf_[page->stop()] = page;
     connect(page, &Page::summed, sum_, &QLabel::setText);

@@ -27,6 +27,7 @@ struct Dialogs {
   std::function<QString(QWidget*)> openCase;
   std::function<QString(QWidget*)> saveCase;
   std::function<QString(QWidget*)> companyName;
+  std::function<QString(QWidget*)> saveChart;
   static Dialogs native();
 };
 

@@ -54,7 +54,8 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
     case Qt::DisplayRole:
       if (index.column() == 0) return row.unit.isEmpty() ? row.label : row.label + QStringLiteral(", ") + row.unit;
       if (cell == nullptr) return {};
-      return cell->words ? *cell->words : text(figureText(cell->figure, row.kind));
+      if (cell->words) return *cell->words;
+      return text(figureText(cell->figure, row.kind)) + (cell->doubted ? QStringLiteral("†") : QString());
     case Qt::EditRole:
       if (cell == nullptr || !cell->figure.hasValue()) return QString();
       return text(plainNumber(cell->figure.value() / shownScale(row.kind)));
@@ -67,7 +68,8 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
       if (cell == nullptr) return row.label;
       return row.label + QLatin1Char(' ') + headers_.value(index.column() - firstColumn()) + QStringLiteral(": ") +
              (cell->figure.hasValue() || cell->words ? data(index, Qt::DisplayRole).toString()
-                                                     : text(cell->figure.reason()));
+                                                     : text(cell->figure.reason())) +
+             (cell->adjusted ? tr(", adjusted") : QString()) + (cell->doubted ? tr(", doubtful end") : QString());
     case Qt::TextAlignmentRole:
       return QVariant::fromValue(index.column() == 0 ? Qt::AlignLeft | Qt::AlignVCenter
                                                      : Qt::AlignRight | Qt::AlignVCenter);

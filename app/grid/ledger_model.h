@@ -26,6 +26,8 @@ struct LedgerCell {
   bool struck = false;                ///< left out
   bool left = false;                  ///< words that read from the left: reasons, remarks
   bool chooses = false;               ///< editing offers the model's choices
+  bool adjusted = false;              ///< stands beside another filed figure: a short bar above it
+  bool doubted = false;               ///< an end of the span may mislead: a dagger after it
   QString tip;
 };
 

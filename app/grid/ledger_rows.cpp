@@ -2,6 +2,7 @@
 
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
+#include "services/history_figures.h"
 
 namespace zl::app {
 namespace {
@@ -68,6 +69,12 @@ LedgerRow yearRow(const services::Snapshot& s, int index, int from, int to, int 
     cell.scenario = scenario;
     cell.editable = forecast && row.role == model::Role::Driver;
     cell.quiet = cell.editable && s.caseOf().driver(sc, row.name) == nullptr;
+    if (!forecast) {
+      const std::vector<std::string> beside = services::besideFiled(s, index, c);
+      cell.adjusted = !beside.empty();
+      for (const std::string& line : beside)
+        cell.tip += (cell.tip.isEmpty() ? QString() : QStringLiteral("\n")) + text(line);
+    }
     out.cells.push_back(std::move(cell));
   }
   return out;

@@ -88,9 +88,13 @@ void LedgerView::keyPressEvent(QKeyEvent* event) {
   if (event->matches(QKeySequence::Copy)) return copySelection();
   if (event->matches(QKeySequence::Paste)) return paste();
   const QModelIndex index = currentIndex();
+  const LedgerCell* cell = model_.cellAt(index);
+  const bool opensChoice = cell != nullptr && cell->chooses;
+  const bool editable = index.isValid() && (model_.flags(index) & Qt::ItemIsEditable);
+  // A space may be typed over a figure to empty it; Enter is never the start of one.
   const bool activates =
-      event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space;
-  if (activates && index.isValid() && state() != EditingState && !(model_.flags(index) & Qt::ItemIsEditable)) {
+      event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || (event->key() == Qt::Key_Space && !editable);
+  if (activates && index.isValid() && state() != EditingState && !opensChoice) {
     Q_EMIT rowActivated(index.row(), index.column() - model_.firstColumn());
     return;
   }
@@ -280,7 +284,11 @@ void LedgerDelegate::paintCell(QPainter* painter, const QRect& rect, const Ledge
   // A closing parenthesis hangs outside the column, so that digits stay under digits.
   const double hang = QFontMetricsF(font).horizontalAdvance(QLatin1Char(')'));
   QRectF area = QRectF(rect).adjusted(5, 0, -(5 + hang), 0);
-  if (shown.endsWith(QLatin1Char(')'))) area.setRight(area.right() + hang);
+  if (shown.endsWith(QLatin1Char(')')) || cell.doubted) area.setRight(area.right() + hang);
+  if (cell.adjusted) {
+    const double width = QFontMetricsF(font).horizontalAdvance(shown);
+    painter->drawLine(QPointF(area.right() - width * 0.7, rect.top() + 3), QPointF(area.right(), rect.top() + 3));
+  }
   if (cell.words) {
     painter->drawText(area, (cell.left ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter,
                       QFontMetricsF(font).elidedText(shown, Qt::ElideRight, area.width()));

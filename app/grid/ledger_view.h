@@ -29,7 +29,7 @@ class LedgerView : public QTableView {
  Q_SIGNALS:
   void cellFocused(zl::model::Cell cell, int scenario);
   void selectionSummed(const QString& summary);
-  void rowActivated(int row, int column);  ///< Enter, Space or double click on a cell not editable
+  void rowActivated(int row, int column);  ///< Enter, Space or double click on a cell that offers no choice
   /// Tab-separated cells to be typed from this cell on; one edit.
   void pasted(int row, int column, const QList<QStringList>& cells);
 

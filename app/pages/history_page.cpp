@@ -1,169 +1,227 @@
 #include "app/pages/history_page.h"
 
 #include <QHBoxLayout>
+#include <QSplitter>
 #include <QVBoxLayout>
 
-#include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
-#include "services/driver_evidence.h"
-#include "services/interim_table.h"
+#include "core/quantity/number_text.h"
 
 namespace zl::app {
-
 namespace {
 
-constexpr const char* kGroups[] = {"Income statement", "Balance sheet",    "Cash flow statement",
-                                   "Free cash flow",   "Capital employed", "Ratios",
-                                   "Per share"};
+QComboBox* choiceOf(const char* name, const QString& accessible, QWidget* parent) {
+  auto* box = new QComboBox(parent);
+  box->setObjectName(QString::fromLatin1(name));
+  box->setAccessibleName(accessible);
+  return box;
+}
+
+QLineEdit* reasonOf(const char* name, const QString& asks, QWidget* parent) {
+  auto* line = new QLineEdit(parent);
+  line->setObjectName(QString::fromLatin1(name));
+  line->setPlaceholderText(asks);
+  return line;
+}
+
+QPushButton* buttonOf(const char* name, const QString& words, QWidget* parent) {
+  auto* button = new QPushButton(words, parent);
+  button->setObjectName(QString::fromLatin1(name));
+  return button;
+}
+
+QHBoxLayout* barLayout(QWidget* bar) {
+  auto* layout = new QHBoxLayout(bar);
+  layout->setContentsMargins(8, 0, 8, 0);
+  return layout;
+}
+
+void fillYears(QComboBox* box, const std::vector<FiscalYear>& years, int chosen) {
+  if (box->count() == static_cast<int>(years.size())) return;
+  const QSignalBlocker quiet(box);
+  box->clear();
+  for (auto year = years.rbegin(); year != years.rend(); ++year)
+    box->addItem(QString::number(year->label()), year->label());
+  box->setCurrentIndex(std::min(chosen, box->count() - 1));
+}
 
 }  // namespace
 
 HistoryPage::HistoryPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::History, parent) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 4, 0, 0);
-  auto* bar = new QHBoxLayout;
-  bar->setContentsMargins(8, 0, 8, 0);
-  basis_ = new QComboBox(this);
-  basis_->setObjectName(QStringLiteral("historyBasis"));
-  basis_->setAccessibleName(tr("Periods"));
-  basis_->addItem(tr("years"), -1);
-  basis_->addItem(tr("quarters"), static_cast<int>(services::Basis::Quarters));
-  basis_->addItem(tr("trailing 12 months"), static_cast<int>(services::Basis::Trailing));
-  show_ = new QComboBox(this);
-  show_->setObjectName(QStringLiteral("historyShow"));
-  show_->addItem(tr("amounts"), static_cast<int>(Show::Amounts));
-  show_->addItem(tr("growth"), static_cast<int>(Show::Growth));
-  show_->addItem(tr("share of revenue"), static_cast<int>(Show::Share));
-  auto* showLabel = new QLabel(tr("&Show"), this);
-  showLabel->setBuddy(show_);
-  bar->addWidget(showLabel);
-  bar->addWidget(show_);
-  bar->addWidget(basis_);
-  bar->addSpacing(18);
-  yearBox_ = new QComboBox(this);
-  yearBox_->setObjectName(QStringLiteral("flagYear"));
-  auto* yearLabel = new QLabel(tr("E&xceptional year"), this);
-  yearLabel->setBuddy(yearBox_);
-  bar->addWidget(yearLabel);
-  bar->addWidget(yearBox_);
-  flagReason_ = new QLineEdit(this);
-  flagReason_->setObjectName(QStringLiteral("flagReason"));
-  flagReason_->setPlaceholderText(tr("What was exceptional about it?"));
-  bar->addWidget(flagReason_, 1);
-  flag_ = new QPushButton(this);
-  flag_->setObjectName(QStringLiteral("flag"));
-  bar->addWidget(flag_);
-  layout->addLayout(bar);
+  layout->setSpacing(3);
+  layout->addLayout(makeChoiceBar());
+  bars_ = new QStackedWidget(this);
+  bars_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+  bars_->addWidget(makeFlagBar());
+  bars_->addWidget(makeWindowBar());
+  layout->addWidget(bars_);
+  adjustBar_ = makeAdjustBar();
+  layout->addWidget(adjustBar_);
   flagNote_ = new QLabel(this);
   flagNote_->setContentsMargins(8, 0, 8, 0);
   flagNote_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // one line; the whole is in its tip
   layout->addWidget(flagNote_);
+  auto* halves = new QSplitter(Qt::Vertical, this);
+  halves->setObjectName(QStringLiteral("historyHalves"));
   grid_ = addGrid("history", tr("Filed history"));
   grid_->setWidths(200, 62, 64);
   grid_->fitFigures(50);
-  layout->addWidget(grid_, 1);
-  for (QComboBox* choice : {show_, basis_}) {
+  halves->addWidget(grid_);
+  charts_ = new ChartPanel(bench, halves);
+  halves->addWidget(charts_);
+  halves->setStretchFactor(0, 3);
+  halves->setStretchFactor(1, 1);
+  halves->setSizes({390, 220});
+  layout->addWidget(halves, 1);
+  for (QComboBox* choice : {show_, basis_, reading_}) {
     connect(choice, &QComboBox::currentIndexChanged, this, [this] {
       if (bench_.isOpen()) refresh();
     });
   }
+  connect(grid_, &LedgerView::rowActivated, this, [this](int row, int) {
+    const QString key = grid_->ledger().ledgerRows()[static_cast<size_t>(row)].key;
+    if (!key.isEmpty()) charts_->toggle(key.toStdString());
+  });
+  connect(&grid_->ledger(), &LedgerModel::typed, this, &HistoryPage::adjustTo);
+  connect(grid_, &LedgerView::cellFocused, this, [this] { refreshAdjustBar(); });
+}
+
+QHBoxLayout* HistoryPage::makeChoiceBar() {
+  show_ = choiceOf("historyShow", tr("What is shown"), this);
+  const std::pair<HistoryShow, QString> shows[] = {{HistoryShow::Amounts, tr("amounts")},
+                                                   {HistoryShow::Growth, tr("growth")},
+                                                   {HistoryShow::GrowthTwoYears, tr("growth over 2 years")},
+                                                   {HistoryShow::Change, tr("change")},
+                                                   {HistoryShow::ShareOfRevenue, tr("share of revenue")},
+                                                   {HistoryShow::PerShare, tr("per share")},
+                                                   {HistoryShow::Trends, tr("trends and averages")},
+                                                   {HistoryShow::UsesOfCash, tr("uses of cash")},
+                                                   {HistoryShow::ProfitWalk, tr("what moved profit")}};
+  for (const auto& [show, words] : shows) show_->addItem(words, static_cast<int>(show));
+  basis_ = choiceOf("historyBasis", tr("Periods"), this);
+  basis_->addItem(tr("years"), -1);
+  basis_->addItem(tr("quarters"), static_cast<int>(services::Basis::Quarters));
+  basis_->addItem(tr("trailing 12 months"), static_cast<int>(services::Basis::Trailing));
+  reading_ = choiceOf("historyReading", tr("Reading"), this);
+  reading_->addItem(tr("adjusted"), static_cast<int>(services::Reading::Adjusted));
+  reading_->addItem(tr("as filed"), static_cast<int>(services::Reading::AsFiled));
+  auto* label = new QLabel(tr("&Show"), this);
+  label->setBuddy(show_);
+  auto* bar = new QHBoxLayout;
+  bar->setContentsMargins(8, 0, 8, 0);
+  for (QWidget* w : {static_cast<QWidget*>(label), static_cast<QWidget*>(show_), static_cast<QWidget*>(basis_),
+                     static_cast<QWidget*>(reading_)}) {
+    bar->addWidget(w);
+  }
+  bar->addStretch();
+  return bar;
+}
+
+QWidget* HistoryPage::makeFlagBar() {
+  auto* bar = new QWidget(this);
+  auto* layout = barLayout(bar);
+  yearBox_ = choiceOf("flagYear", tr("Exceptional year"), bar);
+  auto* label = new QLabel(tr("E&xceptional year"), bar);
+  label->setBuddy(yearBox_);
+  flagReason_ = reasonOf("flagReason", tr("What was exceptional about it?"), bar);
+  flag_ = buttonOf("flag", tr("Flag"), bar);
+  layout->addWidget(label);
+  layout->addWidget(yearBox_);
+  layout->addWidget(flagReason_, 1);
+  layout->addWidget(flag_);
   connect(yearBox_, &QComboBox::currentIndexChanged, this, [this] {
     if (bench_.isOpen()) refreshFlagBar();
   });
   connect(flag_, &QPushButton::clicked, this, &HistoryPage::toggleFlag);
   connect(flagReason_, &QLineEdit::returnPressed, this, &HistoryPage::toggleFlag);
+  return bar;
 }
 
-LedgerRow HistoryPage::rowOf(int index, Show show) const {
-  const services::Snapshot& s = now();
-  const int to = s.evaluation->layout().historyYears;
-  LedgerRow row = yearRow(s, index, 0, to, bench_.scenario());
-  row.trend = trendOf(s, index, 0, to, bench_.scenario());
-  const bool amount = row.kind == Kind::Money || row.kind == Kind::Shares || row.kind == Kind::PerShare;
-  if (show == Show::Amounts || !amount || (show == Show::Share && row.kind != Kind::Money)) return row;
-  const std::vector<Figure> figures = show == Show::Growth ? services::growthOf(s, index, bench_.scenario())
-                                                           : services::shareOfRevenue(s, index, bench_.scenario());
-  row.kind = Kind::Ratio;
-  row.unit = QStringLiteral("%");
-  for (size_t c = 0; c < row.cells.size(); ++c) {
-    row.cells[c].figure = figures[c];
-    row.cells[c].ink = Ink::Derived;
+QWidget* HistoryPage::makeWindowBar() {
+  auto* bar = new QWidget(this);
+  auto* layout = barLayout(bar);
+  fromYear_ = choiceOf("windowFrom", tr("Window from"), bar);
+  toYear_ = choiceOf("windowTo", tr("Window to"), bar);
+  auto* label = new QLabel(tr("&Window"), bar);
+  label->setBuddy(fromYear_);
+  windowReason_ = reasonOf("windowReason", tr("Why these years?"), bar);
+  keepWindow_ = buttonOf("keepWindow", tr("Keep"), bar);
+  layout->addWidget(label);
+  layout->addWidget(fromYear_);
+  layout->addWidget(new QLabel(tr("to"), bar));
+  layout->addWidget(toYear_);
+  layout->addWidget(windowReason_, 1);
+  layout->addWidget(keepWindow_);
+  for (QComboBox* box : {fromYear_, toYear_}) {
+    connect(box, &QComboBox::currentIndexChanged, this, [this] {
+      if (bench_.isOpen()) refreshWindowBar();
+    });
   }
-  return row;
+  connect(keepWindow_, &QPushButton::clicked, this, &HistoryPage::toggleWindow);
+  connect(windowReason_, &QLineEdit::returnPressed, this, &HistoryPage::toggleWindow);
+  return bar;
+}
+
+QWidget* HistoryPage::makeAdjustBar() {
+  auto* bar = new QWidget(this);
+  auto* layout = barLayout(bar);
+  adjustLabel_ = new QLabel(bar);
+  adjustLabel_->setObjectName(QStringLiteral("adjustLabel"));
+  adjustTo_ = reasonOf("adjustTo", tr("to"), bar);
+  adjustTo_->setAccessibleName(tr("Adjusted figure"));
+  adjustTo_->setFixedWidth(84);
+  adjustReason_ = reasonOf("adjustReason", tr("Why is the filed figure not the normal one?"), bar);
+  adjust_ = buttonOf("adjust", tr("Adjust"), bar);
+  takeBack_ = buttonOf("takeBack", tr("As filed"), bar);
+  layout->addWidget(adjustLabel_);
+  layout->addWidget(adjustTo_);
+  layout->addWidget(adjustReason_, 1);
+  layout->addWidget(adjust_);
+  layout->addWidget(takeBack_);
+  connect(adjust_, &QPushButton::clicked, this, [this] { adjust(false); });
+  connect(adjustReason_, &QLineEdit::returnPressed, this, [this] { adjust(false); });
+  connect(adjustTo_, &QLineEdit::returnPressed, adjustReason_, qOverload<>(&QWidget::setFocus));
+  connect(takeBack_, &QPushButton::clicked, this, [this] { adjust(true); });
+  return bar;
+}
+
+HistoryShow HistoryPage::show() const {
+  return static_cast<HistoryShow>(show_->currentData().toInt());
+}
+
+services::Reading HistoryPage::reading() const {
+  return static_cast<services::Reading>(reading_->currentData().toInt());
 }
 
 void HistoryPage::refresh() {
-  const services::Snapshot& s = now();
-  const Show show = static_cast<Show>(show_->currentData().toInt());
-  if (basis_->currentData().toInt() >= 0) {
-    refreshInterim(show);
-    return;
-  }
-  std::vector<LedgerRow> rows;
-  for (const char* group : kGroups) {
-    rows.push_back(headingRow(QString::fromLatin1(group)));
-    for (int index : groupRows(s, group)) {
-      const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(index)];
-      if (!r.historyFiled && !r.history) continue;
-      rows.push_back(rowOf(index, show));
-    }
-  }
-  grid_->ledger().setFlagged(services::exceptionalColumns(s));
-  grid_->ledger().setCorner(cornerOf(s));
-  grid_->ledger().fill(periodHeaders(s, 0, s.evaluation->layout().historyYears), std::move(rows), true);
-  grid_->viewport()->update();
-  if (yearBox_->count() != static_cast<int>(s.years().size())) {
-    const QSignalBlocker quiet(yearBox_);
-    yearBox_->clear();
-    for (auto year = s.years().rbegin(); year != s.years().rend(); ++year)
-      yearBox_->addItem(QString::number(year->label()), year->label());
-  }
+  const auto& years = now().years();
+  fillYears(yearBox_, years, 0);
+  fillYears(fromYear_, years, 5);
+  fillYears(toYear_, years, 0);
+  basis_->setEnabled(isByPeriod(show()));
+  reading_->setEnabled(isYearly() && show() != HistoryShow::UsesOfCash);
+  bars_->setCurrentIndex(show() == HistoryShow::Trends || show() == HistoryShow::UsesOfCash ? 1 : 0);
+  refreshGrid();
   refreshFlagBar();
+  refreshWindowBar();
+  refreshAdjustBar();
+  charts_->refresh(reading());
 }
 
-void HistoryPage::refreshInterim(Show show) {
-  constexpr size_t kMostColumns = 20;  ///< five years of quarters; older ones are in the export
+void HistoryPage::refreshGrid() {
   const services::Snapshot& s = now();
-  const services::InterimTable table =
-      services::interimTable(s, static_cast<services::Basis>(basis_->currentData().toInt()));
-  if (table.periods.empty()) {
-    flagNote_->setText(tr("No interim report is in the book. Import quarterly or half-yearly reports on Filings."));
+  HistoryGrid shown =
+      isYearly() || !isByPeriod(show())
+          ? historyGrid(s, show(), reading(), bench_.scenario())
+          : interimGrid(s, show(), static_cast<services::Basis>(basis_->currentData().toInt()), bench_.scenario());
+  if (shown.headers.isEmpty()) {
+    bench_.say(tr("No interim report is in the book. Import quarterly or half-yearly reports on Filings"));
   }
-  const size_t from = table.periods.size() - std::min(table.periods.size(), kMostColumns);
-  std::vector<LedgerRow> rows;
-  for (const char* group : kGroups) {
-    const size_t heading = rows.size();
-    rows.push_back(headingRow(QString::fromLatin1(group)));
-    for (size_t r = 0; r < table.rows.size(); ++r) {
-      const int index = table.rows[r].row;
-      const model::Row& m = s.evaluation->model().rows[static_cast<size_t>(index)];
-      if (m.group != group) continue;
-      LedgerRow row = yearRow(s, index, 0, 0, bench_.scenario());
-      std::vector<Figure> figures = table.rows[r].figures;
-      const bool amount = m.kind == Kind::Money || m.kind == Kind::Shares || m.kind == Kind::PerShare;
-      const bool changed = amount && (show == Show::Growth || (show == Show::Share && m.kind == Kind::Money));
-      if (changed) {
-        figures = show == Show::Growth ? table.growthOf(r) : table.shareOfRevenue(r, s.evaluation->model());
-        row.kind = Kind::Ratio;
-        row.unit = QStringLiteral("%");
-      }
-      for (size_t c = from; c < figures.size(); ++c) {
-        LedgerCell cell;
-        cell.figure = figures[c];
-        cell.ink = m.historyFiled && !changed ? Ink::Filed : Ink::Derived;
-        row.cells.push_back(std::move(cell));
-      }
-      row.trend.assign(figures.begin() + static_cast<std::ptrdiff_t>(from), figures.end());
-      rows.push_back(std::move(row));
-    }
-    if (rows.size() == heading + 1) rows.pop_back();
-  }
-  QStringList headers;
-  for (size_t c = from; c < table.periods.size(); ++c)
-    headers << text(table.periods[c]).remove(3, 2);  // "Q1 25": the century is known
-  grid_->ledger().setFlagged({});
+  grid_->ledger().setFlagged(std::move(shown.flagged));
   grid_->ledger().setCorner(cornerOf(s));
-  grid_->ledger().fill(headers, std::move(rows), true);
+  grid_->ledger().fill(shown.headers, std::move(shown.rows), shown.trend);
   grid_->viewport()->update();
 }
 
@@ -182,6 +240,80 @@ void HistoryPage::refreshFlagBar() {
   flagNote_->setToolTip(lines.join(QLatin1Char('\n')));
 }
 
+void HistoryPage::refreshWindowBar() {
+  const int from = fromYear_->currentData().toInt();
+  const int to = toYear_->currentData().toInt();
+  const HistoryWindow* kept = nullptr;
+  for (const HistoryWindow& w : now().caseOf().windows) {
+    if (w.from == from && w.to == to) kept = &w;
+  }
+  keepWindow_->setText(kept != nullptr ? tr("Drop") : tr("Keep"));
+  windowReason_->setReadOnly(kept != nullptr);
+  if (!windowReason_->hasFocus() || kept != nullptr) {
+    windowReason_->setText(kept != nullptr ? text(kept->reason) : QString());
+  }
+}
+
+model::Cell HistoryPage::adjustable() const {
+  const LedgerCell* cell = grid_->ledger().cellAt(grid_->currentIndex());
+  if (cell == nullptr || !cell->editable || !cell->source) return {-1, 0};
+  return *cell->source;
+}
+
+void HistoryPage::refreshAdjustBar() {
+  const model::Cell at = adjustable();
+  adjustBar_->setVisible(at.row >= 0);
+  flagNote_->setVisible(at.row < 0);
+  if (at.row < 0) return;
+  const services::Snapshot& s = now();
+  const model::Row& row = s.evaluation->model().rows[static_cast<size_t>(at.row)];
+  const int year = s.years()[static_cast<size_t>(at.column)].label();
+  const Figure filed = s.asFiled->at(at.row, at.column);
+  const auto own = s.caseOf().adjustments.find({row.name, year});
+  const bool adjusted = own != s.caseOf().adjustments.end();
+  adjustLabel_->setText(tr("%1 %2, filed %3").arg(text(row.label)).arg(year).arg(text(figureText(filed, row.kind))));
+  takeBack_->setEnabled(adjusted);
+  if (adjustTo_->hasFocus() || adjustReason_->hasFocus()) return;
+  adjustTo_->setText(adjusted ? text(figureText(s.history->at(at.row, at.column), row.kind)) : QString());
+  adjustReason_->setText(adjusted ? text(own->second.said.reason) : QString());
+}
+
+void HistoryPage::adjustTo(int, int, const QString& typed) {
+  // The figure waits for its reason: nothing is kept that says no why.
+  refreshAdjustBar();
+  adjustTo_->setText(typed);
+  adjustReason_->setFocus();
+  bench_.say(tr("Write why, then Enter; the filed figure stays beside the adjusted one"));
+}
+
+void HistoryPage::adjust(bool takeBack) {
+  const model::Cell at = adjustable();
+  if (at.row < 0) return;
+  const services::Snapshot& s = bench_.settled();
+  const model::Model& m = s.evaluation->model();
+  const model::Row& row = m.rows[static_cast<size_t>(at.row)];
+  const int year = s.years()[static_cast<size_t>(at.column)].label();
+  const double filed = s.asFiled->at(at.row, at.column).value();
+  std::optional<double> figure;
+  if (!takeBack) {
+    figure =
+        typedOrSay(adjustTo_->text(), grid_->ledger().ledgerRows()[static_cast<size_t>(grid_->currentIndex().row())]);
+    if (!figure) {
+      adjustTo_->setFocus();
+      return;
+    }
+    if (adjustReason_->text().trimmed().isEmpty()) {
+      bench_.say(tr("An adjustment needs its reason; write why %1 is not normal in %2").arg(text(row.label)).arg(year),
+                 true);
+      adjustReason_->setFocus();
+      return;
+    }
+  }
+  const Provenance said = bench_.saidNow(adjustReason_->text().trimmed());
+  grid_->setFocus();
+  bench_.apply(services::setAdjustment(s.caseOf(), m, row.name, year, filed, figure, said));
+}
+
 void HistoryPage::toggleFlag() {
   const int year = yearBox_->currentData().toInt();
   const Case& c = bench_.settled().caseOf();
@@ -196,6 +328,24 @@ void HistoryPage::toggleFlag() {
     return;
   }
   bench_.apply(services::setExceptional(c, year, reason.toStdString()));
+}
+
+void HistoryPage::toggleWindow() {
+  const int from = fromYear_->currentData().toInt();
+  const int to = toYear_->currentData().toInt();
+  const Case& c = bench_.settled().caseOf();
+  for (const HistoryWindow& w : c.windows) {
+    if (w.from != from || w.to != to) continue;
+    bench_.apply(services::dropWindow(c, from, to));
+    return;
+  }
+  const QString reason = windowReason_->text().trimmed();
+  if (reason.isEmpty()) {
+    bench_.say(tr("A window needs its reason; write why %1 to %2 say more than other years").arg(from).arg(to), true);
+    windowReason_->setFocus();
+    return;
+  }
+  bench_.apply(services::keepWindow(c, {from, to, reason.toStdString()}));
 }
 
 }  // namespace zl::app

@@ -1,10 +1,13 @@
 #pragma once
-// Statements as rows and years with a trend in each row; amounts, growth or share of revenue;
-// ratios; exceptional years flagged in place with a reason.
+// Filed history as rows and periods with a trend in each row, in many views; exceptional years,
+// adjustments and windows are made here, in place, with a reason; below, the chart board.
 
 #include <QComboBox>
 #include <QLineEdit>
+#include <QStackedWidget>
 
+#include "app/pages/chart_panel.h"
+#include "app/pages/history_rows.h"
 #include "app/pages/page.h"
 
 namespace zl::app {
@@ -14,22 +17,38 @@ class HistoryPage : public Page {
 
  public:
   explicit HistoryPage(Workbench& bench, QWidget* parent = nullptr);
+  void setSaveDialog(std::function<QString(QWidget*)> dialog) { charts_->setSaveDialog(std::move(dialog)); }
 
  protected:
   void refresh() override;
 
  private:
-  enum class Show { Amounts, Growth, Share };
-  void refreshInterim(Show show);
-  void toggleFlag();
+  [[nodiscard]] QHBoxLayout* makeChoiceBar();
+  [[nodiscard]] QWidget* makeFlagBar();
+  [[nodiscard]] QWidget* makeWindowBar();
+  [[nodiscard]] QWidget* makeAdjustBar();
+  void refreshGrid();
   void refreshFlagBar();
-  [[nodiscard]] LedgerRow rowOf(int row, Show show) const;
+  void refreshWindowBar();
+  void refreshAdjustBar();
+  void toggleFlag();
+  void toggleWindow();
+  void adjust(bool takeBack);
+  void adjustTo(int row, int column, const QString& typed);
+  [[nodiscard]] HistoryShow show() const;
+  [[nodiscard]] services::Reading reading() const;
+  /// The filed flow under the cursor that may be adjusted; row -1 when there is none.
+  [[nodiscard]] model::Cell adjustable() const;
+  [[nodiscard]] bool isYearly() const { return basis_->currentData().toInt() < 0; }
 
   LedgerView* grid_;
-  QComboBox *basis_, *show_, *yearBox_;
-  QLineEdit* flagReason_;
-  QPushButton* flag_;
-  QLabel* flagNote_;
+  ChartPanel* charts_;
+  QStackedWidget* bars_;
+  QComboBox *basis_, *show_, *reading_, *yearBox_, *fromYear_, *toYear_;
+  QLineEdit *flagReason_, *windowReason_, *adjustTo_, *adjustReason_;
+  QPushButton *flag_, *keepWindow_, *adjust_, *takeBack_;
+  QLabel *flagNote_, *adjustLabel_;
+  QWidget* adjustBar_;
 };
 
 }  // namespace zl::app

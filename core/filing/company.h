@@ -1,7 +1,11 @@
 #pragma once
 // The company record: one consistent basis for all per-share figures.
 
+#include <optional>
 #include <string>
+#include <vector>
+
+#include "core/period/date.h"
 
 namespace zl {
 
@@ -12,6 +16,59 @@ struct Listing {
   double minorPerMajor = 1;    ///< listing units in one unit of currency
   double sharesPerListed = 1;  ///< ordinary shares that one listed security stands for
   friend bool operator==(const Listing&, const Listing&) = default;
+};
+
+/// From this day on, `now` shares stand for `before` old ones: 2 for 1 doubles the count.
+struct ShareSplit {
+  Date on;
+  double now = 1;
+  double before = 1;
+  friend bool operator==(const ShareSplit&, const ShareSplit&) = default;
+};
+
+/// A class of shares and what it may vote.
+struct ShareClass {
+  std::string name;
+  double shares = 0;
+  double votes = 1;    ///< per share
+  std::string holder;  ///< who controls through it, may be empty
+  friend bool operator==(const ShareClass&, const ShareClass&) = default;
+};
+
+/// Something that happened, marked on charts. `line` may be empty: it then concerns the company.
+struct CompanyEvent {
+  Date on;
+  std::string what;
+  std::string line;
+  friend bool operator==(const CompanyEvent&, const CompanyEvent&) = default;
+};
+
+/// Borrowings that fall due in a year, in reporting currency.
+struct DebtDue {
+  int year = 0;
+  double amount = 0;
+  bool floating = false;
+  std::string what;
+  friend bool operator==(const DebtDue&, const DebtDue&) = default;
+};
+
+/// A business bought (or sold: a negative price), in reporting currency.
+struct Deal {
+  Date on;
+  std::string what;
+  double price = 0;
+  double goodwill = 0;
+  double revenue = 0;  ///< it added in the first twelve months
+  double profit = 0;   ///< EBIT it added in the first twelve months
+  friend bool operator==(const Deal&, const Deal&) = default;
+};
+
+/// An operating or industry figure with a unit of its own, by fiscal year.
+struct OperatingFigure {
+  std::string name;
+  std::string unit;
+  std::vector<std::pair<int, double>> years;
+  friend bool operator==(const OperatingFigure&, const OperatingFigure&) = default;
 };
 
 struct Company {
@@ -26,6 +83,15 @@ struct Company {
   double unvestedShares = 0;
   double convertibleShares = 0;  ///< ordinary shares on conversion
   double convertibleFace = 0;    ///< in reporting currency; part of the filed borrowings
+  std::string sector = {};
+  std::string control = {};  ///< who controls it and how, in words
+  std::vector<Listing> furtherListings = {};
+  std::vector<ShareSplit> splits = {};
+  std::vector<ShareClass> classes = {};
+  std::vector<CompanyEvent> events = {};
+  std::vector<DebtDue> debtDue = {};
+  std::vector<Deal> deals = {};
+  std::vector<OperatingFigure> operating = {};
   friend bool operator==(const Company&, const Company&) = default;
 };
 

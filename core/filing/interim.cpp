@@ -93,7 +93,7 @@ InterimStatements InterimStatements::build(std::span<const Fact> facts, const Ma
     bool ever = false;
     for (int c = 0; c < static_cast<int>(annual.years().size()); ++c)
       ever = ever || annual.at(rule.line, c).origin == Origin::Filed;
-    const auto known = [&](LineCell cell) {
+    const auto known = [&](const LineCell& cell) {
       if (cell.origin == Origin::NoneReported && ever) return Figure::absent("not filed for this period");
       return cell.figure;
     };
@@ -171,7 +171,7 @@ Figure InterimStatements::trailing(const std::string& line, int index) const {
   const Cells* yearBefore = at(line, before(index, 4));
   const Cells* lastYear = at(line, before(index, q.number));
   if (yearBefore != nullptr && lastYear != nullptr) {
-    const Figure twelve = lastYear->yearToDate + now->yearToDate - yearBefore->yearToDate;
+    Figure twelve = lastYear->yearToDate + now->yearToDate - yearBefore->yearToDate;
     if (twelve.hasValue()) return twelve;
   }
   Figure sum = Figure::of(0.0);

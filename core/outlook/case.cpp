@@ -73,6 +73,12 @@ class FaultFinder {
       for (const auto& [row, choice] : s.inputs) checkInput(s, row, choice);
     }
     for (const auto& [concept_name, choice] : case_.lines) checkLine(concept_name, choice);
+    for (const auto& [cell, adjustment] : case_.adjustments) checkAdjustment(cell, adjustment);
+    for (const HistoryWindow& w : case_.windows) {
+      if (w.to <= w.from) {
+        say("the window " + std::to_string(w.from) + " to " + std::to_string(w.to) + " must end after it begins");
+      }
+    }
     for (const std::string& line : case_.firstFiled) {
       if (line != kEveryLine && !isFiled(line)) say("there is no standard line '" + line + "' to use as first filed");
     }
@@ -127,6 +133,16 @@ class FaultFinder {
       say("there is no standard line '" + choice.line + "' for " + concept_name);
     }
     if (choice.weight != 1 && choice.weight != -1) say("the weight of " + concept_name + " must be 1 or -1");
+  }
+
+  void checkAdjustment(const CellOfLine& cell, const Adjustment& adjustment) {
+    const int index = model_.find(cell.first);
+    const model::Row* row = index < 0 ? nullptr : &model_.rows[static_cast<size_t>(index)];
+    if (row == nullptr || !row->historyFiled || row->kind != Kind::Money || row->timing != model::Timing::Flow) {
+      say("'" + cell.first + "' cannot be adjusted: only filed flows of money can");
+    } else if (!std::isfinite(adjustment.amount)) {
+      say("the adjustment of " + row->label + " " + std::to_string(cell.second) + " is no number");
+    }
   }
 
   const Case& case_;

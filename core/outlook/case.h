@@ -49,6 +49,30 @@ struct PeerChoice {
   friend bool operator==(const PeerChoice&, const PeerChoice&) = default;
 };
 
+/// A correction of one filed flow in one year: a one-off taken out, a normal figure put in its
+/// place. The filed figure stays beside it.
+struct Adjustment {
+  double amount = 0;  ///< added to the filed figure, in reporting currency, in the line's usual direction
+  Provenance said;
+  friend bool operator==(const Adjustment&, const Adjustment&) = default;
+};
+using CellOfLine = std::pair<std::string, int>;  ///< standard line, fiscal year
+
+/// A span of years that the analyst looks at again and again, with the reason for its ends.
+struct HistoryWindow {
+  int from = 0;
+  int to = 0;
+  std::string reason;
+  friend bool operator==(const HistoryWindow&, const HistoryWindow&) = default;
+};
+
+/// The analyst's own word on a test of the quality review.
+struct TestChoice {
+  std::optional<double> threshold;  ///< in place of the test's own
+  std::string exempt;               ///< why it does not apply here; empty: it applies
+  friend bool operator==(const TestChoice&, const TestChoice&) = default;
+};
+
 struct Case {
   std::string company;
   std::string model = "standard";
@@ -60,6 +84,9 @@ struct Case {
   std::map<std::string, std::string> notes;  ///< row name -> free text
   LineChoices lines;                         ///< concept -> standard line, where the analyst says so
   FirstFiled firstFiled;                     ///< lines used as first filed
+  std::map<CellOfLine, Adjustment> adjustments;
+  std::vector<HistoryWindow> windows;
+  std::map<std::string, TestChoice> tests;  ///< by test of the quality review
 
   [[nodiscard]] const Scenario* scenario(const std::string& id) const;
   [[nodiscard]] int indexOf(const std::string& id) const;  ///< -1 when there is none

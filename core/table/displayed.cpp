@@ -72,7 +72,7 @@ void cut(std::string& text, std::string_view word) {
   for (size_t at = text.find(word); at != std::string::npos; at = text.find(word)) text.erase(at, word.size());
 }
 
-std::string stripped(std::string text) {
+std::string stripped(const std::string& text) {
   const size_t first = text.find_first_not_of(' ');
   if (first == std::string::npos) return {};
   return text.substr(first, text.find_last_not_of(' ') - first + 1);

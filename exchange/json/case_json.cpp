@@ -82,8 +82,9 @@ Scenario scenarioOf(const Json& json, const std::string& where) {
   s.probability = r.number("probability");
   if (const Json* drivers = r.member("drivers")) {
     ObjectReader shape(*drivers, where + "/drivers");
+    const std::string below = where + "/drivers/";
     for (const auto& [row, value] : drivers->items()) {
-      ObjectReader a(value, where + "/drivers/" + row);
+      ObjectReader a(value, std::string(below).append(row));
       const Json* path = a.member("path");
       if (path == nullptr) a.fault("'path' is missing");
       s.drivers[row] = {pathOf(*path, a.path() + "/path"), provenanceOf(a)};
@@ -92,14 +93,49 @@ Scenario scenarioOf(const Json& json, const std::string& where) {
   }
   if (const Json* inputs = r.member("inputs")) {
     ObjectReader shape(*inputs, where + "/inputs");
+    const std::string below = where + "/inputs/";
     for (const auto& [row, value] : inputs->items()) {
-      ObjectReader choice(value, where + "/inputs/" + row);
+      ObjectReader choice(value, std::string(below).append(row));
       s.inputs[row] = {choice.number("figure"), provenanceOf(choice)};
       choice.finish();
     }
   }
   r.finish();
   return s;
+}
+
+/// The items of an optional list, each with its place; `most` bounds what a file can ask for.
+template <class Read>
+void eachOf(ObjectReader& r, const char* key, const std::string& source, size_t most, const Read& read) {
+  const Json* list = r.member(key);
+  if (list == nullptr) return;
+  if (!list->is_array() || list->size() > most) {
+    r.fault("'" + std::string(key) + "' must be a list of at most " + std::to_string(most));
+  }
+  const std::string below = source + "/" + key + "/";
+  for (size_t i = 0; i < list->size(); ++i) {
+    ObjectReader item((*list)[i], std::string(below).append(std::to_string(i)));
+    read(item);
+    item.finish();
+  }
+}
+
+void readHistoryChoices(ObjectReader& r, const std::string& source, Case& c) {
+  eachOf(r, "adjustments", source, 10000, [&](ObjectReader& item) {
+    const CellOfLine cell{item.text("line"), item.whole("year")};
+    Adjustment adjustment;
+    adjustment.amount = item.number("amount");
+    adjustment.said = provenanceOf(item);
+    if (!c.adjustments.emplace(cell, std::move(adjustment)).second) item.fault("this line and year is given twice");
+  });
+  eachOf(r, "windows", source, 100, [&](ObjectReader& item) {
+    const int from = item.whole("from");
+    c.windows.push_back({from, item.whole("to"), item.text("reason")});
+  });
+  eachOf(r, "tests", source, 1000, [&](ObjectReader& item) {
+    const std::string test = item.text("test");
+    c.tests[test] = {item.optionalNumber("threshold"), item.optionalText("exempt")};
+  });
 }
 
 Case caseOf(const Json& json, const std::string& source) {
@@ -131,8 +167,9 @@ Case caseOf(const Json& json, const std::string& source) {
   }
   if (const Json* peers = r.member("peers")) {
     ObjectReader shape(*peers, source + "/peers");
+    const std::string below = source + "/peers/";
     for (const auto& [key, value] : peers->items()) {
-      ObjectReader choice(value, source + "/peers/" + key);
+      ObjectReader choice(value, std::string(below).append(key));
       const bool in = choice.truth("in");
       c.peers[key] = {in, choice.optionalText("reason")};
       choice.finish();
@@ -143,6 +180,7 @@ Case caseOf(const Json& json, const std::string& source) {
     for (const auto& [row, value] : notes->items()) c.notes[row] = texts.text(row.c_str());
   }
   if (const Json* lines = r.member("lines")) c.lines = readLineChoices(*lines, source + "/lines");
+  readHistoryChoices(r, source, c);
   if (const Json* lines = r.member("first_filed")) {
     if (!lines->is_array()) r.fault("'first_filed' must be a list");
     for (const Json& line : *lines) {
@@ -167,6 +205,19 @@ Json toJson(const Case& c) {
   for (const auto& [key, choice] : c.peers) {
     peers[key] = {{"in", choice.in}, {"reason", choice.reason}};
   }
+  Json adjustments = Json::array();
+  for (const auto& [cell, a] : c.adjustments) {
+    adjustments.push_back(
+        {{"line", cell.first}, {"year", cell.second}, {"amount", a.amount}, {"said", toJson(a.said)}});
+  }
+  Json windows = Json::array();
+  for (const HistoryWindow& w : c.windows) windows.push_back({{"from", w.from}, {"to", w.to}, {"reason", w.reason}});
+  Json tests = Json::array();
+  for (const auto& [test, choice] : c.tests) {
+    Json item{{"test", test}, {"exempt", choice.exempt}};
+    if (choice.threshold) item["threshold"] = *choice.threshold;
+    tests.push_back(std::move(item));
+  }
   return {{"format", "zealous-ledger-case"},
           {"version", kCaseVersion},
           {"company", c.company},
@@ -178,7 +229,10 @@ Json toJson(const Case& c) {
           {"peers", std::move(peers)},
           {"notes", c.notes},
           {"lines", toJson(c.lines)},
-          {"first_filed", c.firstFiled}};
+          {"first_filed", c.firstFiled},
+          {"adjustments", std::move(adjustments)},
+          {"windows", std::move(windows)},
+          {"tests", std::move(tests)}};
 }
 
 Result<Case> caseFromJson(const Json& json, const std::string& source) {

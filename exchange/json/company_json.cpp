@@ -3,6 +3,97 @@
 namespace zl::exchange {
 namespace {
 
+constexpr std::size_t kMostItems = 2000;
+
+/// Every item of an optional list, each with its place.
+template <class Item, class Read>
+std::vector<Item> listOf(ObjectReader& r, const char* key, const Read& read) {
+  std::vector<Item> items;
+  const Json* list = r.member(key);
+  if (list == nullptr) return items;
+  if (!list->is_array() || list->size() > kMostItems) {
+    r.fault("'" + std::string(key) + "' must be a list of at most " + std::to_string(kMostItems));
+  }
+  const std::string below = r.path() + "/" + key + "/";
+  for (std::size_t i = 0; i < list->size(); ++i) {
+    ObjectReader item((*list)[i], std::string(below).append(std::to_string(i)));
+    items.push_back(read(item));
+    item.finish();
+  }
+  return items;
+}
+
+double positive(ObjectReader& r, const char* key) {
+  const double x = r.number(key);
+  if (!(x > 0)) r.fault("'" + std::string(key) + "' must be positive");
+  return x;
+}
+
+Listing listingOf(ObjectReader& l) {
+  Listing listing{l.text("unit"), l.text("currency"), l.number("minor_per_major"), l.numberOr("shares_per_listed", 1)};
+  if (!(listing.minorPerMajor > 0) || !(listing.sharesPerListed > 0)) {
+    l.fault("'minor_per_major' and 'shares_per_listed' must be positive");
+  }
+  return listing;
+}
+
+ShareSplit splitOf(ObjectReader& r) {
+  ShareSplit split;
+  split.on = r.date("on");
+  split.now = positive(r, "now");
+  split.before = positive(r, "before");
+  return split;
+}
+
+ShareClass classOf(ObjectReader& r) {
+  ShareClass c;
+  c.name = r.text("name");
+  c.shares = positive(r, "shares");
+  c.votes = r.number("votes");
+  if (c.votes < 0) r.fault("'votes' must not be negative");
+  c.holder = r.optionalText("holder");
+  return c;
+}
+
+CompanyEvent eventOf(ObjectReader& r) {
+  CompanyEvent event;
+  event.on = r.date("on");
+  event.what = r.text("what");
+  event.line = r.optionalText("line");
+  return event;
+}
+
+DebtDue dueOf(ObjectReader& r) {
+  DebtDue due;
+  due.year = r.whole("year");
+  due.amount = positive(r, "amount");
+  due.floating = r.truth("floating");
+  due.what = r.optionalText("what");
+  return due;
+}
+
+Deal dealOf(ObjectReader& r) {
+  Deal deal;
+  deal.on = r.date("on");
+  deal.what = r.text("what");
+  deal.price = r.number("price");
+  deal.goodwill = r.numberOr("goodwill", 0);
+  deal.revenue = r.numberOr("revenue", 0);
+  deal.profit = r.numberOr("profit", 0);
+  return deal;
+}
+
+OperatingFigure operatingOf(ObjectReader& r) {
+  OperatingFigure figure;
+  figure.name = r.text("name");
+  figure.unit = r.text("unit");
+  figure.years = listOf<std::pair<int, double>>(r, "years", [](ObjectReader& year) {
+    const int label = year.whole("year");
+    return std::pair(label, year.number("figure"));
+  });
+  return figure;
+}
+
 Company companyOf(const Json& json, const std::string& source) {
   ObjectReader r(json, source);
   if (r.text("format") != "zealous-ledger-company") r.fault("this is not a company record");
@@ -19,10 +110,7 @@ Company companyOf(const Json& json, const std::string& source) {
   const Json* listing = r.member("listing");
   if (listing == nullptr) r.fault("'listing' is missing");
   ObjectReader l(*listing, source + "/listing");
-  c.listing = {l.text("unit"), l.text("currency"), l.number("minor_per_major"), l.numberOr("shares_per_listed", 1)};
-  if (!(c.listing.minorPerMajor > 0) || !(c.listing.sharesPerListed > 0)) {
-    l.fault("'minor_per_major' and 'shares_per_listed' must be positive");
-  }
+  c.listing = listingOf(l);
   l.finish();
   c.shares = r.number("shares");
   if (!(c.shares > 0)) r.fault("'shares' must be positive");
@@ -36,8 +124,58 @@ Company companyOf(const Json& json, const std::string& source) {
   c.unvestedShares = count("unvested_shares");
   c.convertibleShares = count("convertible_shares");
   c.convertibleFace = count("convertible_face");
+  c.sector = r.optionalText("sector");
+  c.control = r.optionalText("control");
+  c.furtherListings = listOf<Listing>(r, "further_listings", listingOf);
+  c.splits = listOf<ShareSplit>(r, "splits", splitOf);
+  c.classes = listOf<ShareClass>(r, "share_classes", classOf);
+  c.events = listOf<CompanyEvent>(r, "events", eventOf);
+  c.debtDue = listOf<DebtDue>(r, "debt_due", dueOf);
+  c.deals = listOf<Deal>(r, "deals", dealOf);
+  c.operating = listOf<OperatingFigure>(r, "operating_figures", operatingOf);
   r.finish();
   return c;
+}
+
+Json toJson(const Listing& l) {
+  return {{"unit", l.unit},
+          {"currency", l.currency},
+          {"minor_per_major", l.minorPerMajor},
+          {"shares_per_listed", l.sharesPerListed}};
+}
+
+Json toJson(const ShareSplit& s) {
+  return {{"on", dateText(s.on)}, {"now", s.now}, {"before", s.before}};
+}
+
+Json toJson(const ShareClass& c) {
+  return {{"name", c.name}, {"shares", c.shares}, {"votes", c.votes}, {"holder", c.holder}};
+}
+
+Json toJson(const CompanyEvent& e) {
+  return {{"on", dateText(e.on)}, {"what", e.what}, {"line", e.line}};
+}
+
+Json toJson(const DebtDue& d) {
+  return {{"year", d.year}, {"amount", d.amount}, {"floating", d.floating}, {"what", d.what}};
+}
+
+Json toJson(const Deal& d) {
+  return {{"on", dateText(d.on)},   {"what", d.what},       {"price", d.price},
+          {"goodwill", d.goodwill}, {"revenue", d.revenue}, {"profit", d.profit}};
+}
+
+Json toJson(const OperatingFigure& f) {
+  Json years = Json::array();
+  for (const auto& [year, figure] : f.years) years.push_back({{"year", year}, {"figure", figure}});
+  return {{"name", f.name}, {"unit", f.unit}, {"years", std::move(years)}};
+}
+
+template <class Item>
+Json listJson(const std::vector<Item>& items) {
+  Json list = Json::array();
+  for (const Item& item : items) list.push_back(toJson(item));
+  return list;
 }
 
 }  // namespace
@@ -48,18 +186,23 @@ Json toJson(const Company& c) {
           {"id", c.id},
           {"name", c.name},
           {"description", c.description},
+          {"sector", c.sector},
+          {"control", c.control},
           {"currency", c.currency},
-          {"listing",
-           {{"unit", c.listing.unit},
-            {"currency", c.listing.currency},
-            {"minor_per_major", c.listing.minorPerMajor},
-            {"shares_per_listed", c.listing.sharesPerListed}}},
+          {"listing", toJson(c.listing)},
+          {"further_listings", listJson(c.furtherListings)},
           {"shares", c.shares},
           {"options", c.options},
           {"option_strike", c.optionStrike},
           {"unvested_shares", c.unvestedShares},
           {"convertible_shares", c.convertibleShares},
-          {"convertible_face", c.convertibleFace}};
+          {"convertible_face", c.convertibleFace},
+          {"splits", listJson(c.splits)},
+          {"share_classes", listJson(c.classes)},
+          {"events", listJson(c.events)},
+          {"debt_due", listJson(c.debtDue)},
+          {"deals", listJson(c.deals)},
+          {"operating_figures", listJson(c.operating)}};
 }
 
 Result<Company> companyFromJson(const Json& json, const std::string& source) {

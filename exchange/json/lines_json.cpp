@@ -14,7 +14,7 @@ LineChoices readLineChoices(const Json& json, const std::string& path) {
   LineChoices choices;
   const ObjectReader shape(json, path);
   for (const auto& [concept_name, value] : json.items()) {
-    ObjectReader r(value, path + "/" + concept_name);
+    ObjectReader r(value, std::string(path).append("/").append(concept_name));
     LineChoice choice;
     choice.line = r.text("line");
     choice.weight = r.whole("weight");

@@ -102,7 +102,7 @@ class XlsxReader {
     for (pugi::xml_node r : rels->tree.document_element().children()) {
       const std::string_view type = r.attribute("Type").value();
       if (type.size() >= 15 && type.substr(type.size() - 15) == "/officeDocument") {
-        const std::string path = resolvePart("", r.attribute("Target").value());
+        std::string path = resolvePart("", r.attribute("Target").value());
         if (path.empty()) stop("the package's main part lies outside it", "_rels/.rels");
         return path;
       }

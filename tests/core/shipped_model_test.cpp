@@ -137,8 +137,9 @@ TEST(Shipped, TiesNameOnlyLinesAndCoverTheStatements) {
     }
   }
   for (const model::Row& row : m.rows) {
+    const bool part = row.label.ends_with("part of the above");  // of a line that is tied itself
     const bool statement = row.group == "Balance sheet" && row.historyFiled;
-    if (!statement) continue;
+    if (!statement || part) continue;
     EXPECT_EQ(tied.count(row.name), 1u) << row.name << " is in no tie";
   }
 }

@@ -176,16 +176,6 @@ TEST_F(DemoBook, GrowthEvidenceAlsoDropsTheYearAfterAnExceptionalOne) {
   EXPECT_FALSE(ratio.exceptional[7]);
 }
 
-TEST_F(DemoBook, GrowthAndSharesOfHistory) {
-  const auto session = open();
-  const Snapshot& s = *session->now();
-  const auto growth = growthOf(s, s.evaluation->model().find("revenue"), 1);
-  EXPECT_TRUE(growth[0].isAbsent());
-  EXPECT_NEAR(growth[1].value(), 432600.0 / 412000 - 1, 1e-12);  // from the two filed figures
-  const auto share = shareOfRevenue(s, s.evaluation->model().find("cost_of_sales"), 1);
-  EXPECT_NEAR(share[0].value(), 0.57, 1e-12);
-}
-
 TEST_F(DemoBook, TextAndJsonTellTheSameFigures) {
   const auto session = open();
   const Snapshot& s = *session->now();

@@ -63,11 +63,11 @@ TEST_F(DemoBook, TrailingTwelveMonthsEndInTheYearItself) {
   ASSERT_NE(row, trailing.rows.end());
   const auto revenue = static_cast<size_t>(row - trailing.rows.begin());
   // At a year end the trailing growth is the year's own.
-  const std::vector<Figure> growth = trailing.growthOf(revenue);
+  const std::vector<Figure> growth = trailing.figuresIn(revenue, HistoryView::Growth, s.evaluation->model());
   EXPECT_NEAR(growth.at(7).value(), s.history->at(row->row, 10).value() / s.history->at(row->row, 9).value() - 1,
               1e-12);
   EXPECT_FALSE(growth.at(3).hasValue()) << "the year before has no quarters";
-  EXPECT_DOUBLE_EQ(trailing.shareOfRevenue(revenue, s.evaluation->model()).at(7).value(), 1.0);
+  EXPECT_DOUBLE_EQ(trailing.figuresIn(revenue, HistoryView::ShareOfRevenue, s.evaluation->model()).at(7).value(), 1.0);
   EXPECT_THAT(interimText(s, Basis::Trailing), HasSubstr("row,label,unit,Q1 2023,"));
   EXPECT_EQ(interimJson(s, Basis::Quarters)["periods"].size(), 12u);
 }

@@ -37,6 +37,7 @@ class WindowFixture : public test::DemoBook {
     dialogs.newBook = [this](QWidget*) { return chosenBook_; };
     dialogs.openFiles = [this](QWidget*) { return chosenFiles_; };
     dialogs.openCase = dialogs.saveCase = [this](QWidget*) { return chosenCase_; };
+    dialogs.saveChart = [this](QWidget*) { return chosenChart_; };
     dialogs.companyName = [](QWidget*) { return QStringLiteral("fresh"); };
     window_ = std::make_unique<MainWindow>(resources_, test::testDesk(), dialogs);
     if (sized) window_->resize(1280, 800);
@@ -107,7 +108,7 @@ class WindowFixture : public test::DemoBook {
   }
 
   static constexpr Qt::Key kPageKeys[] = {Qt::Key_2, Qt::Key_3, Qt::Key_4, Qt::Key_5, Qt::Key_6, Qt::Key_7, Qt::Key_9};
-  QString chosenBook_, chosenCase_;
+  QString chosenBook_, chosenCase_, chosenChart_;
   QStringList chosenFiles_;
   std::unique_ptr<MainWindow> window_;
 };

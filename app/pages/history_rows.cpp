@@ -1,0 +1,256 @@
+#include "app/pages/history_rows.h"
+
+#include <algorithm>
+
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+#include "services/driver_evidence.h"
+
+namespace zl::app {
+namespace {
+
+using services::HistoryView;
+using services::Reading;
+using services::Snapshot;
+
+constexpr const char* kGroups[] = {"Income statement", "Balance sheet",    "Cash flow statement",
+                                   "Free cash flow",   "Capital employed", "Ratios",
+                                   "Per share",        "Cash walk"};
+
+/// Rows of a group that history knows.
+std::vector<int> historyRows(const Snapshot& s, const char* group) {
+  std::vector<int> list;
+  for (int index : groupRows(s, group)) {
+    const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(index)];
+    if (r.historyFiled || r.history) list.push_back(index);
+  }
+  return list;
+}
+
+HistoryView viewOf(HistoryShow show) {
+  switch (show) {
+    case HistoryShow::Growth:
+      return HistoryView::Growth;
+    case HistoryShow::GrowthTwoYears:
+      return HistoryView::GrowthTwoYears;
+    case HistoryShow::Change:
+      return HistoryView::Change;
+    case HistoryShow::ShareOfRevenue:
+      return HistoryView::ShareOfRevenue;
+    case HistoryShow::PerShare:
+      return HistoryView::PerShare;
+    default:
+      return HistoryView::Amounts;
+  }
+}
+
+LedgerCell figureCell(Figure figure, QString tip = {}) {
+  LedgerCell cell;
+  cell.figure = std::move(figure);
+  cell.tip = std::move(tip);
+  return cell;
+}
+
+void setKind(const Snapshot& s, LedgerRow& row, Kind kind) {
+  if (row.kind == kind) return;
+  row.kind = kind;
+  row.unit = kind == Kind::Money ? QString() : unitOf(s, kind);
+}
+
+LedgerRow periodRow(const Snapshot& s, int index, HistoryShow show, Reading reading, int scenario) {
+  const int to = s.evaluation->layout().historyYears;
+  const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(index)];
+  LedgerRow row = yearRow(s, index, 0, to, scenario);
+  const HistoryView view = services::kindIn(viewOf(show), r) ? viewOf(show) : HistoryView::Amounts;
+  const std::vector<Figure> figures = services::figuresIn(s, index, view, reading);
+  setKind(s, row, *services::kindIn(view, r));
+  row.trend = figures;
+  for (size_t c = 0; c < row.cells.size(); ++c) {
+    LedgerCell& cell = row.cells[c];
+    cell.figure = figures[c];
+    if (view != HistoryView::Amounts) cell.ink = Ink::Derived;
+    const bool filed = view == HistoryView::Amounts && reading == Reading::Adjusted;
+    cell.adjusted = cell.adjusted && filed;
+    cell.editable = filed && isAdjustable(r) && cell.figure.hasValue();
+  }
+  return row;
+}
+
+QString marksOf(const SpanTrend& trend, Kind kind) {
+  QStringList lines;
+  for (const std::string& mark : trend.marks) lines << text(mark);
+  if (trend.compound.hasValue() && trend.meanGrowth.hasValue() && kind != Kind::Ratio) {
+    lines << QObject::tr("compound %1 %, mean of the yearly rates %2 %")
+                 .arg(text(figureText(trend.compound, Kind::Ratio)), text(figureText(trend.meanGrowth, Kind::Ratio)));
+  }
+  return lines.join(QLatin1Char('\n'));
+}
+
+/// Growth a year for amounts, change in points or units for ratios: each says its unit.
+LedgerRow trendRow(const Snapshot& s, int index, Reading reading) {
+  const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(index)];
+  const bool amount = services::kindIn(HistoryView::Growth, r).has_value();
+  const services::RowTrends trends = services::trendsOf(s, index, reading);
+  LedgerRow row;
+  row.label = text(r.label);
+  row.key = text(r.name);
+  row.kind = amount ? Kind::Ratio : r.kind;
+  row.unit = amount ? QObject::tr("% a year") : unitOf(s, r.kind);
+  row.trend = services::figuresIn(s, index, HistoryView::Amounts, reading);
+  for (const SpanTrend& trend : trends.spans) {
+    LedgerCell cell = figureCell(amount ? trend.compound : trend.change, marksOf(trend, row.kind));
+    cell.doubted = !trend.marks.empty() && cell.figure.hasValue();
+    cell.source = model::Cell{index, s.evaluation->layout().baseColumn()};
+    row.cells.push_back(std::move(cell));
+  }
+  // Levels have the unit of the row itself, and words for amounts because the row's unit is growth.
+  const auto level = [&](const Figure& f) {
+    LedgerCell cell = figureCell(f);
+    if (amount) cell.words = text(figureText(f, r.kind));
+    return cell;
+  };
+  row.cells.push_back(amount ? figureCell(trends.fitted.growth,
+                                          QObject::tr("fitted over %1 years, R² %2")
+                                              .arg(trends.fitted.count)
+                                              .arg(trends.fitted.fit.hasValue()
+                                                       ? text(groupedNumber(trends.fitted.fit.value(), 2))
+                                                       : text(trends.fitted.fit.reason())))
+                             : figureCell(Figure::absent("a fit is offered for amounts")));
+  for (const Figure* f : {&trends.all.mean, &trends.included.mean, &trends.included.median, &trends.included.low,
+                          &trends.included.high}) {
+    row.cells.push_back(level(*f));
+  }
+  LedgerCell count;
+  count.words = QString::number(trends.included.count);
+  row.cells.push_back(std::move(count));
+  return row;
+}
+
+HistoryGrid trendGrid(const Snapshot& s, Reading reading) {
+  HistoryGrid grid;
+  for (const services::HistorySpan& span : services::spansOf(s)) grid.headers << text(span.label);
+  grid.headers << QObject::tr("fitted") << QObject::tr("mean") << QObject::tr("without ⚑") << QObject::tr("median")
+               << QObject::tr("low") << QObject::tr("high") << QObject::tr("n");
+  for (const char* group : kGroups) {
+    grid.rows.push_back(headingRow(QString::fromLatin1(group)));
+    for (int index : historyRows(s, group)) grid.rows.push_back(trendRow(s, index, reading));
+  }
+  return grid;
+}
+
+HistoryGrid usesGrid(const Snapshot& s) {
+  HistoryGrid grid;
+  const std::vector<services::HistorySpan> spans = services::spansOf(s);
+  for (const services::HistorySpan& span : spans) grid.headers << text(span.label);
+  for (const services::HistorySpan& span : spans) grid.headers << text(span.label) + QStringLiteral(" %");
+  grid.rows.push_back(headingRow(QObject::tr("Uses of cash, and shares of operating cash flow")));
+  for (const services::CashUse& use : services::usesOfCash(s)) {
+    const int years = s.evaluation->layout().historyYears;
+    LedgerRow row = yearRow(s, use.row, years, years, 0);
+    row.trend = services::figuresIn(s, use.row, HistoryView::Amounts, Reading::AsFiled);
+    row.strong = row.key == QLatin1String("cash_generated");
+    for (const Figure& sum : use.sums) row.cells.push_back(figureCell(sum));
+    for (const Figure& share : use.shares) {
+      LedgerCell cell = figureCell(share);
+      if (share.hasValue()) cell.words = text(figureText(share, Kind::Ratio)) + QStringLiteral(" %");
+      row.cells.push_back(std::move(cell));
+    }
+    for (LedgerCell& cell : row.cells) cell.source = model::Cell{use.row, s.evaluation->layout().baseColumn()};
+    grid.rows.push_back(std::move(row));
+  }
+  return grid;
+}
+
+HistoryGrid walkGrid(const Snapshot& s, Reading reading, int scenario) {
+  HistoryGrid grid;
+  const int years = s.evaluation->layout().historyYears;
+  grid.headers = periodHeaders(s, 0, years);
+  grid.flagged = services::exceptionalColumns(s);
+  const std::vector<services::ProfitStep> steps = services::profitWalk(s, reading);
+  const auto part = [&](bool perShare, const char* total, const QString& heading) {
+    grid.rows.push_back(headingRow(heading));
+    for (const services::ProfitStep& step : steps) {
+      const std::vector<Figure>& figures = perShare ? step.perShare : step.money;
+      const bool idle = std::all_of(figures.begin(), figures.end(), [](const Figure& f) { return f.valueOr(0) == 0; });
+      if (idle) continue;
+      LedgerRow row;
+      row.label = text(step.label);
+      row.key = step.row < 0 ? QString() : text(s.evaluation->model().rows[static_cast<size_t>(step.row)].name);
+      row.kind = perShare ? Kind::PerShare : Kind::Money;
+      row.unit = perShare ? unitOf(s, Kind::PerShare) : QString();
+      row.trend = figures;
+      for (size_t c = 0; c < figures.size(); ++c) {
+        LedgerCell cell = figureCell(figures[c]);
+        if (step.row >= 0) cell.source = model::Cell{step.row, static_cast<int>(c)};
+        row.cells.push_back(std::move(cell));
+      }
+      grid.rows.push_back(std::move(row));
+    }
+    const int index = s.evaluation->model().find(total);
+    LedgerRow change = periodRow(s, index, HistoryShow::Change, reading, scenario);
+    change.label = QObject::tr("= change of %1").arg(change.label.toLower());
+    change.strong = true;
+    grid.rows.push_back(std::move(change));
+  };
+  part(false, "net_income_common", QObject::tr("What moved net income"));
+  part(true, "earnings_per_share", QObject::tr("What moved earnings per share"));
+  return grid;
+}
+
+}  // namespace
+
+bool isAdjustable(const model::Row& row) {
+  return row.historyFiled && row.kind == Kind::Money && row.timing == model::Timing::Flow;
+}
+
+bool isByPeriod(HistoryShow show) {
+  return show != HistoryShow::Trends && show != HistoryShow::UsesOfCash && show != HistoryShow::ProfitWalk;
+}
+
+HistoryGrid historyGrid(const Snapshot& s, HistoryShow show, Reading reading, int scenario) {
+  if (show == HistoryShow::Trends) return trendGrid(s, reading);
+  if (show == HistoryShow::UsesOfCash) return usesGrid(s);
+  if (show == HistoryShow::ProfitWalk) return walkGrid(s, reading, scenario);
+  HistoryGrid grid;
+  grid.headers = periodHeaders(s, 0, s.evaluation->layout().historyYears);
+  grid.flagged = services::exceptionalColumns(s);
+  for (const char* group : kGroups) {
+    grid.rows.push_back(headingRow(QString::fromLatin1(group)));
+    for (int index : historyRows(s, group)) grid.rows.push_back(periodRow(s, index, show, reading, scenario));
+  }
+  return grid;
+}
+
+HistoryGrid interimGrid(const Snapshot& s, HistoryShow show, services::Basis basis, int scenario) {
+  constexpr size_t kMostColumns = 20;  ///< five years of quarters; older ones are in the export
+  const services::InterimTable table = services::interimTable(s, basis);
+  HistoryGrid grid;
+  const size_t from = table.periods.size() - std::min(table.periods.size(), kMostColumns);
+  for (const char* group : kGroups) {
+    const size_t heading = grid.rows.size();
+    grid.rows.push_back(headingRow(QString::fromLatin1(group)));
+    for (size_t r = 0; r < table.rows.size(); ++r) {
+      const int index = table.rows[r].row;
+      const model::Row& m = s.evaluation->model().rows[static_cast<size_t>(index)];
+      if (m.group != group) continue;
+      LedgerRow row = yearRow(s, index, 0, 0, scenario);
+      const HistoryView wanted = viewOf(show);
+      const HistoryView view = services::kindIn(wanted, m) ? wanted : HistoryView::Amounts;
+      const std::vector<Figure> figures = table.figuresIn(r, view, s.evaluation->model());
+      setKind(s, row, *services::kindIn(view, m));
+      for (size_t c = from; c < figures.size(); ++c) {
+        row.cells.push_back(figureCell(figures[c]));
+        row.cells.back().ink = m.historyFiled && view == HistoryView::Amounts ? Ink::Filed : Ink::Derived;
+      }
+      row.trend.assign(figures.begin() + static_cast<std::ptrdiff_t>(from), figures.end());
+      grid.rows.push_back(std::move(row));
+    }
+    if (grid.rows.size() == heading + 1) grid.rows.pop_back();
+  }
+  for (size_t c = from; c < table.periods.size(); ++c) {
+    grid.headers << text(table.periods[c]).remove(3, 2);  // "Q1 25": the century is known
+  }
+  return grid;
+}
+
+}  // namespace zl::app

@@ -1,0 +1,160 @@
+// History as it is read: views, trends, adjustments, what moved profit and what cash was used for.
+
+#include "services/history_figures.h"
+
+#include <gmock/gmock.h>
+
+#include "services/interim_table.h"
+#include "services/report.h"
+#include "tests/support/demo_book.h"
+
+namespace zl::services {
+namespace {
+
+using test::DemoBook;
+
+class History : public DemoBook {
+ protected:
+  void SetUp() override {
+    DemoBook::SetUp();
+    session_ = open();
+  }
+  [[nodiscard]] const Snapshot& now() const { return *session_->now(); }
+  [[nodiscard]] int row(const char* name) const { return now().evaluation->model().find(name); }
+  std::unique_ptr<Session> session_;
+};
+
+TEST_F(History, ViewsFollowFromTheFiledFigures) {
+  const auto view = [&](const char* line, HistoryView v) { return figuresIn(now(), row(line), v, Reading::AsFiled); };
+  // From the filed revenues 412,000, 432,600 and 449,904 thousand.
+  EXPECT_TRUE(view("revenue", HistoryView::Growth)[0].isAbsent());
+  EXPECT_NEAR(view("revenue", HistoryView::Growth)[1].value(), 432600.0 / 412000 - 1, 1e-12);
+  EXPECT_NEAR(view("revenue", HistoryView::GrowthTwoYears)[2].value(), 449904.0 / 412000 - 1, 1e-12);
+  EXPECT_DOUBLE_EQ(view("revenue", HistoryView::Change)[1].value(), 20600000);
+  EXPECT_NEAR(view("cost_of_sales", HistoryView::ShareOfRevenue)[0].value(), 0.57, 1e-12);
+  EXPECT_NEAR(view("revenue", HistoryView::PerShare)[0].value(), 412000.0 / 60860, 1e-9);
+  const model::Model& m = now().evaluation->model();
+  EXPECT_FALSE(kindIn(HistoryView::Growth, m.rows[static_cast<size_t>(row("ebit_margin"))]));
+  EXPECT_FALSE(kindIn(HistoryView::ShareOfRevenue, m.rows[static_cast<size_t>(row("shares"))]));
+}
+
+TEST_F(History, AnAdjustmentStandsBesideWhatWasFiledAndMovesTheOutlook) {
+  const double filedEbit = now().asFiled->at(row("ebit"), 11).value();
+  const double before = now().evaluation->constant("value_per_share", 1).value();
+  EXPECT_EQ(now().history, now().asFiled) << "nothing adjusted, one table";
+  const CaseEdit edit = setAdjustment(now().caseOf(), now().evaluation->model(), "cost_of_sales", 2025, 424100000,
+                                      424100000 - 10e6, session_->said("recall stock scrapped"));
+  ASSERT_TRUE(session_->apply(edit));
+  EXPECT_DOUBLE_EQ(now().history->at(row("ebit"), 11).value(), filedEbit + 10e6);
+  EXPECT_DOUBLE_EQ(now().asFiled->at(row("ebit"), 11).value(), filedEbit);
+  EXPECT_DOUBLE_EQ(now().filed->statements.at("ebit", 11).figure.value(), filedEbit);
+  EXPECT_NE(figuresIn(now(), row("ebit_margin"), HistoryView::Amounts, Reading::Adjusted)[11],
+            figuresIn(now(), row("ebit_margin"), HistoryView::Amounts, Reading::AsFiled)[11]);
+  // Equal to the cent: the marginal rate of the case on ten million.
+  const double rate = now().evaluation->constant("marginal_tax", 1).value();
+  EXPECT_NEAR(now().history->at(row("net_income"), 11).value() - now().asFiled->at(row("net_income"), 11).value(),
+              10e6 * (1 - rate), 1e-6);
+  EXPECT_NEAR(now().evaluation->constant("value_per_share", 1).value(), before, before)
+      << "typed drivers may hide it, but there is a value";
+  EXPECT_THAT(besideFiled(now(), row("ebit"), 11), testing::Contains(testing::HasSubstr("adjusted by 10.0")));
+  EXPECT_THAT(traceText(now(), {row("cost_of_sales"), 11}, 1, 0), testing::HasSubstr("recall stock scrapped"));
+  // It survives the file and goes back like any edit.
+  session_ = open();
+  EXPECT_EQ(now().caseOf().adjustments.size(), 1u);
+  ASSERT_TRUE(session_->undo());
+  EXPECT_DOUBLE_EQ(now().history->at(row("ebit"), 11).value(), filedEbit);
+  const CaseEdit none = setAdjustment(now().caseOf(), now().evaluation->model(), "ebit", 2025, filedEbit, filedEbit, {});
+  EXPECT_TRUE(none.after.adjustments.empty()) << "a figure equal to the filed one is no adjustment";
+}
+
+TEST_F(History, StepsOfTheProfitWalkAddUp) {
+  const std::vector<ProfitStep> steps = profitWalk(now(), Reading::AsFiled);
+  const std::vector<Figure> money = figuresIn(now(), row("net_income_common"), HistoryView::Change, Reading::AsFiled);
+  const std::vector<Figure> share = figuresIn(now(), row("earnings_per_share"), HistoryView::Change, Reading::AsFiled);
+  for (size_t year = 1; year < money.size(); ++year) {
+    double moved = 0;
+    double perShare = 0;
+    for (const ProfitStep& step : steps) {
+      moved += step.money[year].value();
+      perShare += step.perShare[year].value();
+    }
+    EXPECT_NEAR(moved, money[year].value(), 1);
+    EXPECT_NEAR(perShare, share[year].value(), 1e-9);
+  }
+  EXPECT_GT(steps.back().perShare[5].value(), 0) << "2019 bought shares back: fewer of them lifted earnings per share";
+}
+
+TEST_F(History, UsesOfCashAddUpToWhatWasGenerated) {
+  const std::vector<CashUse> uses = usesOfCash(now());
+  const std::vector<HistorySpan> spans = spansOf(now());
+  ASSERT_EQ(spans.size(), 4u);
+  ASSERT_EQ(uses.back().row, row("cash_generated"));
+  for (size_t span = 0; span < spans.size(); ++span) {
+    double sum = 0;
+    for (size_t u = 0; u + 1 < uses.size(); ++u) sum += uses[u].sums[span].value();
+    EXPECT_NEAR(sum, uses.back().sums[span].value(), 1);
+  }
+  // Ten years of filed operating cash flow, added by hand from the statements' rows.
+  double filed = 0;
+  for (int c = 2; c < 12; ++c) filed += now().asFiled->at(row("operating_cash_flow"), c).value();
+  EXPECT_NEAR(uses.back().sums[3].value(), filed, 1);
+}
+
+TEST_F(History, WindowsAreKeptWithTheirReasonAndMarkTheirEnds) {
+  ASSERT_TRUE(session_->apply(keepWindow(now().caseOf(), {2016, 2021, "before the recall"})));
+  ASSERT_TRUE(session_->apply(keepWindow(now().caseOf(), {2016, 2021, "before the recall, again"})));
+  ASSERT_EQ(now().caseOf().windows.size(), 1u) << "one window per pair of ends";
+  const std::vector<HistorySpan> spans = spansOf(now());
+  EXPECT_EQ(spans.back().label, "2016\u201321");
+  EXPECT_EQ(spans.back().reason, "before the recall, again");
+  const RowTrends trends = trendsOf(now(), row("revenue"), Reading::AsFiled);
+  EXPECT_NEAR(trends.spans.back().compound.value(), std::pow(682574.0 / 449904, 0.2) - 1, 1e-4);
+  EXPECT_THAT(trends.spans.front().marks, testing::Contains(testing::HasSubstr("2025 is flagged exceptional")));
+  EXPECT_EQ(trends.all.count, 10);
+  EXPECT_EQ(trends.included.count, 8) << "2024 and 2025 are flagged";
+  ASSERT_TRUE(session_->apply(dropWindow(now().caseOf(), 2016, 2021)));
+  EXPECT_TRUE(now().caseOf().windows.empty());
+}
+
+TEST_F(History, ASplitRestatesTheCountsAndShowsBoth) {
+  std::string record = *readFile(resources_->folder + "/demo/company.json");
+  record.insert(record.rfind('}'), R"(, "splits": [{"on": "2021-03-01", "now": 2, "before": 1}])");
+  const std::string file = folder_.file("company.json");
+  ASSERT_TRUE(writeFile(file, record));
+  const double before = now().asFiled->at(row("shares"), 0).value();
+  const double later = now().asFiled->at(row("shares"), 11).value();
+  const auto files = readFile(file);
+  ASSERT_TRUE(session_->importFiles({{"company.json", *files}}));
+  EXPECT_DOUBLE_EQ(now().history->at(row("shares"), 0).value(), 2 * before);
+  EXPECT_DOUBLE_EQ(now().history->at(row("shares"), 11).value(), later) << "reported after the split";
+  EXPECT_THAT(besideFiled(now(), row("shares"), 0), testing::ElementsAre(testing::HasSubstr("filed 60.9")));
+  EXPECT_TRUE(besideFiled(now(), row("shares"), 11).empty());
+}
+
+TEST_F(History, TwelveMonthsPerShareStandOnAverageCounts) {
+  const InterimTable t = interimTable(now(), Basis::Trailing);
+  const auto find = [&](const char* name) {
+    size_t at = 0;
+    while (t.rows[at].row != row(name)) ++at;
+    return at;
+  };
+  const std::vector<Figure> perShare =
+      t.figuresIn(find("revenue"), HistoryView::PerShare, now().evaluation->model());
+  const std::vector<Figure>& counts = t.rows[find("shares")].figures;
+  const size_t last = perShare.size() - 1;
+  double mean = 0;
+  bool known = true;
+  for (size_t q = last - 3; q <= last; ++q) {
+    known = known && counts[q].hasValue() && counts[q - 1].hasValue();
+    if (known) mean += (counts[q - 1].value() + counts[q].value()) / 8;
+  }
+  if (known) {
+    EXPECT_NEAR(perShare[last].value(), t.rows[find("revenue")].figures[last].value() / mean, 1e-9);
+  } else {
+    EXPECT_FALSE(perShare[last].hasValue()) << "no count is made up where a quarter has none";
+  }
+  EXPECT_FALSE(perShare[0].hasValue());
+}
+
+}  // namespace
+}  // namespace zl::services
