@@ -125,6 +125,13 @@ bool Workbench::bringIn(std::vector<services::ImportPreview> previews) {
   return true;
 }
 
+Result<services::DocumentView> Workbench::viewDocument(const Fact& fact) const {
+  const store::StoredDocument* document = now().document(fact.document);
+  const Result<std::string> content = session_->documentContent(fact.document);
+  if (!content) return tl::unexpected(content.error());
+  return services::viewDocument(*content, document == nullptr ? std::string() : document->document.name, fact.place);
+}
+
 bool Workbench::exportCase(const QString& path) {
   return report(services::writeFile(path.toStdString(), services::caseText(settled())));
 }

@@ -7,6 +7,7 @@
 #include <QStringList>
 #include <memory>
 
+#include "services/document_view.h"
 #include "services/session.h"
 
 namespace zl::app {
@@ -52,6 +53,8 @@ class Workbench : public QObject {
   [[nodiscard]] services::ImportContext importContext() const { return session_->importContext(); }
   /// Stores what was previewed.
   bool bringIn(std::vector<services::ImportPreview> previews);
+  /// The document of a fact as text, its place marked.
+  [[nodiscard]] Result<services::DocumentView> viewDocument(const Fact& fact) const;
   bool exportCase(const QString& path);
   bool applyCase(const QString& path);
 

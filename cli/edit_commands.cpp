@@ -115,12 +115,12 @@ class MapCommand : public SessionCommand {
         ->required();
     app.add_option("--reason", reason_, "Why");
   }
-  Status runOn(Session& session, Context& c) override {
-    auto typed = typedChoice(choice_, c.resources->model);
+  Status runOn(Session& session, Context&) override {
+    const model::Model& m = session.now()->resources->model;
+    auto typed = typedChoice(choice_, m);
     if (!typed) return tl::unexpected(typed.error());
     if (!reason_.empty()) typed->second.reason = reason_;
-    return session.apply(
-        services::setLineChoice(session.now()->caseOf(), c.resources->model, typed->first, typed->second));
+    return session.apply(services::setLineChoice(session.now()->caseOf(), m, typed->first, typed->second));
   }
   std::string choice_, reason_;
 };

@@ -1,6 +1,7 @@
 #include "services/edits.h"
 
 #include <algorithm>
+#include <cctype>
 #include <functional>
 
 namespace zl::services {
@@ -143,6 +144,40 @@ CaseEdit setFirstFiled(const Case& c, const model::Model& m, const std::string& 
   } else {
     edit.after.firstFiled.erase(line);
   }
+  return edit;
+}
+
+CaseEdit addOwnLine(const Case& c, const std::string& label, bool flow) {
+  CaseEdit edit{c, "Add the line " + label};
+  std::string name = "own_";
+  for (const char ch : label) {
+    const auto byte = static_cast<unsigned char>(ch);
+    if (std::isalnum(byte) != 0 && byte < 128) {
+      name += static_cast<char>(std::tolower(byte));
+    } else if (name.back() != '_') {
+      name += '_';
+    }
+  }
+  const auto taken = [&](const std::string& candidate) {
+    return std::any_of(c.ownLines.begin(), c.ownLines.end(), [&](const OwnLine& l) { return l.name == candidate; });
+  };
+  std::string free = name;
+  for (int number = 2; taken(free); ++number) free = name + "_" + std::to_string(number);
+  edit.after.ownLines.push_back({free, label, flow});
+  return edit;
+}
+
+CaseEdit dropOwnLine(const Case& c, const std::string& name) {
+  CaseEdit edit{c, "Drop a line"};
+  for (const OwnLine& line : c.ownLines) {
+    if (line.name == name) edit.label = "Drop the line " + line.label;
+  }
+  Case& after = edit.after;
+  std::erase_if(after.ownLines, [&](const OwnLine& l) { return l.name == name; });
+  std::erase_if(after.lines, [&](const auto& choice) { return choice.second.line == name; });
+  std::erase_if(after.adjustments, [&](const auto& a) { return a.first.first == name; });
+  after.firstFiled.erase(name);
+  after.notes.erase(name);
   return edit;
 }
 

@@ -39,6 +39,9 @@ CaseEdit setLineChoice(const Case& c, const model::Model& m, const std::string& 
                        const std::optional<LineChoice>& choice);
 /// Uses a line (or kEveryLine) as first filed, or again as last filed.
 CaseEdit setFirstFiled(const Case& c, const model::Model& m, const std::string& line, bool first);
+/// Adds a line of the analyst's own, named after its label; dropping it also lets go of what stood on it.
+CaseEdit addOwnLine(const Case& c, const std::string& label, bool flow);
+CaseEdit dropOwnLine(const Case& c, const std::string& name);
 /// Puts `figure` in place of what a filed flow says in a year (or takes the adjustment back): what
 /// is kept is the difference. `filed` is the figure as filed.
 CaseEdit setAdjustment(const Case& c, const model::Model& m, const std::string& line, int year, double filed,

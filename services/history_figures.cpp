@@ -158,9 +158,9 @@ std::vector<ProfitStep> profitWalk(const Snapshot& s, Reading reading) {
     const char* row;
     int sign;
   };
-  constexpr Line kLines[] = {{"revenue", 1},           {"cost_of_sales", -1},   {"operating_expenses", -1},
-                             {"depreciation", -1},     {"exceptional_items", -1}, {"interest_expense", -1},
-                             {"interest_income", 1},   {"other_income", 1},     {"tax", -1},
+  constexpr Line kLines[] = {{"revenue", 1},          {"cost_of_sales", -1},      {"operating_expenses", -1},
+                             {"depreciation", -1},    {"exceptional_items", -1},  {"interest_expense", -1},
+                             {"interest_income", 1},  {"other_income", 1},        {"tax", -1},
                              {"minority_income", -1}, {"preferred_dividends", -1}};
   const model::Model& m = s.evaluation->model();
   const std::vector<Figure> shares = amounts(s, m.find("shares"), reading);

@@ -52,7 +52,7 @@ RowTrends trendsOf(const Snapshot& s, int row, Reading reading);
 /// How one line moved net income and earnings per share between two years.
 struct ProfitStep {
   std::string label;
-  int row = -1;              ///< of the model, -1 for the share count
+  int row = -1;               ///< of the model, -1 for the share count
   std::vector<Figure> money;  ///< by year; the first is absent
   std::vector<Figure> perShare;
 };
@@ -68,6 +68,5 @@ struct CashUse {
   std::vector<Figure> sums, shares;  ///< in the order of spansOf()
 };
 std::vector<CashUse> usesOfCash(const Snapshot& s);
-
 
 }  // namespace zl::services

@@ -87,6 +87,32 @@ Result<std::shared_ptr<const Resources>> Resources::load() {
               "Set ZEALOUS_LEDGER_DATA to the folder that holds models/ and rules/");
 }
 
+Result<std::shared_ptr<const Resources>> withOwnLines(const std::shared_ptr<const Resources>& shipped,
+                                                      const std::vector<OwnLine>& lines) {
+  if (lines.empty()) return shipped;
+  auto own = std::make_shared<Resources>(*shipped);
+  own->modelText += "\ngroup \"Own lines\"\n";
+  for (const OwnLine& line : lines) {
+    const bool word = line.name.size() > 4 && line.name.starts_with("own_") &&
+                      line.name.find_first_not_of("abcdefghijklmnopqrstuvwxyz0123456789_") == std::string::npos;
+    if (!word || line.label.empty() || line.label.find_first_of("\"\n\r#") != std::string::npos) {
+      return fail(ErrorKind::BadInput, "'" + line.label + "' cannot be the name of a line", "own lines",
+                  "Use letters, digits and spaces");
+    }
+    own->modelText += "row " + line.name + " \"" + line.label + "\" money " + (line.flow ? "flow" : "balance") +
+                      "\n  history filed\n  forecast if(revenue[-1] > 0, " + line.name +
+                      "[-1] / revenue[-1] * revenue, 0)\n";
+    own->rulesText += "\n" + line.name + "? = " + line.name + "\n";
+  }
+  Result<model::Model> model = model::parseModel(own->modelText, "model with own lines");
+  if (!model) return tl::unexpected(model.error());
+  Result<MappingRules> rules = MappingRules::parse(own->rulesText, "rules with own lines");
+  if (!rules) return tl::unexpected(rules.error());
+  own->model = std::move(*model);
+  own->rules = std::move(*rules);
+  return std::shared_ptr<const Resources>(std::move(own));
+}
+
 Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& folder) {
   auto resources = std::make_shared<Resources>();
   resources->folder = folder;
@@ -121,6 +147,8 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
     if (isLine(residual.line)) continue;
     return fail(ErrorKind::BadInput, "there is no standard line '" + residual.line + "'", "rules/standard.parts");
   }
+  resources->modelText = *modelText;
+  resources->rulesText = *rulesText;
   resources->parts = std::move(*parts);
   resources->labels = std::move(*labels);
   resources->model = std::move(*model);

@@ -10,6 +10,7 @@
 #include "core/filing/mapping.h"
 #include "core/filing/tie.h"
 #include "core/model/syntax.h"
+#include "core/outlook/case.h"
 #include "core/quantity/error.h"
 
 namespace zl::services {
@@ -17,6 +18,7 @@ namespace zl::services {
 struct Resources {
   std::string folder;
   model::Model model;
+  std::string modelText, rulesText;  ///< what model and rules were read from
   MappingRules rules;
   std::vector<Tie> ties;
   LabelRules labels;
@@ -26,6 +28,12 @@ struct Resources {
   static Result<std::shared_ptr<const Resources>> load();
   static Result<std::shared_ptr<const Resources>> loadFrom(const std::string& folder);
 };
+
+/// The same resources with the analyst's own lines in model and rules: a row in the group "Own
+/// lines" each, fed by whatever concepts are put on it; in the forecast a flow or balance keeps its
+/// share of revenue. Fails on a name that is no word or is taken, and on a label with quotes.
+Result<std::shared_ptr<const Resources>> withOwnLines(const std::shared_ptr<const Resources>& shipped,
+                                                      const std::vector<OwnLine>& lines);
 
 /// Reads a file whole; refuses folders, missing files and files over the importer's limit.
 Result<std::string> readFile(const std::string& path);

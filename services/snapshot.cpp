@@ -117,7 +117,12 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
   filed->ties = checkTies(resources.ties, filed->statements, evidence.facts);
   DocumentNames names;
   for (const store::StoredDocument& d : evidence.documents) names[d.document.id] = d.document.name;
-  filed->findings = monitorFilings(filed->statements, evidence.facts, resources.ties, filed->ties, names);
+  filed->segments = segmentRows(evidence.facts, filed->statements.years(), [&](const std::string& concept_name) {
+    return zl::lineOf(resources.rules, filed->choices, concept_name);
+  });
+  filed->segmentSums = checkSegmentSums(filed->segments, evidence.facts, filed->statements.years());
+  filed->findings =
+      monitorFilings(filed->statements, evidence.facts, resources.ties, filed->ties, filed->segmentSums, names);
   return filed;
 }
 
@@ -138,15 +143,22 @@ const store::StoredDocument* Snapshot::document(std::int64_t id) const {
   return nullptr;
 }
 
-Result<std::shared_ptr<const Snapshot>> makeSnapshot(std::shared_ptr<const Resources> resources,
+Result<std::shared_ptr<const Snapshot>> makeSnapshot(const std::shared_ptr<const Resources>& shipped,
                                                      std::shared_ptr<const Evidence> evidence, const Case& c,
                                                      const Snapshot* before) {
+  const bool sameModel = before != nullptr && before->caseOf().ownLines == c.ownLines;
+  std::shared_ptr<const Resources> resources = sameModel ? before->resources : nullptr;
+  if (!resources) {
+    Result<std::shared_ptr<const Resources>> own = withOwnLines(shipped, c.ownLines);
+    if (!own) return tl::unexpected(own.error());
+    resources = std::move(*own);
+  }
   const model::Model& m = resources->model;
   const std::vector<std::string> faults = faultsOf(c, m);
   if (!faults.empty()) return fail(ErrorKind::BadInput, faults.front(), evidence->company.name);
   const bool sameEvidence = before != nullptr && before->evidence == evidence;
   const bool sameFiled =
-      sameEvidence && before->caseOf().lines == c.lines && before->caseOf().firstFiled == c.firstFiled;
+      sameModel && sameEvidence && before->caseOf().lines == c.lines && before->caseOf().firstFiled == c.firstFiled;
   const std::shared_ptr<const Standardised> filed =
       sameFiled ? before->filed : standardise(*evidence, *resources, c.lines, c.firstFiled);
   const std::vector<FiscalYear>& years = filed->statements.years();

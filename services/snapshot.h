@@ -39,6 +39,8 @@ struct Standardised {
   StandardStatements statements;
   std::shared_ptr<const InterimStatements> interim;
   std::vector<Restatement> restatements;
+  std::vector<SegmentRow> segments;
+  std::vector<SegmentSum> segmentSums;
   std::vector<TieResult> ties;  ///< by tie and year, ties in the order of Resources::ties
   std::vector<Finding> findings;
 };
@@ -78,8 +80,9 @@ struct Snapshot {
 };
 
 /// Evaluates a case on the evidence. `before` lends what has not changed (compiled model, history).
-/// Fails when the case has faults, or the evidence has no full fiscal year to start from.
-Result<std::shared_ptr<const Snapshot>> makeSnapshot(std::shared_ptr<const Resources> resources,
+/// Fails when the case has faults, or the evidence has no full fiscal year to start from. The
+/// snapshot's resources are the shipped ones with the case's own lines.
+Result<std::shared_ptr<const Snapshot>> makeSnapshot(const std::shared_ptr<const Resources>& shipped,
                                                      std::shared_ptr<const Evidence> evidence, const Case& c,
                                                      const Snapshot* before);
 

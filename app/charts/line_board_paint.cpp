@@ -113,7 +113,8 @@ class Board {
 
   void paintYears(double bottom) {
     const double step = (right_ - left_) / std::max(1, static_cast<int>(c_.periods.size()));
-    const int every = std::max(1, static_cast<int>((metrics_.horizontalAdvance(QStringLiteral("0000")) + 10) / step + 1));
+    const int every =
+        std::max(1, static_cast<int>((metrics_.horizontalAdvance(QStringLiteral("0000")) + 10) / step + 1));
     for (int i = 0; i < c_.periods.size(); ++i) {
       if (i < static_cast<int>(c_.exceptional.size()) && c_.exceptional[static_cast<size_t>(i)]) {
         p_.fillRect(QRectF(xOf(i) - step / 2, area_.top() + 2, step, bottom - area_.top() - 2),
@@ -133,8 +134,8 @@ class Board {
       p_.drawLine(QPointF(xOf(event.column), area_.top() + height_ + 2), QPointF(xOf(event.column), bottom));
       p_.setPen(Qt::NoPen);
       p_.setBrush(t_.price);
-      p_.drawPolygon(QPolygonF({{xOf(event.column) - 4, bottom}, {xOf(event.column) + 4, bottom},
-                                {xOf(event.column), bottom - 6}}));
+      p_.drawPolygon(QPolygonF(
+          {{xOf(event.column) - 4, bottom}, {xOf(event.column) + 4, bottom}, {xOf(event.column), bottom - 6}}));
       p_.setBrush(Qt::NoBrush);
     }
   }

@@ -9,6 +9,7 @@
 #include <QScrollBar>
 #include <algorithm>
 #include <map>
+#include <utility>
 
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
@@ -99,6 +100,34 @@ void LedgerView::keyPressEvent(QKeyEvent* event) {
     return;
   }
   QTableView::keyPressEvent(event);
+}
+
+void LedgerView::mousePressEvent(QMouseEvent* event) {
+  QTableView::mousePressEvent(event);
+  const QModelIndex index = indexAt(event->pos());
+  draggedRow_ = rowsDraggable_ && event->button() == Qt::LeftButton && index.column() == 0 ? index.row() : -1;
+}
+
+void LedgerView::mouseMoveEvent(QMouseEvent* event) {
+  if (draggedRow_ < 0) {
+    QTableView::mouseMoveEvent(event);
+    return;
+  }
+  // The row under the pointer is where it would go; the grid's own selection shows it.
+  viewport()->setCursor(Qt::ClosedHandCursor);
+  const QModelIndex index = indexAt(event->pos());
+  if (index.isValid()) selectRow(index.row());
+}
+
+void LedgerView::mouseReleaseEvent(QMouseEvent* event) {
+  const int from = std::exchange(draggedRow_, -1);
+  viewport()->unsetCursor();
+  const QModelIndex index = indexAt(event->pos());
+  if (from >= 0 && index.isValid() && index.row() != from) {
+    Q_EMIT rowDragged(from, index.row());
+    return;
+  }
+  QTableView::mouseReleaseEvent(event);
 }
 
 void LedgerView::currentChanged(const QModelIndex& current, const QModelIndex& previous) {

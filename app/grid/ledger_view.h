@@ -24,17 +24,23 @@ class LedgerView : public QTableView {
   void setColumns(std::vector<int> widths) { ownWidths_ = std::move(widths); }
   /// Labels keep at least this width and the figures scroll instead.
   void keepLabel(int width) { leastLabel_ = width; }
+  /// Rows may be dragged by their labels on to other rows.
+  void setRowsDraggable(bool on) { rowsDraggable_ = on; }
   void showAll();  ///< height for all rows, without a scroll bar
 
  Q_SIGNALS:
   void cellFocused(zl::model::Cell cell, int scenario);
   void selectionSummed(const QString& summary);
   void rowActivated(int row, int column);  ///< Enter, Space or double click on a cell that offers no choice
+  void rowDragged(int from, int to);
   /// Tab-separated cells to be typed from this cell on; one edit.
   void pasted(int row, int column, const QList<QStringList>& cells);
 
  protected:
   void keyPressEvent(QKeyEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+  void mouseMoveEvent(QMouseEvent* event) override;
+  void mouseReleaseEvent(QMouseEvent* event) override;
   void currentChanged(const QModelIndex& current, const QModelIndex& previous) override;
   void selectionChanged(const QItemSelection& selected, const QItemSelection& deselected) override;
   void resizeEvent(QResizeEvent* event) override;
@@ -45,6 +51,8 @@ class LedgerView : public QTableView {
   void applyWidths();
 
   LedgerModel model_;
+  bool rowsDraggable_ = false;
+  int draggedRow_ = -1;
   int labelWidth_ = 260;
   int figureWidth_ = 74;
   int trendWidth_ = 90;

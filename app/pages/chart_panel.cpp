@@ -114,8 +114,7 @@ void ChartPanel::refresh(services::Reading reading) {
   content.exceptional = services::exceptionalColumns(s);
   for (const std::string& name : shown_) content.lines.push_back(lineOf(s, s.evaluation->model().find(name)));
   for (const CompanyEvent& event : s.company().events) {
-    const bool concerns =
-        event.line.empty() || std::find(shown_.begin(), shown_.end(), event.line) != shown_.end();
+    const bool concerns = event.line.empty() || std::find(shown_.begin(), shown_.end(), event.line) != shown_.end();
     for (size_t c = 0; concerns && c < s.years().size(); ++c) {
       const bool inYear = event.on <= s.years()[c].end && event.on > addYears(s.years()[c].end, -1);
       if (inYear) content.events.push_back({static_cast<int>(c), text(event.what)});

@@ -29,6 +29,25 @@ LedgerCell countCell(int count) {
   return wordsCell(QString::number(count));
 }
 
+/// Parts of the company against the whole, a row per concept and axis.
+void addSegmentSums(const services::Snapshot& s, std::vector<LedgerRow>& rows, int& failed) {
+  std::map<std::pair<std::string, std::string>, size_t> at;
+  for (const SegmentSum& sum : s.filed->segmentSums) {
+    const auto [found, fresh] = at.try_emplace({sum.concept_name, sum.axis}, rows.size());
+    if (fresh) {
+      LedgerRow row;
+      row.label = text(plainMember(sum.concept_name)) + QObject::tr(" by ") + text(plainMember(sum.axis)).toLower();
+      row.cells.assign(s.years().size(), wordsCell(QStringLiteral("·"), QObject::tr("no parts are filed")));
+      rows.push_back(std::move(row));
+    }
+    LedgerCell& cell = rows[found->second].cells[static_cast<size_t>(sum.column)];
+    cell.tip = QObject::tr("off by %1, the filed rounding allows %2").arg(text(sum.gap), text(sum.tolerance));
+    cell.words = sum.ties ? QStringLiteral("✓") : text(groupedNumber(std::stod(sum.gap) / 1e6, 3));
+    cell.quiet = sum.ties;
+    failed += sum.ties ? 0 : 1;
+  }
+}
+
 }  // namespace
 
 FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Filings, parent) {
@@ -75,7 +94,7 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   lowerShows_ = new QComboBox(lower);
   lowerShows_->setObjectName(QStringLiteral("filingsShow"));
   lowerShows_->setAccessibleName(tr("Checks shown"));
-  lowerShows_->addItems({tr("ties"), tr("restatements")});
+  lowerShows_->addItems({tr("ties"), tr("restatements"), tr("as filed beside standard")});
   tiesBar->addWidget(lowerShows_);
   lowerLayout->addLayout(tiesBar);
   restated_ = addGrid("restated", tr("Restatements"));
@@ -94,6 +113,11 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   ties_ = addGrid("ties", tr("Ties by year"));
   ties_->setWidths(280, 58, 0);
   lowerLayout->addWidget(ties_, 1);
+  connect(ties_, &LedgerView::rowActivated, this, &FilingsPage::showTie);
+  beside_ = new BesidePanel(bench_, lower);
+  beside_->hide();
+  lowerLayout->addWidget(beside_, 3);
+  connect(beside_, &BesidePanel::factsWanted, this, &FilingsPage::showFacts);
   unmappedTitle_ = sectionLabel({}, lower);
   lowerLayout->addWidget(unmappedTitle_);
   unmapped_ = addGrid("unmapped", tr("Concepts without a rule"));
@@ -105,8 +129,17 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   lowerLayout->addWidget(unmapped_, 1);
   splitter->addWidget(lower);
   splitter->setSizes({190, 440});
-  layout->addWidget(splitter, 1);
-  connect(panel_, &ImportPanel::tableShown, splitter, [splitter](bool shown) { splitter->setVisible(!shown); });
+  views_ = new QStackedWidget(this);
+  views_->addWidget(splitter);
+  document_ = new DocumentPanel(bench_, views_);
+  views_->addWidget(document_);
+  layout->addWidget(views_, 1);
+  connect(document_, &DocumentPanel::closed, this, [this] {
+    views_->setCurrentIndex(0);
+    if (before_ != nullptr) before_->setFocus();
+  });
+  connect(&bench_, &Workbench::opened, this, [this] { views_->setCurrentIndex(0); });
+  connect(panel_, &ImportPanel::tableShown, views_, [this](bool shown) { views_->setVisible(!shown); });
   connect(add, &QPushButton::clicked, this, &FilingsPage::filesWanted);
 }
 
@@ -138,11 +171,19 @@ void FilingsPage::dropEvent(QDropEvent* event) {
 void FilingsPage::refresh() {
   refreshDocuments();
   const bool restated = lowerShows_->currentIndex() == 1;
-  ties_->setVisible(!restated);
+  const bool beside = lowerShows_->currentIndex() == 2;
+  ties_->setVisible(!restated && !beside);
+  beside_->setVisible(beside);
+  unmapped_->setVisible(!beside);
+  unmappedTitle_->setVisible(!beside);
+  documents_->setVisible(!beside);
   restated_->setVisible(restated);
   firstFiled_->setVisible(restated);
   firstFiled_->setChecked(now().caseOf().firstFiled.count(kEveryLine) > 0);
-  if (restated) {
+  if (beside) {
+    tiesTitle_->setText(tr("As filed beside standard lines; Enter shows where a fact stands"));
+    beside_->refresh();
+  } else if (restated) {
     refreshRestated();
   } else {
     refreshTies();
@@ -189,7 +230,9 @@ void FilingsPage::refreshTies() {
       case TieResult::State::Fails:
         cell = wordsCell(text(groupedNumber(std::stod(r.gap) / 1e6, 3)),
                          tr("off by %1, the filed rounding allows %2").arg(text(r.gap), text(r.tolerance)));
-        ++failed;
+        cell.tip += tr("; Enter shows the facts");
+        if (!s.resources->ties[r.tie].roll) ++failed;
+        cell.quiet = s.resources->ties[r.tie].roll;
         break;
       case TieResult::State::NotChecked:
         cell = wordsCell(QStringLiteral("·"), tr("%1 is not filed").arg(text(r.missing)));
@@ -199,9 +242,35 @@ void FilingsPage::refreshTies() {
     if (row >= 0) cell.source = model::Cell{row, r.column};
     rows[r.tie].cells.push_back(std::move(cell));
   }
+  addSegmentSums(s, rows, failed);
   tiesTitle_->setText(failed == 0 ? tr("Ties: all hold within the filed rounding")
                                   : tr("Ties: %1 fail, by the amounts shown in millions").arg(failed));
   ties_->ledger().fill(periodHeaders(s, 0, s.evaluation->layout().historyYears), std::move(rows));
+}
+
+void FilingsPage::showFacts(const QString& title, const std::vector<size_t>& facts) {
+  before_ = QApplication::focusWidget();
+  views_->setCurrentWidget(document_);
+  document_->show(title, facts);
+}
+
+void FilingsPage::showTie(int row, int column) {
+  const services::Snapshot& s = now();
+  const LedgerRow& shown = ties_->ledger().ledgerRows()[static_cast<size_t>(row)];
+  if (column < 0 || column >= static_cast<int>(shown.cells.size())) return;
+  const QString title = tr("%1 %2: %3")
+                            .arg(shown.label, text(s.periodOf(column)),
+                                 shown.cells[static_cast<size_t>(column)].tip.section(QLatin1Char(';'), 0, 0));
+  for (const TieResult& r : s.filed->ties) {
+    if (static_cast<int>(r.tie) == row && r.column == column) showFacts(title, r.facts);
+  }
+  int at = static_cast<int>(s.resources->ties.size());
+  std::map<std::pair<std::string, std::string>, int> rows;
+  for (const SegmentSum& sum : s.filed->segmentSums) {
+    const auto [found, fresh] = rows.try_emplace({sum.concept_name, sum.axis}, at);
+    if (fresh) ++at;
+    if (found->second == row && sum.column == column) showFacts(title, sum.facts);
+  }
 }
 
 void FilingsPage::refreshRestated() {

@@ -4,6 +4,8 @@
 #include <QStackedWidget>
 #include <QStringList>
 
+#include "app/pages/beside_panel.h"
+#include "app/pages/document_panel.h"
 #include "app/pages/import_panel.h"
 #include "app/pages/page.h"
 
@@ -28,6 +30,8 @@ class FilingsPage : public Page {
   void dropEvent(QDropEvent* event) override;
 
  private:
+  void showFacts(const QString& title, const std::vector<size_t>& facts);
+  void showTie(int row, int column);
   void refreshDocuments();
   void refreshTies();
   void refreshRestated();
@@ -40,6 +44,10 @@ class FilingsPage : public Page {
   QCheckBox* firstFiled_;
   QLabel *tiesTitle_, *unmappedTitle_;
   ImportPanel* panel_;
+  BesidePanel* beside_;
+  DocumentPanel* document_;
+  QStackedWidget* views_;      ///< grids, or the document that a fact stands in
+  QWidget* before_ = nullptr;  ///< what had the focus before the document was shown
 };
 
 }  // namespace zl::app

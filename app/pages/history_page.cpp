@@ -220,7 +220,7 @@ void HistoryPage::refreshGrid() {
     bench_.say(tr("No interim report is in the book. Import quarterly or half-yearly reports on Filings"));
   }
   grid_->ledger().setFlagged(std::move(shown.flagged));
-  grid_->ledger().setCorner(cornerOf(s));
+  grid_->ledger().setCorner(shown.corner.isEmpty() ? cornerOf(s) : shown.corner);
   grid_->ledger().fill(shown.headers, std::move(shown.rows), shown.trend);
   grid_->viewport()->update();
 }

@@ -15,7 +15,7 @@ using services::Snapshot;
 
 constexpr const char* kGroups[] = {"Income statement", "Balance sheet",    "Cash flow statement",
                                    "Free cash flow",   "Capital employed", "Ratios",
-                                   "Per share",        "Cash walk"};
+                                   "Per share",        "Own lines",        "Cash walk"};
 
 /// Rows of a group that history knows.
 std::vector<int> historyRows(const Snapshot& s, const char* group) {
@@ -25,6 +25,17 @@ std::vector<int> historyRows(const Snapshot& s, const char* group) {
     if (r.historyFiled || r.history) list.push_back(index);
   }
   return list;
+}
+
+/// Every group that has rows, under its heading.
+template <class Make>
+void addGroups(const Snapshot& s, HistoryGrid& grid, const Make& make) {
+  for (const char* group : kGroups) {
+    const std::vector<int> rows = historyRows(s, group);
+    if (rows.empty()) continue;
+    grid.rows.push_back(headingRow(QString::fromLatin1(group)));
+    for (const int index : rows) grid.rows.push_back(make(index));
+  }
 }
 
 HistoryView viewOf(HistoryShow show) {
@@ -95,7 +106,7 @@ LedgerRow trendRow(const Snapshot& s, int index, Reading reading) {
   row.label = text(r.label);
   row.key = text(r.name);
   row.kind = amount ? Kind::Ratio : r.kind;
-  row.unit = amount ? QObject::tr("% a year") : unitOf(s, r.kind);
+  row.unit = amount ? QString() : unitOf(s, r.kind);
   row.trend = services::figuresIn(s, index, HistoryView::Amounts, reading);
   for (const SpanTrend& trend : trends.spans) {
     LedgerCell cell = figureCell(amount ? trend.compound : trend.change, marksOf(trend, row.kind));
@@ -109,13 +120,13 @@ LedgerRow trendRow(const Snapshot& s, int index, Reading reading) {
     if (amount) cell.words = text(figureText(f, r.kind));
     return cell;
   };
-  row.cells.push_back(amount ? figureCell(trends.fitted.growth,
-                                          QObject::tr("fitted over %1 years, R² %2")
-                                              .arg(trends.fitted.count)
-                                              .arg(trends.fitted.fit.hasValue()
-                                                       ? text(groupedNumber(trends.fitted.fit.value(), 2))
-                                                       : text(trends.fitted.fit.reason())))
-                             : figureCell(Figure::absent("a fit is offered for amounts")));
+  row.cells.push_back(
+      amount ? figureCell(trends.fitted.growth,
+                          QObject::tr("fitted over %1 years, R² %2")
+                              .arg(trends.fitted.count)
+                              .arg(trends.fitted.fit.hasValue() ? text(groupedNumber(trends.fitted.fit.value(), 2))
+                                                                : text(trends.fitted.fit.reason())))
+             : figureCell(Figure::absent("a fit is offered for amounts")));
   for (const Figure* f : {&trends.all.mean, &trends.included.mean, &trends.included.median, &trends.included.low,
                           &trends.included.high}) {
     row.cells.push_back(level(*f));
@@ -128,13 +139,11 @@ LedgerRow trendRow(const Snapshot& s, int index, Reading reading) {
 
 HistoryGrid trendGrid(const Snapshot& s, Reading reading) {
   HistoryGrid grid;
+  grid.corner = QObject::tr("growth % a year · levels %1").arg(cornerOf(s));
   for (const services::HistorySpan& span : services::spansOf(s)) grid.headers << text(span.label);
-  grid.headers << QObject::tr("fitted") << QObject::tr("mean") << QObject::tr("without ⚑") << QObject::tr("median")
+  grid.headers << QObject::tr("fitted") << QObject::tr("mean") << QObject::tr("regular") << QObject::tr("median")
                << QObject::tr("low") << QObject::tr("high") << QObject::tr("n");
-  for (const char* group : kGroups) {
-    grid.rows.push_back(headingRow(QString::fromLatin1(group)));
-    for (int index : historyRows(s, group)) grid.rows.push_back(trendRow(s, index, reading));
-  }
+  addGroups(s, grid, [&](int index) { return trendRow(s, index, reading); });
   return grid;
 }
 
@@ -188,12 +197,12 @@ HistoryGrid walkGrid(const Snapshot& s, Reading reading, int scenario) {
     }
     const int index = s.evaluation->model().find(total);
     LedgerRow change = periodRow(s, index, HistoryShow::Change, reading, scenario);
-    change.label = QObject::tr("= change of %1").arg(change.label.toLower());
+    change.label = QObject::tr("= change in the year");
     change.strong = true;
     grid.rows.push_back(std::move(change));
   };
-  part(false, "net_income_common", QObject::tr("What moved net income"));
-  part(true, "earnings_per_share", QObject::tr("What moved earnings per share"));
+  part(false, "net_income_common", QObject::tr("Net income"));
+  part(true, "earnings_per_share", QObject::tr("Earnings per share"));
   return grid;
 }
 
@@ -214,10 +223,7 @@ HistoryGrid historyGrid(const Snapshot& s, HistoryShow show, Reading reading, in
   HistoryGrid grid;
   grid.headers = periodHeaders(s, 0, s.evaluation->layout().historyYears);
   grid.flagged = services::exceptionalColumns(s);
-  for (const char* group : kGroups) {
-    grid.rows.push_back(headingRow(QString::fromLatin1(group)));
-    for (int index : historyRows(s, group)) grid.rows.push_back(periodRow(s, index, show, reading, scenario));
-  }
+  addGroups(s, grid, [&](int index) { return periodRow(s, index, show, reading, scenario); });
   return grid;
 }
 

@@ -24,8 +24,8 @@ struct HistoryGrid {
   QStringList headers;
   std::vector<LedgerRow> rows;
   std::vector<bool> flagged;
+  QString corner;  ///< units, where they are not the usual ones
   bool trend = true;
-  int figureWidth = 62;
 };
 
 /// Whether a view has one column per period, so that quarters can take the place of years.

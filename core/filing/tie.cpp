@@ -53,6 +53,20 @@ bool agree(const Fact& a, const Fact& b) {
   return (x->number - y->number).abs() <= x->half + y->half;
 }
 
+std::optional<FiledSum> filedSum(std::span<const size_t> parts, size_t whole, std::span<const Fact> facts) {
+  const std::optional<Amount> total = amountOf(facts[whole]);
+  if (!total) return std::nullopt;
+  Decimal gap = Decimal(0) - total->number;
+  Decimal tolerance = total->half;
+  for (const size_t part : parts) {
+    const std::optional<Amount> one = amountOf(facts[part]);
+    if (!one) return std::nullopt;
+    gap = gap + one->number;
+    tolerance = tolerance + one->half;
+  }
+  return FiledSum{gap.abs() <= tolerance, gap.text(), tolerance.text()};
+}
+
 Result<std::vector<Tie>> parseTies(std::string_view text, const std::string& source) {
   std::vector<Tie> ties;
   std::istringstream lines{std::string(text)};
@@ -68,7 +82,8 @@ Result<std::vector<Tie>> parseTies(std::string_view text, const std::string& sou
     };
     Tie tie;
     char quote = 0;
-    if (word != "tie" || !(words >> tie.name >> quote) || quote != '"') {
+    tie.roll = word == "roll";
+    if ((word != "tie" && !tie.roll) || !(words >> tie.name >> quote) || quote != '"') {
       return bad("expected a tie with a name and a label");
     }
     std::getline(words, tie.label, '"');

@@ -5,6 +5,10 @@
 //
 //   tie balance "Balance sheet" total_assets = total_liabilities + total_equity
 //   tie cash "Movement of cash" cash = cash[-1] + net_cash_movement
+//   roll equity "Movement of equity" equity = equity[-1] + net_income - dividends
+//
+// A roll is a movement that filers may have further reasons for than the lines name: what is left
+// is shown, as a question rather than a fault.
 
 #include <string>
 #include <string_view>
@@ -26,6 +30,7 @@ struct Tie {
   std::string label;
   TieTerm total;
   std::vector<TieTerm> addends;
+  bool roll = false;
 };
 
 Result<std::vector<Tie>> parseTies(std::string_view text, const std::string& source);
@@ -43,6 +48,13 @@ struct TieResult {
 
 std::vector<TieResult> checkTies(const std::vector<Tie>& ties, const StandardStatements& statements,
                                  std::span<const Fact> facts);
+
+/// Facts that should add up to another, judged like a tie; empty where one is no number.
+struct FiledSum {
+  bool ties = true;
+  std::string gap, tolerance;  ///< parts less whole; exact decimal texts
+};
+std::optional<FiledSum> filedSum(std::span<const size_t> parts, size_t whole, std::span<const Fact> facts);
 
 /// Whether two facts of one thing agree within both their roundings (closed interval).
 bool agree(const Fact& a, const Fact& b);

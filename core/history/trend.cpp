@@ -50,8 +50,8 @@ SpanTrend spanTrend(const Series& s, int from, int to) {
   const int first = s.find(from);
   const int last = s.find(to);
   if (first < 0 || last < 0 || last <= first) {
-    t.change = t.compound = t.meanGrowth = Figure::absent("no figures from " + std::to_string(from) + " to " +
-                                                          std::to_string(to));
+    t.change = t.compound = t.meanGrowth =
+        Figure::absent("no figures from " + std::to_string(from) + " to " + std::to_string(to));
     return t;
   }
   const Figure& start = s.figures[static_cast<size_t>(first)];
@@ -81,8 +81,9 @@ std::vector<Figure> stackedGrowth(const Series& s, int years) {
       continue;
     }
     const auto from = static_cast<std::ptrdiff_t>(i) - years + 1;
-    const bool broken = std::any_of(s.irregular.begin() + from, s.irregular.begin() + static_cast<std::ptrdiff_t>(i) + 1,
-                                    [](bool irregular) { return irregular; });
+    const bool broken =
+        std::any_of(s.irregular.begin() + from, s.irregular.begin() + static_cast<std::ptrdiff_t>(i) + 1,
+                    [](bool irregular) { return irregular; });
     list.push_back(broken ? Figure::notMeaningful("a period in between is not a whole year")
                           : growth(s.figures[i - static_cast<size_t>(years)], s.figures[i]));
   }
@@ -112,8 +113,8 @@ FittedTrend fittedTrend(const Series& s, int from, int to) {
   const double slope = (sxy - sx * sy / n) / spread;
   const double total = syy - sy * sy / n;
   fitted.growth = Figure::of(std::exp(slope) - 1);
-  fitted.fit = total > 1e-12 ? Figure::of(slope * slope * spread / total)
-                             : Figure::notMeaningful("the figures do not move");
+  fitted.fit =
+      total > 1e-12 ? Figure::of(slope * slope * spread / total) : Figure::notMeaningful("the figures do not move");
   return fitted;
 }
 

@@ -11,19 +11,19 @@ namespace zl {
 
 /// One line over the years, oldest first; all vectors are of one length.
 struct Series {
-  std::vector<int> years;         ///< labels of the fiscal years
+  std::vector<int> years;  ///< labels of the fiscal years
   std::vector<Figure> figures;
-  std::vector<bool> exceptional;  ///< the year (or, for a growth rate, either of its years) is flagged
-  std::vector<bool> irregular;    ///< the year before it did not end 52 or 53 weeks or 12 months earlier
+  std::vector<bool> exceptional;           ///< the year (or, for a growth rate, either of its years) is flagged
+  std::vector<bool> irregular;             ///< the year before it did not end 52 or 53 weeks or 12 months earlier
   [[nodiscard]] int find(int year) const;  ///< -1 when the year is not there
 };
 
 /// What happened between two year ends.
 struct SpanTrend {
   int from = 0, to = 0;
-  Figure change;               ///< last less first
-  Figure compound;             ///< growth a year, compound
-  Figure meanGrowth;           ///< mean of the yearly rates, which is another thing
+  Figure change;                   ///< last less first
+  Figure compound;                 ///< growth a year, compound
+  Figure meanGrowth;               ///< mean of the yearly rates, which is another thing
   std::vector<std::string> marks;  ///< why its ends may mislead, one sentence each
 };
 

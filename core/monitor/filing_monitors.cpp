@@ -74,16 +74,30 @@ void checkGapsInYears(const StandardStatements& s, const std::vector<Fact>& fact
 
 std::vector<Finding> monitorFilings(const StandardStatements& s, const std::vector<Fact>& facts,
                                     const std::vector<Tie>& ties, const std::vector<TieResult>& results,
-                                    const DocumentNames& documents) {
+                                    const std::vector<SegmentSum>& segments, const DocumentNames& documents) {
   std::vector<Finding> found;
   checkGapsInYears(s, facts, found);
   monitorPlausibility(s, facts, documents, found);
   for (const TieResult& r : results) {
     if (r.state != TieResult::State::Fails) continue;
+    if (ties[r.tie].roll) {
+      found.push_back({"movement not explained", Severity::Note, Stop::Filings,
+                       ties[r.tie].label + " " + yearText(s, r.column) + ": " + r.gap +
+                           " too much or too little for what the lines explain",
+                       ties[r.tie].total.line, r.column});
+      continue;
+    }
     found.push_back({"tie fails", Severity::Fault, Stop::Filings,
                      ties[r.tie].label + " " + yearText(s, r.column) + ": off by " + r.gap +
                          ", the filed rounding allows " + r.tolerance,
                      ties[r.tie].total.line, r.column});
+  }
+  for (const SegmentSum& sum : segments) {
+    if (sum.ties) continue;
+    found.push_back({"segments do not add up", Severity::Warning, Stop::Filings,
+                     sum.concept_name + " " + yearText(s, sum.column) + " by " + plainMember(sum.axis) + ": off by " +
+                         sum.gap + " from the whole, the filed rounding allows " + sum.tolerance,
+                     "", sum.column});
   }
   for (const Disagreement& d : s.disagreements()) {
     const Fact& a = facts[d.used];

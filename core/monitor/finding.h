@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/filing/mapping.h"
+#include "core/filing/segments.h"
 #include "core/filing/tie.h"
 #include "core/outlook/evaluation.h"
 #include "core/peers/peer.h"
@@ -41,11 +42,11 @@ std::vector<Finding> monitor(const MonitorView& view);
 
 using DocumentNames = std::map<std::int64_t, std::string>;
 
-/// The part that needs only what was filed: ties (`results` of checkTies), duplicates, unmapped,
-/// units, periods.
+/// The part that needs only what was filed: ties (`results` of checkTies), segments against the
+/// whole, duplicates, unmapped, units, periods.
 std::vector<Finding> monitorFilings(const StandardStatements& statements, const std::vector<Fact>& facts,
                                     const std::vector<Tie>& ties, const std::vector<TieResult>& results,
-                                    const DocumentNames& documents = {});
+                                    const std::vector<SegmentSum>& segments = {}, const DocumentNames& documents = {});
 
 /// Filed figures under the wrong date, a thousand times too large or small, years of another
 /// length, and counts of shares that jump as in a split. Part of monitorFilings().

@@ -73,6 +73,9 @@ class FaultFinder {
       for (const auto& [row, choice] : s.inputs) checkInput(s, row, choice);
     }
     for (const auto& [concept_name, choice] : case_.lines) checkLine(concept_name, choice);
+    for (const OwnLine& line : case_.ownLines) {
+      if (!isFiled(line.name)) say("the own line '" + line.label + "' is not in the model");
+    }
     for (const auto& [cell, adjustment] : case_.adjustments) checkAdjustment(cell, adjustment);
     for (const HistoryWindow& w : case_.windows) {
       if (w.to <= w.from) {

@@ -73,6 +73,14 @@ struct TestChoice {
   friend bool operator==(const TestChoice&, const TestChoice&) = default;
 };
 
+/// A standard line of the analyst's own, for filed figures that deserve to be followed by themselves.
+struct OwnLine {
+  std::string name;  ///< "own_" and a word; what rules and choices call it
+  std::string label;
+  bool flow = true;  ///< else a balance
+  friend bool operator==(const OwnLine&, const OwnLine&) = default;
+};
+
 struct Case {
   std::string company;
   std::string model = "standard";
@@ -84,6 +92,7 @@ struct Case {
   std::map<std::string, std::string> notes;  ///< row name -> free text
   LineChoices lines;                         ///< concept -> standard line, where the analyst says so
   FirstFiled firstFiled;                     ///< lines used as first filed
+  std::vector<OwnLine> ownLines;
   std::map<CellOfLine, Adjustment> adjustments;
   std::vector<HistoryWindow> windows;
   std::map<std::string, TestChoice> tests;  ///< by test of the quality review

@@ -128,6 +128,11 @@ void readHistoryChoices(ObjectReader& r, const std::string& source, Case& c) {
     adjustment.said = provenanceOf(item);
     if (!c.adjustments.emplace(cell, std::move(adjustment)).second) item.fault("this line and year is given twice");
   });
+  eachOf(r, "own_lines", source, 200, [&](ObjectReader& item) {
+    const std::string name = item.text("name");
+    const std::string label = item.text("label");
+    c.ownLines.push_back({name, label, item.truth("flow")});
+  });
   eachOf(r, "windows", source, 100, [&](ObjectReader& item) {
     const int from = item.whole("from");
     c.windows.push_back({from, item.whole("to"), item.text("reason")});
@@ -210,6 +215,8 @@ Json toJson(const Case& c) {
     adjustments.push_back(
         {{"line", cell.first}, {"year", cell.second}, {"amount", a.amount}, {"said", toJson(a.said)}});
   }
+  Json own = Json::array();
+  for (const OwnLine& l : c.ownLines) own.push_back({{"name", l.name}, {"label", l.label}, {"flow", l.flow}});
   Json windows = Json::array();
   for (const HistoryWindow& w : c.windows) windows.push_back({{"from", w.from}, {"to", w.to}, {"reason", w.reason}});
   Json tests = Json::array();
@@ -230,6 +237,7 @@ Json toJson(const Case& c) {
           {"notes", c.notes},
           {"lines", toJson(c.lines)},
           {"first_filed", c.firstFiled},
+          {"own_lines", std::move(own)},
           {"adjustments", std::move(adjustments)},
           {"windows", std::move(windows)},
           {"tests", std::move(tests)}};

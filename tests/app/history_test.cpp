@@ -83,9 +83,10 @@ TEST_F(HistoryByHand, TrendsDoubtFreakEndsAndKeepWindows) {
   show(QStringLiteral("uses of cash"));
   EXPECT_EQ(cell("cash_generated", 4).words, QStringLiteral("100.0 %"));
   show(QStringLiteral("what moved profit"));
-  EXPECT_DOUBLE_EQ(cell("net_income_common", 11).figure.value(),
-                   bench().now().history->at(bench().now().evaluation->model().find("net_income_common"), 11).value() -
-                       bench().now().history->at(bench().now().evaluation->model().find("net_income_common"), 10).value());
+  EXPECT_DOUBLE_EQ(
+      cell("net_income_common", 11).figure.value(),
+      bench().now().history->at(bench().now().evaluation->model().find("net_income_common"), 11).value() -
+          bench().now().history->at(bench().now().evaluation->model().find("net_income_common"), 10).value());
 }
 
 TEST_F(HistoryByHand, RowsGoOnTheBoardAndTheBoardGoesOut) {

@@ -100,7 +100,7 @@ TEST_F(Batch, FactsCarryTheirPlaceInTheFile) {
     EXPECT_THAT(content, testing::HasSubstr(">" + fact["value"].get<std::string>() + "</ifrs-full:Revenue>"));
     ++checked;
   }
-  EXPECT_EQ(checked, 4) << "this year, the year before, and two segments";
+  EXPECT_EQ(checked, 8) << "this year, the year before, two businesses and four regions";
 }
 
 TEST_F(Batch, JournalTellsWhoDidWhatWhen) {

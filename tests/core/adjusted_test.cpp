@@ -69,9 +69,9 @@ Fact shareFact(std::int64_t document, int year, const char* unit, const char* te
 TEST(Splits, OlderReportsAreRestatedAndNewerOnesAreNot) {
   const std::vector<ShareSplit> splits = {{makeDate(2023, 6, 1), 3, 2}, {makeDate(2025, 1, 2), 2, 1}};
   const std::vector<Fact> facts = {
-      shareFact(1, 2022, "shares", "100", "shares"),      shareFact(1, 2022, "EUR/shares", "6", "eps"),
-      shareFact(1, 2022, "EUR", "600", "net_income"),     shareFact(2, 2023, "shares", "150", "shares"),
-      shareFact(2, 2022, "shares", "150", "shares"),      shareFact(3, 2025, "shares", "300", "shares"),
+      shareFact(1, 2022, "shares", "100", "shares"),  shareFact(1, 2022, "EUR/shares", "6", "eps"),
+      shareFact(1, 2022, "EUR", "600", "net_income"), shareFact(2, 2023, "shares", "150", "shares"),
+      shareFact(2, 2022, "shares", "150", "shares"),  shareFact(3, 2025, "shares", "300", "shares"),
       shareFact(3, 2024, "EUR/shares", "2.5", "eps")};
   const std::vector<Fact> now = restatedForSplits(facts, splits);
   ASSERT_EQ(now.size(), facts.size());

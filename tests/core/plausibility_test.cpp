@@ -38,7 +38,7 @@ class Plausible : public testing::Test {
   std::vector<std::string> findings(const std::string& monitor) {
     const StandardStatements s = StandardStatements::build(facts_, rules_, "EUR");
     std::vector<std::string> texts;
-    for (const Finding& f : monitorFilings(s, facts_, {}, {}, {{1, "a.csv"}, {2, "b.csv"}, {3, "c.csv"}})) {
+    for (const Finding& f : monitorFilings(s, facts_, {}, {}, {}, {{1, "a.csv"}, {2, "b.csv"}, {3, "c.csv"}})) {
       if (f.monitor == monitor) texts.push_back(f.text);
     }
     return texts;

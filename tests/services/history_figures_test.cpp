@@ -63,7 +63,8 @@ TEST_F(History, AnAdjustmentStandsBesideWhatWasFiledAndMovesTheOutlook) {
   EXPECT_EQ(now().caseOf().adjustments.size(), 1u);
   ASSERT_TRUE(session_->undo());
   EXPECT_DOUBLE_EQ(now().history->at(row("ebit"), 11).value(), filedEbit);
-  const CaseEdit none = setAdjustment(now().caseOf(), now().evaluation->model(), "ebit", 2025, filedEbit, filedEbit, {});
+  const CaseEdit none =
+      setAdjustment(now().caseOf(), now().evaluation->model(), "ebit", 2025, filedEbit, filedEbit, {});
   EXPECT_TRUE(none.after.adjustments.empty()) << "a figure equal to the filed one is no adjustment";
 }
 
@@ -138,8 +139,7 @@ TEST_F(History, TwelveMonthsPerShareStandOnAverageCounts) {
     while (t.rows[at].row != row(name)) ++at;
     return at;
   };
-  const std::vector<Figure> perShare =
-      t.figuresIn(find("revenue"), HistoryView::PerShare, now().evaluation->model());
+  const std::vector<Figure> perShare = t.figuresIn(find("revenue"), HistoryView::PerShare, now().evaluation->model());
   const std::vector<Figure>& counts = t.rows[find("shares")].figures;
   const size_t last = perShare.size() - 1;
   double mean = 0;

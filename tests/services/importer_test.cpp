@@ -38,7 +38,7 @@ TEST(Preview, CountsWhatWouldComeIn) {
   const auto p = previewOne({"annual-2024.xbrl", demoFile("filings/annual-2024.xbrl")});
   ASSERT_TRUE(p) << p.error().text();
   EXPECT_EQ(p->kind, ContentKind::XbrlInstance);
-  EXPECT_EQ(p->segments, 2);
+  EXPECT_EQ(p->segments, 8);
   EXPECT_EQ(p->unmapped, 3);
   EXPECT_EQ(p->mapped + p->unmapped + p->segments, static_cast<int>(p->incoming.facts.size()));
   EXPECT_EQ(dateText(*p->incoming.document.periodEnd), "2024-12-31");
