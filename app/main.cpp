@@ -15,13 +15,13 @@ int main(int argc, char** argv) {
   parser.setApplicationDescription(QStringLiteral("Forecasts and valuation of companies from filed statements"));
   parser.addHelpOption();
   const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo book."));
-  const QCommandLineOption page(QStringLiteral("page"), QStringLiteral("Open at a page (2 to 9)."),
+  const QCommandLineOption page(QStringLiteral("page"), QStringLiteral("Open at a page (1 to 9)."),
                                 QStringLiteral("number"));
   const QCommandLineOption picture(QStringLiteral("picture"), QStringLiteral("Write a picture of the window and quit."),
                                    QStringLiteral("file"));
   const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Window size, 1280x800."),
                                 QStringLiteral("size"));
-  const QCommandLineOption view(QStringLiteral("view"), QStringLiteral("Open History in its n-th view."),
+  const QCommandLineOption view(QStringLiteral("view"), QStringLiteral("Open Filings or History in its n-th view."),
                                 QStringLiteral("number"));
   const QCommandLineOption paper(QStringLiteral("paper"), QStringLiteral("light or dark."), QStringLiteral("paper"));
   parser.addOptions({demo, page, picture, size, paper, view});
@@ -57,7 +57,10 @@ int main(int argc, char** argv) {
     window.go(static_cast<zl::Stop>(parser.value(page).toInt() - 1));
   }
   if (parser.isSet(view)) {
-    window.findChild<QComboBox*>(QStringLiteral("historyShow"))->setCurrentIndex(parser.value(view).toInt() - 1);
+    for (const char* box : {"historyShow", "filingsShow"}) {
+      auto* views = window.findChild<QComboBox*>(QString::fromLatin1(box));
+      if (views->isVisible()) views->setCurrentIndex(parser.value(view).toInt() - 1);
+    }
   }
   if (parser.isSet(picture)) {
     // Two turns of the loop: layouts settle on the first.

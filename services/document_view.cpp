@@ -78,9 +78,10 @@ Result<DocumentView> viewDocument(const std::string& content, const std::string&
   if (!kind) return tl::unexpected(kind.error());
   if (*kind == exchange::ContentKind::Workbook || *kind == exchange::ContentKind::OpenSheet ||
       (*kind == exchange::ContentKind::PlainTable && place.find("line ") == std::string::npos)) {
-    Result<exchange::Workbook> book = *kind == exchange::ContentKind::Workbook    ? exchange::readXlsx(content, name)
-                                      : *kind == exchange::ContentKind::OpenSheet ? exchange::readOds(content, name)
-                                                                                  : exchange::readDelimited(content, name);
+    Result<exchange::Workbook> book = *kind == exchange::ContentKind::Workbook ? exchange::readXlsx(content, name)
+                                      : *kind == exchange::ContentKind::OpenSheet
+                                          ? exchange::readOds(content, name)
+                                          : exchange::readDelimited(content, name);
     if (!book) return tl::unexpected(book.error());
     return viewOfWorkbook(*book, place);
   }

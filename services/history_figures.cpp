@@ -193,6 +193,11 @@ std::vector<ProfitStep> profitWalk(const Snapshot& s, Reading reading) {
   return steps;
 }
 
+std::vector<QualityResult> qualityReview(const Snapshot& s, Reading reading) {
+  return review(s.resources->tests, s.caseOf().tests, s.company().sector,
+                [&](const std::string& row) { return seriesOf(s, s.evaluation->model().find(row), reading); });
+}
+
 std::vector<CashUse> usesOfCash(const Snapshot& s) {
   const model::Model& m = s.evaluation->model();
   const auto summed = [&](int row, const HistorySpan& span) {

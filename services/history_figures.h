@@ -61,6 +61,9 @@ struct ProfitStep {
 /// is what the count of shares did.
 std::vector<ProfitStep> profitWalk(const Snapshot& s, Reading reading);
 
+/// The quality review on the chosen reading, in the order of Resources::tests.
+std::vector<QualityResult> qualityReview(const Snapshot& s, Reading reading);
+
 /// Uses of cash over a span: sums, and shares of the operating cash flow of the span (not
 /// meaningful where that is not positive).
 struct CashUse {

@@ -122,7 +122,8 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   const Result<std::string> tiesText = text("rules/standard.ties");
   const Result<std::string> labelsText = text("rules/standard.labels");
   const Result<std::string> partsText = text("rules/standard.parts");
-  for (const Result<std::string>* t : {&modelText, &rulesText, &tiesText, &labelsText, &partsText}) {
+  const Result<std::string> testsText = text("rules/standard.tests");
+  for (const Result<std::string>* t : {&modelText, &rulesText, &tiesText, &labelsText, &partsText, &testsText}) {
     if (!*t) return tl::unexpected(t->error());
   }
   Result<model::Model> model = model::parseModel(*modelText, "models/standard.model");
@@ -135,6 +136,17 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   if (!labels) return tl::unexpected(labels.error());
   Result<PartRules> parts = PartRules::parse(*partsText, "rules/standard.parts");
   if (!parts) return tl::unexpected(parts.error());
+  Result<std::vector<QualityTest>> tests = parseQualityTests(*testsText, "rules/standard.tests");
+  if (!tests) return tl::unexpected(tests.error());
+  for (const QualityTest& test : *tests) {
+    const int row = model->find(test.row);
+    const bool known = row >= 0 && (model->rows[static_cast<size_t>(row)].historyFiled ||
+                                    model->rows[static_cast<size_t>(row)].history.has_value());
+    if (known) continue;
+    return fail(ErrorKind::BadInput,
+                "the test '" + test.name + "' reads '" + test.row + "', which history does not know",
+                "rules/standard.tests");
+  }
   const auto isLine = [&](const std::string& line) {
     const int row = model->find(line);
     return row >= 0 && model->rows[static_cast<size_t>(row)].historyFiled;
@@ -149,6 +161,7 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   }
   resources->modelText = *modelText;
   resources->rulesText = *rulesText;
+  resources->tests = std::move(*tests);
   resources->parts = std::move(*parts);
   resources->labels = std::move(*labels);
   resources->model = std::move(*model);

@@ -12,6 +12,7 @@
 #include "core/model/syntax.h"
 #include "core/outlook/case.h"
 #include "core/quantity/error.h"
+#include "core/review/quality.h"
 
 namespace zl::services {
 
@@ -23,6 +24,7 @@ struct Resources {
   std::vector<Tie> ties;
   LabelRules labels;
   PartRules parts;
+  std::vector<QualityTest> tests;
 
   /// Looks in $ZEALOUS_LEDGER_DATA, then where the program was installed, then in its source.
   static Result<std::shared_ptr<const Resources>> load();

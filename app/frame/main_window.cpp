@@ -11,6 +11,7 @@
 #include "app/frame/glossary.h"
 #include "app/pages/capital_page.h"
 #include "app/pages/cash_value_page.h"
+#include "app/pages/company_page.h"
 #include "app/pages/history_page.h"
 #include "app/pages/peers_page.h"
 #include "app/pages/verdict_page.h"
@@ -97,7 +98,8 @@ void MainWindow::makeFrame() {
   outlook_ = new OutlookPage(bench_);
   auto* history = new HistoryPage(bench_);
   history->setSaveDialog(dialogs_.saveChart);
-  for (Page* page : {static_cast<Page*>(filings_), static_cast<Page*>(history), static_cast<Page*>(outlook_),
+  for (Page* page : {static_cast<Page*>(new CompanyPage(bench_)), static_cast<Page*>(filings_),
+                     static_cast<Page*>(history), static_cast<Page*>(outlook_),
                      static_cast<Page*>(new CapitalPage(bench_)), static_cast<Page*>(new CashValuePage(bench_)),
                      static_cast<Page*>(new PeersPage(bench_)), static_cast<Page*>(new VerdictPage(bench_))}) {
     pages_->addWidget(page);

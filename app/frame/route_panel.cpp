@@ -9,8 +9,8 @@
 namespace zl::app {
 
 const std::vector<Stop>& pageStops() {
-  static const std::vector<Stop> kStops{Stop::Filings,   Stop::History, Stop::Outlook, Stop::Capital,
-                                        Stop::CashValue, Stop::Peers,   Stop::Verdict};
+  static const std::vector<Stop> kStops{Stop::Company, Stop::Filings,   Stop::History, Stop::Outlook,
+                                        Stop::Capital, Stop::CashValue, Stop::Peers,   Stop::Verdict};
   return kStops;
 }
 

@@ -79,9 +79,10 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
 }
 
 bool LedgerModel::readsFromLeft(int column) const {
-  if (rows_.empty()) return false;
-  const LedgerCell* cell = cellAt(index(0, column));
-  return cell != nullptr && cell->left;
+  for (int row = 0; row < rowCount(); ++row) {
+    if (const LedgerCell* cell = cellAt(index(row, column))) return cell->left;
+  }
+  return false;
 }
 
 QVariant LedgerModel::headerData(int section, Qt::Orientation orientation, int role) const {
@@ -92,7 +93,7 @@ QVariant LedgerModel::headerData(int section, Qt::Orientation orientation, int r
   }
   if (role != Qt::DisplayRole) return {};
   const int at = section - firstColumn();
-  if (at < 0) return section == 1 ? tr("trend") : corner_;
+  if (at < 0) return section == 1 ? trendTitle_ : corner_;
   return headers_.value(at) + (isFlagged(section) ? QStringLiteral(" ⚑") : QString());
 }
 

@@ -31,6 +31,14 @@ struct LedgerCell {
   QString tip;
 };
 
+/// A figure on its own scale beside a threshold, drawn in the trend column.
+struct ScaleMark {
+  double low = 0, high = 1;
+  double threshold = 0;
+  std::optional<double> figure;
+  bool atLeast = true;
+};
+
 struct LedgerRow {
   QString label;
   QString unit;
@@ -40,7 +48,8 @@ struct LedgerRow {
   QString key;       ///< for the page: row name, peer id
   QString scenario;  ///< draws the scenario's mark before the label
   std::vector<LedgerCell> cells;
-  std::vector<Figure> trend;  ///< small line in the trend column
+  std::vector<Figure> trend;            ///< small line in the trend column
+  std::optional<ScaleMark> scale = {};  ///< drawn there instead
 };
 
 class LedgerModel : public QAbstractTableModel {
@@ -54,6 +63,7 @@ class LedgerModel : public QAbstractTableModel {
   void fill(QStringList headers, std::vector<LedgerRow> rows, bool withTrend = false);
   /// What stands over the labels: the unit of every row that names none.
   void setCorner(const QString& words) { corner_ = words; }
+  void setTrendTitle(const QString& words) { trendTitle_ = words; }
   /// What editing a cell that chooses offers.
   void setChoices(QStringList choices) { choices_ = std::move(choices); }
   [[nodiscard]] const QStringList& choices() const { return choices_; }
@@ -82,6 +92,7 @@ class LedgerModel : public QAbstractTableModel {
 
  private:
   QString corner_;
+  QString trendTitle_ = tr("trend");
   QStringList headers_;
   QStringList choices_;
   std::vector<LedgerRow> rows_;

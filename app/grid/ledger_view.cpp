@@ -221,7 +221,7 @@ void LedgerDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option
   if (index.column() == 0) {
     paintLabel(painter, option.rect, row);
   } else if (model_.hasTrend() && index.column() == 1) {
-    paintTrend(painter, option.rect, row);
+    row.scale ? paintScale(painter, option.rect, *row.scale) : paintTrend(painter, option.rect, row);
   } else if (const LedgerCell* cell = model_.cellAt(index)) {
     paintCell(painter, option.rect, row, *cell, index.data(Qt::DisplayRole).toString());
   }
@@ -253,6 +253,26 @@ void LedgerDelegate::paintLabel(QPainter* painter, const QRect& rect, const Ledg
     painter->setPen(t.quiet);
     painter->drawText(area.adjusted(metrics.horizontalAdvance(label), 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, unit);
   }
+}
+
+void LedgerDelegate::paintScale(QPainter* painter, const QRect& rect, const ScaleMark& scale) const {
+  const Theme& t = theme();
+  const QRectF area = QRectF(rect).adjusted(8, 0, -8, 0);
+  const double middle = area.center().y();
+  const auto xOf = [&](double v) { return area.left() + (v - scale.low) / (scale.high - scale.low) * area.width(); };
+  painter->setRenderHint(QPainter::Antialiasing);
+  painter->setPen(QPen(t.wideRule, 1));
+  painter->drawLine(QPointF(area.left(), middle), QPointF(area.right(), middle));
+  // The side that is wanted is drawn strong: which way is better shows without a colour.
+  const double bound = xOf(scale.threshold);
+  painter->setPen(QPen(t.quiet, 3));
+  painter->drawLine(QPointF(bound, middle), QPointF(scale.atLeast ? area.right() : area.left(), middle));
+  painter->setPen(QPen(t.ink, 1.2));
+  painter->drawLine(QPointF(bound, middle - 6), QPointF(bound, middle + 6));
+  if (!scale.figure) return;
+  painter->setBrush(t.paper);
+  painter->setPen(QPen(t.accent, 1.8));
+  painter->drawEllipse(QPointF(xOf(*scale.figure), middle), 3.6, 3.6);
 }
 
 void LedgerDelegate::paintTrend(QPainter* painter, const QRect& rect, const LedgerRow& row) const {

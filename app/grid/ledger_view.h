@@ -72,6 +72,7 @@ class LedgerDelegate : public QStyledItemDelegate {
 
  private:
   void paintLabel(QPainter* painter, const QRect& rect, const LedgerRow& row) const;
+  void paintScale(QPainter* painter, const QRect& rect, const ScaleMark& scale) const;
   void paintTrend(QPainter* painter, const QRect& rect, const LedgerRow& row) const;
   void paintCell(QPainter* painter, const QRect& rect, const LedgerRow& row, const LedgerCell& cell,
                  const QString& shown) const;

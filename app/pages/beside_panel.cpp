@@ -65,7 +65,8 @@ BesidePanel::BesidePanel(Workbench& bench, QWidget* parent) : QWidget(parent), b
           [this](model::Cell cell, int scenario) { bench_.focus(cell, scenario); });
   connect(grid_, &LedgerView::rowActivated, this, [this](int row, int) {
     const Place& place = places_[static_cast<size_t>(row)];
-    if (!place.facts.empty()) Q_EMIT factsWanted(grid_->ledger().ledgerRows()[static_cast<size_t>(row)].label.trimmed(), place.facts);
+    if (!place.facts.empty())
+      Q_EMIT factsWanted(grid_->ledger().ledgerRows()[static_cast<size_t>(row)].label.trimmed(), place.facts);
   });
   connect(grid_, &LedgerView::rowDragged, this, &BesidePanel::drag);
   connect(&grid_->ledger(), &LedgerModel::typed, this,
@@ -94,9 +95,10 @@ LedgerRow BesidePanel::factRow(size_t index, int weight, const std::string& line
   filed.figure = Figure::of(weight) * f.figure();
   filed.ink = Ink::Filed;
   filed.tip = text(f.concept_name) + QLatin1Char('\n') + text(f.text) + QLatin1Char(' ') + text(f.unit);
-  LedgerCell to = words(lineLabel(s.resources->model, {line, weight, ""}),
-                        tr("Type a line, − before it for the other sign, nothing to set the concept aside, ? for the rules; "
-                           "or drag the row on to its line"));
+  LedgerCell to =
+      words(lineLabel(s.resources->model, {line, weight, ""}),
+            tr("Type a line, − before it for the other sign, nothing to set the concept aside, ? for the rules; "
+               "or drag the row on to its line"));
   to.editable = to.chooses = true;
   to.ink = Ink::Assumed;
   to.quiet = s.caseOf().lines.count(f.concept_name) == 0;
@@ -175,8 +177,8 @@ void BesidePanel::refresh() {
 }
 
 void BesidePanel::put(const std::string& concept_name, const LineChoice& choice) {
-  bench_.apply(services::setLineChoice(bench_.settled().caseOf(), bench_.settled().resources->model, concept_name,
-                                       choice));
+  bench_.apply(
+      services::setLineChoice(bench_.settled().caseOf(), bench_.settled().resources->model, concept_name, choice));
 }
 
 void BesidePanel::typeLine(int row, const QString& typed) {
@@ -213,7 +215,8 @@ void BesidePanel::addOwn() {
     ownName_->setFocus();
     return;
   }
-  if (bench_.apply(services::addOwnLine(bench_.settled().caseOf(), name.toStdString(), ownKind_->currentIndex() == 0))) {
+  if (bench_.apply(
+          services::addOwnLine(bench_.settled().caseOf(), name.toStdString(), ownKind_->currentIndex() == 0))) {
     ownName_->clear();
     bench_.say(tr("%1 stands under Own lines; drag facts on to it or type its name beside them").arg(name));
   }

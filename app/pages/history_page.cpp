@@ -98,7 +98,8 @@ QHBoxLayout* HistoryPage::makeChoiceBar() {
                                                    {HistoryShow::PerShare, tr("per share")},
                                                    {HistoryShow::Trends, tr("trends and averages")},
                                                    {HistoryShow::UsesOfCash, tr("uses of cash")},
-                                                   {HistoryShow::ProfitWalk, tr("what moved profit")}};
+                                                   {HistoryShow::ProfitWalk, tr("what moved profit")},
+                                                   {HistoryShow::Quality, tr("quality review")}};
   for (const auto& [show, words] : shows) show_->addItem(words, static_cast<int>(show));
   basis_ = choiceOf("historyBasis", tr("Periods"), this);
   basis_->addItem(tr("years"), -1);
@@ -219,6 +220,11 @@ void HistoryPage::refreshGrid() {
   if (shown.headers.isEmpty()) {
     bench_.say(tr("No interim report is in the book. Import quarterly or half-yearly reports on Filings"));
   }
+  tests_ = std::move(shown.tests);
+  tests_.resize(shown.rows.size());
+  grid_->ledger().setTrendTitle(show() == HistoryShow::Quality ? tr("scale") : tr("trend"));
+  grid_->setColumns(show() == HistoryShow::Quality ? std::vector<int>{62, 58, 70, 62, 44, 62, 62, 140}
+                                                   : std::vector<int>{});
   grid_->ledger().setFlagged(std::move(shown.flagged));
   grid_->ledger().setCorner(shown.corner.isEmpty() ? cornerOf(s) : shown.corner);
   grid_->ledger().fill(shown.headers, std::move(shown.rows), shown.trend);
@@ -256,7 +262,7 @@ void HistoryPage::refreshWindowBar() {
 
 model::Cell HistoryPage::adjustable() const {
   const LedgerCell* cell = grid_->ledger().cellAt(grid_->currentIndex());
-  if (cell == nullptr || !cell->editable || !cell->source) return {-1, 0};
+  if (show() == HistoryShow::Quality || cell == nullptr || !cell->editable || !cell->source) return {-1, 0};
   return *cell->source;
 }
 
@@ -278,7 +284,30 @@ void HistoryPage::refreshAdjustBar() {
   adjustReason_->setText(adjusted ? text(own->second.said.reason) : QString());
 }
 
-void HistoryPage::adjustTo(int, int, const QString& typed) {
+void HistoryPage::changeTest(int row, int column, const QString& typed) {
+  constexpr int kThreshold = 2, kExempt = 7;
+  const std::string& name = tests_[static_cast<size_t>(row)];
+  const Case& c = bench_.settled().caseOf();
+  const auto own = c.tests.find(name);
+  TestChoice choice = own == c.tests.end() ? TestChoice{} : own->second;
+  if (column == kThreshold && typed.trimmed().isEmpty()) {
+    choice.threshold.reset();  // the shipped one again
+  } else if (column == kThreshold) {
+    choice.threshold = typedOrSay(typed, grid_->ledger().ledgerRows()[static_cast<size_t>(row)]);
+    if (!choice.threshold) return;
+  } else if (column == kExempt) {
+    choice.exempt = typed.trimmed().toStdString();
+  }
+  const bool asShipped = choice == TestChoice{};
+  bench_.apply(services::setTest(c, name, grid_->ledger().ledgerRows()[static_cast<size_t>(row)].label.toStdString(),
+                                 asShipped ? std::nullopt : std::optional(choice)));
+}
+
+void HistoryPage::adjustTo(int row, int column, const QString& typed) {
+  if (show() == HistoryShow::Quality) {
+    changeTest(row, column, typed);
+    return;
+  }
   // The figure waits for its reason: nothing is kept that says no why.
   refreshAdjustBar();
   adjustTo_->setText(typed);

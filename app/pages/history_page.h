@@ -34,6 +34,7 @@ class HistoryPage : public Page {
   void toggleFlag();
   void toggleWindow();
   void adjust(bool takeBack);
+  void changeTest(int row, int column, const QString& typed);
   void adjustTo(int row, int column, const QString& typed);
   [[nodiscard]] HistoryShow show() const;
   [[nodiscard]] services::Reading reading() const;
@@ -49,6 +50,7 @@ class HistoryPage : public Page {
   QPushButton *flag_, *keepWindow_, *adjust_, *takeBack_;
   QLabel *flagNote_, *adjustLabel_;
   QWidget* adjustBar_;
+  std::vector<std::string> tests_;  ///< of the rows shown, in the quality review
 };
 
 }  // namespace zl::app

@@ -1,6 +1,7 @@
 #include "app/pages/history_rows.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
@@ -206,6 +207,89 @@ HistoryGrid walkGrid(const Snapshot& s, Reading reading, int scenario) {
   return grid;
 }
 
+ScaleMark scaleOf(const QualityResult& result, bool atLeast) {
+  ScaleMark scale;
+  scale.threshold = result.threshold;
+  scale.atLeast = atLeast;
+  if (result.figure.hasValue()) scale.figure = result.figure.value();
+  scale.low =
+      std::min({result.low.valueOr(result.threshold), result.threshold, scale.figure.value_or(result.threshold)});
+  scale.high =
+      std::max({result.high.valueOr(result.threshold), result.threshold, scale.figure.value_or(result.threshold)});
+  if (scale.high <= scale.low) scale.high = scale.low + 1;
+  return scale;
+}
+
+QString holdsWord(const QualityResult& result) {
+  if (!result.exempt.empty()) return QObject::tr("exempt");
+  if (!result.holds) return QObject::tr("no figure");
+  return *result.holds ? QObject::tr("holds") : QObject::tr("look");
+}
+
+HistoryGrid qualityGrid(const Snapshot& s, Reading reading) {
+  HistoryGrid grid;
+  grid.corner = QObject::tr("Quality review");
+  grid.headers << QObject::tr("figure") << QObject::tr("wanted") << QObject::tr("threshold") << QObject::tr("stands")
+               << QObject::tr("years") << QObject::tr("lowest") << QObject::tr("highest")
+               << QObject::tr("exempt because");
+  std::string group;
+  for (const QualityResult& result : services::qualityReview(s, reading)) {
+    const QualityTest& test = s.resources->tests[result.test];
+    if (test.group != group) {
+      group = test.group;
+      grid.rows.push_back(headingRow(text(group)));
+    }
+    const int index = s.evaluation->model().find(test.row);
+    const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(index)];
+    LedgerRow row;
+    row.label = text(test.label);
+    row.key = text(test.row);
+    const bool rate =
+        test.statistic == QualityTest::Statistic::Growth || test.statistic == QualityTest::Statistic::Nonzero;
+    row.kind = rate ? Kind::Ratio : r.kind;
+    row.unit = unitOf(s, row.kind);
+    row.scale = scaleOf(result, test.atLeast);
+    const bool ownScale = rate || test.statistic == QualityTest::Statistic::Change;
+    if (ownScale) {
+      row.scale->low = std::min({0.0, result.threshold, result.figure.valueOr(0)});
+      row.scale->high = std::max({0.1 * std::abs(result.threshold), 2 * result.threshold, result.figure.valueOr(0)});
+    }
+    LedgerCell figure = figureCell(result.figure, text(result.remark));
+    figure.source = model::Cell{index, s.evaluation->layout().baseColumn()};
+    LedgerCell wanted;
+    wanted.words = test.atLeast ? QStringLiteral("≥") : QStringLiteral("≤");
+    wanted.tip =
+        QObject::tr("%1 over %2 years").arg(QString::fromLatin1(statisticWord(test.statistic))).arg(test.years);
+    LedgerCell threshold = figureCell(Figure::of(result.threshold), wanted.tip);
+    threshold.ink = Ink::Assumed;
+    threshold.editable = true;
+    threshold.quiet = !result.ownThreshold;
+    LedgerCell stands;
+    stands.words = holdsWord(result);
+    stands.tip = text(result.remark);
+    LedgerCell count;
+    count.words = QString::number(result.count);
+    LedgerCell exempt;
+    exempt.words = text(result.exempt);
+    exempt.left = true;
+    exempt.editable = true;
+    exempt.ink = Ink::Assumed;
+    exempt.quiet = result.exempt.empty();
+    row.cells = {std::move(figure),
+                 std::move(wanted),
+                 std::move(threshold),
+                 std::move(stands),
+                 std::move(count),
+                 ownScale ? figureCell({}) : figureCell(result.low),
+                 ownScale ? figureCell({}) : figureCell(result.high),
+                 std::move(exempt)};
+    grid.rows.push_back(std::move(row));
+    grid.tests.resize(grid.rows.size());
+    grid.tests.back() = test.name;
+  }
+  return grid;
+}
+
 }  // namespace
 
 bool isAdjustable(const model::Row& row) {
@@ -213,11 +297,13 @@ bool isAdjustable(const model::Row& row) {
 }
 
 bool isByPeriod(HistoryShow show) {
-  return show != HistoryShow::Trends && show != HistoryShow::UsesOfCash && show != HistoryShow::ProfitWalk;
+  return show != HistoryShow::Quality && show != HistoryShow::Trends && show != HistoryShow::UsesOfCash &&
+         show != HistoryShow::ProfitWalk;
 }
 
 HistoryGrid historyGrid(const Snapshot& s, HistoryShow show, Reading reading, int scenario) {
   if (show == HistoryShow::Trends) return trendGrid(s, reading);
+  if (show == HistoryShow::Quality) return qualityGrid(s, reading);
   if (show == HistoryShow::UsesOfCash) return usesGrid(s);
   if (show == HistoryShow::ProfitWalk) return walkGrid(s, reading, scenario);
   HistoryGrid grid;

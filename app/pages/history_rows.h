@@ -16,7 +16,8 @@ enum class HistoryShow {
   PerShare,
   Trends,
   UsesOfCash,
-  ProfitWalk
+  ProfitWalk,
+  Quality
 };
 
 /// Everything a grid needs.
@@ -24,7 +25,8 @@ struct HistoryGrid {
   QStringList headers;
   std::vector<LedgerRow> rows;
   std::vector<bool> flagged;
-  QString corner;  ///< units, where they are not the usual ones
+  std::vector<std::string> tests;  ///< of the quality review, by row; empty for headings
+  QString corner;                  ///< units, where they are not the usual ones
   bool trend = true;
 };
 

@@ -34,7 +34,11 @@ std::vector<SegmentRow> segmentRows(std::span<const Fact> facts, const std::vect
     const Segment& segment = fact.segments.front();
     SegmentRow& row = rows[{fact.concept_name, segment.axis, segment.member, fact.unit}];
     if (row.facts.empty()) {
-      row = {lineOf(fact.concept_name), fact.concept_name, fact.unit, segment.axis, segment.member,
+      row = {lineOf(fact.concept_name),
+             fact.concept_name,
+             fact.unit,
+             segment.axis,
+             segment.member,
              std::vector<std::optional<size_t>>(years.size())};
     }
     row.facts[static_cast<size_t>(column)] = i;
@@ -64,9 +68,8 @@ std::vector<SegmentSum> checkSegmentSums(const std::vector<SegmentRow>& rows, st
   for (const auto& [key, parts] : members) {
     const auto& [concept_name, unit, axis, column] = key;
     const auto whole = wholes.find({concept_name, unit, column, facts[parts.front()].document});
-    const bool together = std::all_of(parts.begin(), parts.end(), [&](size_t part) {
-      return facts[part].document == facts[parts.front()].document;
-    });
+    const bool together = std::all_of(
+        parts.begin(), parts.end(), [&](size_t part) { return facts[part].document == facts[parts.front()].document; });
     if (parts.size() < 2 || !together || whole == wholes.end()) continue;
     const std::optional<FiledSum> sum = filedSum(parts, whole->second, facts);
     if (!sum) continue;
@@ -87,10 +90,12 @@ std::string plainMember(const std::string& name) {
   std::string words;
   for (size_t i = 0; i < local.size(); ++i) {
     const bool upper = std::isupper(static_cast<unsigned char>(local[i])) != 0;
-    const bool afterLower = i > 0 && std::islower(static_cast<unsigned char>(local[i - 1])) != 0;
-    if (upper && afterLower) words += ' ';
-    const bool single = i + 1 < local.size() && std::islower(static_cast<unsigned char>(local[i + 1])) != 0;
-    words += upper && afterLower && single ? static_cast<char>(std::tolower(static_cast<unsigned char>(local[i]))) : local[i];
+    if (upper && i > 0 && std::islower(static_cast<unsigned char>(local[i - 1])) != 0) words += ' ';
+    words += local[i];
+  }
+  for (const char* small : {" And ", " Of ", " The ", " In "}) {
+    for (size_t at = words.find(small); at != std::string::npos; at = words.find(small))
+      words[at + 1] = static_cast<char>(std::tolower(static_cast<unsigned char>(words[at + 1])));
   }
   return words;
 }

@@ -32,8 +32,8 @@ struct SegmentSum {
   std::string axis;
   int column = 0;
   bool ties = true;
-  std::string gap;        ///< members less the whole, exact decimal text
-  std::string tolerance;  ///< exact decimal text
+  std::string gap;            ///< members less the whole, exact decimal text
+  std::string tolerance;      ///< exact decimal text
   std::vector<size_t> facts;  ///< the members', then the whole's
 };
 
@@ -42,7 +42,7 @@ struct SegmentSum {
 std::vector<SegmentSum> checkSegmentSums(const std::vector<SegmentRow>& rows, std::span<const Fact> facts,
                                          const std::vector<FiscalYear>& years);
 
-/// "ifrs-full:SegmentsAxis" -> "Segments", "vsh:ServiceAndPartsMember" -> "Service and parts".
+/// "ifrs-full:SegmentsAxis" -> "Segments", "vsh:ServiceAndPartsMember" -> "Service and Parts".
 std::string plainMember(const std::string& name);
 
 }  // namespace zl

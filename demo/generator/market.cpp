@@ -24,7 +24,37 @@ std::string companyRecord(const Story& story) {
   "option_strike": 690,
   "unvested_shares": 320000,
   "convertible_shares": 4200000,
-  "convertible_face": 52000000
+  "convertible_face": 52000000,
+  "sector": "Machinery",
+  "control": "A family foundation holds 31 % of the votes and two of seven seats on the board",
+  "further_listings": [{"unit": "USD", "currency": "USD", "minor_per_major": 1, "shares_per_listed": 2}],
+  "events": [
+    {"on": "2019-05-14", "what": "Shares bought back, eleven hundred thousand of them", "line": "shares"},
+    {"on": "2020-09-01", "what": "Investment programme: two assembly halls, a new sorter line", "line": "capex"},
+    {"on": "2021-04-12", "what": "Optical sorting business bought", "line": "acquisitions"},
+    {"on": "2023-03-08", "what": "Revenue of 2022 restated for its timing", "line": "revenue"},
+    {"on": "2024-06-20", "what": "Recall of a dosing head: rework, orders lost", "line": "exceptional_items"},
+    {"on": "2025-09-02", "what": "Northern plant closed and written down", "line": "exceptional_items"}
+  ],
+  "debt_due": [
+    {"year": 2026, "amount": 44000000, "floating": true, "what": "bank lines"},
+    {"year": 2027, "amount": 18000000, "floating": true, "what": "term loan"},
+    {"year": 2028, "amount": 52000000, "floating": false, "what": "convertible"},
+    {"year": 2030, "amount": 100000000, "floating": false, "what": "private placement"},
+    {"year": 2032, "amount": 34000000, "floating": false, "what": "private placement"}
+  ],
+  "deals": [
+    {"on": "2021-04-12", "what": "Optical sorting business", "price": 18400000, "goodwill": 18400000,
+     "revenue": 14200000, "profit": 1150000}
+  ],
+  "operating_figures": [
+    {"name": "Machines installed", "unit": "thousand", "years": [
+      {"year": 2020, "figure": 21.4}, {"year": 2021, "figure": 23.1}, {"year": 2022, "figure": 25.2},
+      {"year": 2023, "figure": 27.0}, {"year": 2024, "figure": 28.1}, {"year": 2025, "figure": 28.9}]},
+    {"name": "Market for mill machinery", "unit": "EUR bn", "years": [
+      {"year": 2020, "figure": 7.9}, {"year": 2021, "figure": 8.6}, {"year": 2022, "figure": 9.4},
+      {"year": 2023, "figure": 9.7}, {"year": 2024, "figure": 9.5}, {"year": 2025, "figure": 9.6}]}
+  ]
 }
 )";
   return out.str();

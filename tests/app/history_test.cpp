@@ -123,5 +123,35 @@ TEST_F(HistoryByHand, RowsGoOnTheBoardAndTheBoardGoesOut) {
   }
 }
 
+TEST_F(HistoryByHand, QualityTestsAreEditedInPlace) {
+  show(QStringLiteral("quality review"));
+  const auto rowOf = [&](const QString& label) {
+    const auto& rows = grid_->ledger().ledgerRows();
+    for (size_t r = 0; r < rows.size(); ++r) {
+      if (rows[r].label == label) return static_cast<int>(r);
+    }
+    ADD_FAILURE() << "no test " << label.toStdString();
+    return 1;
+  };
+  const int cover = rowOf(QStringLiteral("EBIT over gross interest"));
+  const auto stands = [&] { return *grid_->ledger().ledgerRows()[static_cast<size_t>(cover)].cells[3].words; };
+  EXPECT_EQ(stands(), QStringLiteral("look"));
+  ASSERT_TRUE(grid_->ledger().ledgerRows()[static_cast<size_t>(cover)].scale.has_value());
+  grid_->setFocus();
+  grid_->setCurrentIndex(grid_->ledger().index(cover, 2 + 2));
+  typeOver(grid_, QStringLiteral("0.1"));
+  EXPECT_EQ(stands(), QStringLiteral("holds"));
+  EXPECT_DOUBLE_EQ(*bench().now().caseOf().tests.at("cover").threshold, 0.1);
+  typeOver(grid_, QStringLiteral("wide"));
+  EXPECT_THAT(status().toStdString(), HasSubstr("not a number"));
+  grid_->setCurrentIndex(grid_->ledger().index(cover, 2 + 7));
+  typeOver(grid_, QStringLiteral("closure year"));
+  EXPECT_EQ(stands(), QStringLiteral("exempt"));
+  press(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  press(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_TRUE(bench().now().caseOf().tests.empty());
+  EXPECT_EQ(stands(), QStringLiteral("look"));
+}
+
 }  // namespace
 }  // namespace zl::app

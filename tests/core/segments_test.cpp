@@ -61,8 +61,8 @@ TEST(Segments, AreHeldAgainstTheWholeOfTheirOwnDocument) {
 
 TEST(Segments, NamesReadAsWords) {
   for (const auto& [name, words] : std::initializer_list<std::pair<const char*, const char*>>{
-           {"vsh:ServiceAndPartsMember", "Service and parts"},
-           {"ifrs-full:GeographicalAreasAxis", "Geographical areas"},
+           {"vsh:ServiceAndPartsMember", "Service and Parts"},
+           {"ifrs-full:GeographicalAreasAxis", "Geographical Areas"},
            {"x:EMEAMember", "EMEA"},
            {"Member", "Member"},
            {"x:Asia", "Asia"}}) {

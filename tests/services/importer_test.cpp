@@ -102,12 +102,15 @@ TEST(Resources, FaultsInShippedTextsAreNamed) {
   write("rules/standard.ties", "tie t \"T\" a = b\n");
   write("rules/standard.labels", "");
   write("rules/standard.parts", "");
+  write("rules/standard.tests", "");
   EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("models/standard.model, line 3"));
   write("models/standard.model", "model m \"M\" 1\nrow r \"R\" ratio rate\n forecast 1\n");
   EXPECT_TRUE(Resources::loadFrom(folder.file("")));
   write("rules/standard.rules", "a b\n");
   EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("rules/standard.rules, line 1"));
   write("rules/standard.rules", "a = b\n");
+  write("rules/standard.tests", "group \"G\"\ntest t \"T\" nowhere last over 1 at least 1\n");
+  EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("history does not know"));
   write("rules/standard.ties", "tie\n");
   EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("rules/standard.ties, line 1"));
 }

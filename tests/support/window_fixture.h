@@ -107,7 +107,8 @@ class WindowFixture : public test::DemoBook {
     return static_cast<int>(seen.size());
   }
 
-  static constexpr Qt::Key kPageKeys[] = {Qt::Key_2, Qt::Key_3, Qt::Key_4, Qt::Key_5, Qt::Key_6, Qt::Key_7, Qt::Key_9};
+  static constexpr Qt::Key kPageKeys[] = {Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4,
+                                          Qt::Key_5, Qt::Key_6, Qt::Key_7, Qt::Key_9};
   QString chosenBook_, chosenCase_, chosenChart_;
   QStringList chosenFiles_;
   std::unique_ptr<MainWindow> window_;

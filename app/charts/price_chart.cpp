@@ -1,0 +1,78 @@
+#include "app/charts/price_chart.h"
+
+#include <QPainter>
+#include <QPolygonF>
+#include <algorithm>
+
+#include "app/charts/axis.h"
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+
+namespace zl::app {
+
+PriceChart::PriceChart(QWidget* parent) : QWidget(parent) {
+  setObjectName(QStringLiteral("priceChart"));
+  setAccessibleName(tr("Price and events"));
+  setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+}
+
+void PriceChart::setContent(std::vector<PricePoint> prices, std::vector<PriceMark> marks, QString unit) {
+  prices_ = std::move(prices);
+  marks_ = std::move(marks);
+  unit_ = std::move(unit);
+  QStringList lines;
+  for (size_t i = 0; i < marks_.size(); ++i) {
+    lines << QStringLiteral("%1  %2  %3").arg(i + 1).arg(text(dateText(marks_[i].on)), marks_[i].what);
+  }
+  setToolTip(lines.join(QLatin1Char('\n')));
+  setAccessibleDescription(lines.join(QStringLiteral("; ")));
+  update();
+}
+
+void PriceChart::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  const Theme& t = theme();
+  painter.fillRect(rect(), t.paper);
+  painter.setRenderHint(QPainter::Antialiasing);
+  const QFontMetricsF metrics(font());
+  const double line = metrics.height();
+  painter.setPen(t.ink);
+  painter.drawText(QPointF(8, line), tr("Close, %1, and events").arg(unit_));
+  if (prices_.size() < 2) {
+    painter.setPen(t.quiet);
+    painter.drawText(rect(), Qt::AlignCenter, tr("No prices are in the book; import a price table on Filings"));
+    return;
+  }
+  double high = 0;
+  for (const PricePoint& p : prices_) high = std::max(high, p.close);
+  const double left = 48;
+  const double right = width() - 12.0;
+  const Scale x{0, static_cast<double>(daysBetween(prices_.front().date, prices_.back().date)), left, right};
+  const Scale y{0, high * 1.05, height() - line - 6.0, line + 20.0};
+  for (const double tick : roundTicks(y.low, y.high, 4)) {
+    painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
+    painter.drawLine(QPointF(left, y.at(tick)), QPointF(right, y.at(tick)));
+    painter.setPen(t.quiet);
+    drawTabular(painter, {0, y.at(tick) - 8, left - 6, 16}, text(groupedNumber(tick, 0, false)), Qt::AlignRight);
+  }
+  const auto xOf = [&](Date date) { return x.at(daysBetween(prices_.front().date, date)); };
+  for (int year = yearOf(prices_.front().date) + 1; year <= yearOf(prices_.back().date); year += 2) {
+    painter.setPen(t.quiet);
+    painter.drawText(QRectF(xOf(makeDate(year, 1, 1)) - 30, height() - line - 2, 60, line), Qt::AlignHCenter,
+                     QString::number(year));
+  }
+  for (size_t i = 0; i < marks_.size(); ++i) {
+    const double at = xOf(marks_[i].on);
+    if (at < left || at > right) continue;
+    painter.setPen(QPen(t.price, 1, Qt::DotLine));
+    painter.drawLine(QPointF(at, line + 18), QPointF(at, y.from));
+    painter.setPen(t.price);
+    painter.drawText(QRectF(at - 12, line + 3, 24, line), Qt::AlignHCenter, QString::number(i + 1));
+  }
+  QPolygonF path;
+  for (const PricePoint& p : prices_) path << QPointF(xOf(p.date), y.at(p.close));
+  painter.setPen(QPen(t.ink, 1.1));
+  painter.drawPolyline(path);
+}
+
+}  // namespace zl::app

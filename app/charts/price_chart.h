@@ -1,0 +1,33 @@
+#pragma once
+// Daily closes with the events that happened along the way.
+
+#include <QWidget>
+#include <vector>
+
+#include "core/capital/rates.h"
+
+namespace zl::app {
+
+struct PriceMark {
+  Date on;
+  QString what;
+};
+
+class PriceChart : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit PriceChart(QWidget* parent = nullptr);
+  void setContent(std::vector<PricePoint> prices, std::vector<PriceMark> marks, QString unit);
+  [[nodiscard]] QSize minimumSizeHint() const override { return {260, 130}; }
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+
+ private:
+  std::vector<PricePoint> prices_;
+  std::vector<PriceMark> marks_;
+  QString unit_;
+};
+
+}  // namespace zl::app

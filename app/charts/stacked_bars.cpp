@@ -1,0 +1,111 @@
+#include "app/charts/stacked_bars.h"
+
+#include <QPainter>
+#include <algorithm>
+
+#include "app/charts/axis.h"
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+
+namespace zl::app {
+
+StackedBars::StackedBars(QWidget* parent) : QWidget(parent) {
+  setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+}
+
+void StackedBars::setContent(QString title, QStringList columns, std::vector<BarPart> parts, Kind kind,
+                             QString whyNone) {
+  title_ = std::move(title);
+  columns_ = std::move(columns);
+  parts_ = std::move(parts);
+  kind_ = kind;
+  whyNone_ = std::move(whyNone);
+  setAccessibleName(title_);
+  QStringList lines;
+  for (const BarPart& part : parts_) {
+    QStringList figures;
+    for (qsizetype c = 0; c < columns_.size(); ++c) {
+      figures << columns_[c] + QLatin1Char(' ') + text(figureText(part.figures[static_cast<size_t>(c)], kind_));
+    }
+    lines << part.label + QStringLiteral(": ") + figures.join(QStringLiteral(", "));
+  }
+  setToolTip(lines.join(QLatin1Char('\n')));
+  setAccessibleDescription(lines.join(QStringLiteral("; ")));
+  update();
+}
+
+QBrush StackedBars::filling(size_t part) const {
+  const Theme& t = theme();
+  const QColor colours[] = {t.accent, t.worst, t.assumed, t.best, t.quiet, t.price};
+  const Qt::BrushStyle styles[] = {Qt::SolidPattern, Qt::BDiagPattern, Qt::Dense5Pattern,
+                                   Qt::HorPattern,   Qt::FDiagPattern, Qt::CrossPattern};
+  return {colours[part % 6], styles[part % 6]};
+}
+
+void StackedBars::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  const Theme& t = theme();
+  painter.fillRect(rect(), t.paper);
+  const QFontMetricsF metrics(font());
+  const double line = metrics.height();
+  painter.setPen(t.ink);
+  painter.drawText(QPointF(8, line), metrics.elidedText(title_, Qt::ElideRight, width() - 16));
+  double low = 0, high = 0, names = 0;
+  for (qsizetype c = 0; c < columns_.size(); ++c) {
+    double above = 0, below = 0;
+    for (const BarPart& part : parts_) {
+      const double x = part.figures[static_cast<size_t>(c)].valueOr(0);
+      (x > 0 ? above : below) += x;
+    }
+    low = std::min(low, below);
+    high = std::max(high, above);
+  }
+  if (high <= low) {
+    painter.setPen(t.quiet);
+    painter.drawText(QRectF(rect()).adjusted(12, line, -12, 0), Qt::AlignCenter | Qt::TextWordWrap, whyNone_);
+    return;
+  }
+  for (const BarPart& part : parts_) names = std::max(names, metrics.horizontalAdvance(part.label));
+  names = std::min(names + 22, width() * 0.42);
+  const double left = 44;
+  const double right = width() - names - 8;
+  const Scale y{low, high, height() - line - 6.0, line + 12.0};
+  for (const double tick : roundTicks(low, high, 3)) {
+    painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
+    painter.drawLine(QPointF(left, y.at(tick)), QPointF(right, y.at(tick)));
+    painter.setPen(t.quiet);
+    drawTabular(painter, {0, y.at(tick) - 8, left - 6, 16}, text(groupedNumber(tick / shownScale(kind_), 0, false)),
+                Qt::AlignRight);
+  }
+  const double step = (right - left) / static_cast<double>(columns_.size());
+  const int every = std::max(1, static_cast<int>((metrics.horizontalAdvance(columns_.last()) + 8) / step + 0.999));
+  for (qsizetype c = 0; c < columns_.size(); ++c) {
+    double above = 0, below = 0;
+    const double x = left + static_cast<double>(c) * step;
+    for (size_t p = 0; p < parts_.size(); ++p) {
+      const double figure = parts_[p].figures[static_cast<size_t>(c)].valueOr(0);
+      if (figure == 0) continue;
+      double& base = figure > 0 ? above : below;
+      const QRectF bar(QPointF(x + step * 0.14, y.at(base + figure)), QPointF(x + step * 0.86, y.at(base)));
+      painter.setPen(QPen(filling(p).color(), 1));
+      painter.setBrush(filling(p));
+      painter.drawRect(bar.normalized());
+      base += figure;
+    }
+    if ((columns_.size() - 1 - c) % every != 0) continue;
+    painter.setPen(t.quiet);
+    painter.drawText(QRectF(x - 20, height() - line - 2, step + 40, line), Qt::AlignHCenter, columns_[c]);
+  }
+  double at = line + 14;
+  for (size_t p = parts_.size(); p-- > 0;) {
+    painter.setPen(QPen(filling(p).color(), 1));
+    painter.setBrush(filling(p));
+    painter.drawRect(QRectF(right + 8, at, 9, 9));
+    painter.setPen(t.ink);
+    painter.drawText(QRectF(right + 22, at - 4, names - 18, line), Qt::AlignLeft,
+                     metrics.elidedText(parts_[p].label, Qt::ElideRight, names - 18));
+    at += line + 3;
+  }
+}
+
+}  // namespace zl::app

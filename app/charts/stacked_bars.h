@@ -1,0 +1,40 @@
+#pragma once
+// Parts of a whole by year, one bar each, the parts named beside the last bar and told apart by
+// their filling as well as their colour.
+
+#include <QStringList>
+#include <QWidget>
+#include <vector>
+
+#include "core/quantity/figure.h"
+#include "core/quantity/kind.h"
+
+namespace zl::app {
+
+struct BarPart {
+  QString label;
+  std::vector<Figure> figures;  ///< one per column
+};
+
+class StackedBars : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit StackedBars(QWidget* parent = nullptr);
+  /// `whyNone` is shown where no part has a figure.
+  void setContent(QString title, QStringList columns, std::vector<BarPart> parts, Kind kind, QString whyNone);
+  [[nodiscard]] QSize minimumSizeHint() const override { return {220, 150}; }
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+
+ private:
+  [[nodiscard]] QBrush filling(size_t part) const;
+
+  QString title_, whyNone_;
+  QStringList columns_;
+  std::vector<BarPart> parts_;
+  Kind kind_ = Kind::Money;
+};
+
+}  // namespace zl::app

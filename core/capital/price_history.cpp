@@ -1,0 +1,50 @@
+#include "core/capital/price_history.h"
+
+#include <algorithm>
+
+namespace zl {
+namespace {
+
+constexpr int kYearOfDays = 365;
+constexpr size_t kLongAverage = 200;
+
+Figure returnSince(const std::vector<PricePoint>& prices, const PricePoint& last, Date from) {
+  if (prices.front().date > from) return Figure::absent("prices do not reach back that far");
+  const std::optional<PricePoint> then = closeAt(prices, from);
+  return Figure::of(last.close) / Figure::of(then->close) - Figure::of(1);
+}
+
+}  // namespace
+
+PriceSummary summarise(const std::vector<PricePoint>& prices, Date asOf) {
+  PriceSummary s;
+  std::vector<PricePoint> past;
+  std::copy_if(prices.begin(), prices.end(), std::back_inserter(past),
+               [&](const PricePoint& p) { return p.date <= asOf; });
+  if (past.empty()) {
+    const Figure none = Figure::absent("no price on or before the valuation date");
+    s.last = s.low52 = s.high52 = s.average200 = s.drawdown = s.return1 = s.return5 = none;
+    return s;
+  }
+  const PricePoint& last = past.back();
+  s.last = Figure::of(last.close);
+  s.lastDate = last.date;
+  double low = last.close, high = last.close, peak = last.close, sum = 0;
+  for (const PricePoint& p : past) {
+    peak = std::max(peak, p.close);
+    if (daysBetween(p.date, last.date) > kYearOfDays) continue;
+    low = std::min(low, p.close);
+    high = std::max(high, p.close);
+  }
+  s.low52 = Figure::of(low);
+  s.high52 = Figure::of(high);
+  s.drawdown = Figure::of(last.close / peak - 1);
+  for (size_t i = past.size() - std::min(kLongAverage, past.size()); i < past.size(); ++i) sum += past[i].close;
+  s.average200 = past.size() < kLongAverage ? Figure::absent("fewer than 200 closes")
+                                            : Figure::of(sum / static_cast<double>(kLongAverage));
+  s.return1 = returnSince(past, last, last.date - std::chrono::days(kYearOfDays));
+  s.return5 = returnSince(past, last, addYears(last.date, -5));
+  return s;
+}
+
+}  // namespace zl

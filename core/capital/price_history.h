@@ -1,0 +1,23 @@
+#pragma once
+// A share's price against its own past, in listing units.
+
+#include <vector>
+
+#include "core/capital/rates.h"
+#include "core/quantity/figure.h"
+
+namespace zl {
+
+struct PriceSummary {
+  Figure last;
+  Date lastDate{};
+  Figure low52, high52;     ///< closes of the last 365 days
+  Figure average200;        ///< mean of the last 200 closes
+  Figure drawdown;          ///< last over the running peak, less one
+  Figure return1, return5;  ///< price alone over 365 days and five years
+};
+
+/// As of a date; absent parts where history is too short. `prices` ascending by date.
+PriceSummary summarise(const std::vector<PricePoint>& prices, Date asOf);
+
+}  // namespace zl

@@ -1,0 +1,116 @@
+#include "services/company_view.h"
+
+#include <algorithm>
+#include <map>
+
+namespace zl::services {
+namespace {
+
+std::vector<Figure> figuresOf(const Snapshot& s, const SegmentRow& row) {
+  std::vector<Figure> list;
+  for (const std::optional<size_t>& fact : row.facts) {
+    list.push_back(fact ? s.evidence->facts[*fact].figure() : Figure::absent("not filed by part"));
+  }
+  return list;
+}
+
+/// Parts with a revenue in both years and a profit in both: what a margin change can be made of.
+MarginChange changeOf(const SegmentView& view, size_t year) {
+  std::vector<PartYear> before, now;
+  for (size_t m = 0; m < view.members.size(); ++m) {
+    before.push_back({view.revenue[m][year - 1], view.profit[m][year - 1]});
+    now.push_back({view.revenue[m][year], view.profit[m][year]});
+  }
+  return marginChange(before, now);
+}
+
+}  // namespace
+
+std::vector<SegmentView> segmentViews(const Snapshot& s) {
+  std::map<std::string, SegmentView> views;
+  const auto isMoney = [&](const SegmentRow& row) { return row.unit == s.company().currency; };
+  for (const SegmentRow& row : s.filed->segments) {
+    if (row.line != "revenue" || !isMoney(row)) continue;
+    SegmentView& view = views[row.axis];
+    view.axis = plainMember(row.axis);
+    view.members.push_back(row.member);
+    view.revenue.push_back(figuresOf(s, row));
+    view.profit.emplace_back(s.years().size(), Figure::absent("no profit is filed by part"));
+  }
+  for (const SegmentRow& row : s.filed->segments) {
+    const auto found = views.find(row.axis);
+    if (row.line != "ebit" || !isMoney(row) || found == views.end()) continue;
+    SegmentView& view = found->second;
+    const auto member = std::find(view.members.begin(), view.members.end(), row.member);
+    if (member != view.members.end())
+      view.profit[static_cast<size_t>(member - view.members.begin())] = figuresOf(s, row);
+  }
+  std::vector<SegmentView> list;
+  for (auto& [axis, view] : views) {
+    const Figure none = Figure::absent("there is no earlier year");
+    view.change.push_back({none, none, none});
+    for (size_t year = 1; year < s.years().size(); ++year) view.change.push_back(changeOf(view, year));
+    for (std::string& member : view.members) member = plainMember(member);
+    list.push_back(std::move(view));
+  }
+  // The cut that has profits says the most and comes first.
+  std::stable_sort(list.begin(), list.end(), [](const SegmentView& a, const SegmentView& b) {
+    return a.profit.front().back().hasValue() && !b.profit.front().back().hasValue();
+  });
+  return list;
+}
+
+MarketView marketView(const Snapshot& s) {
+  const Evaluation& e = *s.evaluation;
+  const int lane = s.caseOf().indexOf(kBase);
+  const int base = e.layout().baseColumn();
+  const auto filed = [&](const char* row) { return e.figure(row, base, lane); };
+  const auto over = [](const Figure& part, const Figure& whole, const char* why) {
+    return whole.hasValue() && whole.value() <= 0 ? Figure::notMeaningful(why) : part / whole;
+  };
+  MarketView view;
+  view.price = summarise(s.evidence->prices, s.caseOf().valuationDate);
+  view.marketEquity = e.constant("market_equity", lane);
+  view.enterpriseValue =
+      view.marketEquity + e.constant("net_debt_dated", lane) + e.constant("other_claims", lane) - filed("associates");
+  view.priceToEarnings = over(view.marketEquity, filed("net_income_common"), "net income is not positive");
+  view.priceToBook = over(view.marketEquity, filed("equity"), "equity is not positive");
+  view.evToEbitda = over(view.enterpriseValue, filed("ebitda"), "EBITDA is not positive");
+  view.evToRevenue = over(view.enterpriseValue, filed("revenue"), "revenue is not positive");
+  view.earningsYield = over(filed("net_income_common"), view.marketEquity, "there is no market value");
+  view.freeCashYield = over(filed("simple_fcf"), view.marketEquity, "there is no market value");
+  view.dividendYield = over(filed("dividends"), view.marketEquity, "there is no market value");
+  return view;
+}
+
+std::vector<Figure> organicGrowth(const Snapshot& s) {
+  const int revenue = s.evaluation->model().find("revenue");
+  const std::vector<double> acquired = acquiredRevenue(s.company().deals, s.years());
+  std::vector<Figure> list{Figure::absent("there is no earlier year")};
+  for (int c = 1; c < static_cast<int>(s.years().size()); ++c) {
+    list.push_back(
+        zl::organicGrowth(s.asFiled->at(revenue, c - 1), s.asFiled->at(revenue, c), acquired[static_cast<size_t>(c)]));
+  }
+  return list;
+}
+
+Figure returnOnDeal(const Deal& deal) {
+  if (deal.price <= 0) return Figure::notMeaningful("a business sold earns nothing here");
+  return Figure::of(deal.profit / deal.price);
+}
+
+DueView debtDue(const Snapshot& s) {
+  std::map<int, std::pair<double, double>> sums;
+  for (const DebtDue& due : s.company().debtDue) {
+    (due.floating ? sums[due.year].second : sums[due.year].first) += due.amount;
+  }
+  DueView view;
+  for (const auto& [year, amounts] : sums) {
+    view.years.push_back(year);
+    view.fixed.push_back(Figure::of(amounts.first));
+    view.floating.push_back(Figure::of(amounts.second));
+  }
+  return view;
+}
+
+}  // namespace zl::services
