@@ -40,6 +40,10 @@ if(ZEALOUS_SANITIZE)
   add_compile_definitions(ZEALOUS_SANITIZE)
 endif()
 
+if(ZEALOUS_FUZZ)
+  add_compile_options(-fsanitize=fuzzer-no-link)
+endif()
+
 # zealous_layer(name DEPENDS ...): a static library of every source below the current folder.
 function(zealous_layer name)
   cmake_parse_arguments(LAYER "" "" "PUBLIC;PRIVATE" ${ARGN})

@@ -3,6 +3,7 @@
 
 #include "core/history/statistics.h"
 #include "core/monitor/finding.h"
+#include "core/monitor/history_monitors.h"
 #include "core/outlook/trace.h"
 #include "core/quantity/number_text.h"
 
@@ -23,6 +24,7 @@ class Monitors {
     probabilities();
     driversOutsideHistory();
     baseYear();
+    monitorHistory(v_, found_);
     for (int s = 0; s < e_.scenarios(); ++s) {
       statements(s);
       terminal(s);

@@ -117,6 +117,26 @@ TEST_F(History, WindowsAreKeptWithTheirReasonAndMarkTheirEnds) {
   EXPECT_TRUE(now().caseOf().windows.empty());
 }
 
+TEST_F(History, MonitorsSayWhatCouldMislead) {
+  const auto says = [&](const char* monitor) {
+    std::vector<std::string> texts;
+    for (const Finding& f : now().findings) {
+      if (f.monitor == monitor) texts.push_back(f.text);
+    }
+    return texts;
+  };
+  using testing::HasSubstr;
+  EXPECT_THAT(says("base year under its median"), testing::Contains(HasSubstr("EBIT of the base year is 2.0 m")));
+  EXPECT_THAT(says("mean growth is not compound growth"), testing::Contains(HasSubstr("EBIT")));
+  EXPECT_TRUE(says("window ends in an exceptional year").empty());
+  ASSERT_TRUE(session_->apply(keepWindow(now().caseOf(), {2020, 2025, "since the boom"})));
+  EXPECT_THAT(says("window ends in an exceptional year"), testing::ElementsAre(HasSubstr("stands on 2025")));
+  ASSERT_TRUE(session_->apply(setAdjustment(now().caseOf(), now().evaluation->model(), "exceptional_items", 2025,
+                                            34300000, 0.0, session_->said("closure"))));
+  EXPECT_THAT(says("adjusted figure in use"),
+              testing::ElementsAre(HasSubstr("Exceptional items 2025 is adjusted by (34.3) m: closure")));
+}
+
 TEST_F(History, ASplitRestatesTheCountsAndShowsBoth) {
   std::string record = *readFile(resources_->folder + "/demo/company.json");
   record.insert(record.rfind('}'), R"(, "splits": [{"on": "2021-03-01", "now": 2, "before": 1}])");

@@ -1,0 +1,73 @@
+#include "core/monitor/history_monitors.h"
+
+#include <cmath>
+
+#include "core/history/trend.h"
+#include "core/quantity/number_text.h"
+
+namespace zl {
+namespace {
+
+constexpr int kLongYears = 10;
+
+Series seriesOf(const MonitorView& v, int row) {
+  Series s;
+  for (size_t c = 0; c < v.years.size(); ++c) {
+    s.years.push_back(v.years[c].label());
+    s.figures.push_back(v.history.at(row, static_cast<int>(c)));
+    s.exceptional.push_back(v.evaluation.caseOf().exceptional.count(v.years[c].label()) > 0);
+    const int days = c == 0 ? 365 : daysBetween(v.years[c - 1].end, v.years[c].end);
+    s.irregular.push_back(days < 363 || days > 372);
+  }
+  return s;
+}
+
+}  // namespace
+
+void monitorHistory(const MonitorView& v, std::vector<Finding>& found, const HistoryLimits& limits) {
+  const model::Model& m = v.evaluation.model();
+  const int base = v.evaluation.layout().baseColumn();
+  for (const char* name : {"revenue", "ebit", "operating_cash_flow"}) {
+    const int row = m.find(name);
+    const std::string& label = m.rows[static_cast<size_t>(row)].label;
+    const Series s = seriesOf(v, row);
+    const Statistics regular = describe(s.figures, s.exceptional);
+    const Figure& last = s.figures.back();
+    if (last.hasValue() && regular.count >= 3 && regular.median.value() > 0 &&
+        last.value() < limits.baseUnderMedian * regular.median.value()) {
+      found.push_back({"base year under its median", Severity::Warning, Stop::History,
+                       label + " of the base year is " + figureText(last, Kind::Money) + " m, the median of " +
+                           std::to_string(regular.count) + " regular years " + figureText(regular.median, Kind::Money) +
+                           " m: what is projected from it starts from a low",
+                       name, base});
+    }
+    const SpanTrend t = spanTrend(s, std::max(s.years.front(), s.years.back() - kLongYears), s.years.back());
+    if (t.compound.hasValue() && t.meanGrowth.hasValue() &&
+        std::fabs(t.meanGrowth.value() - t.compound.value()) > limits.meanFromCompound) {
+      found.push_back({"mean growth is not compound growth", Severity::Note, Stop::History,
+                       label + ": the mean of the yearly rates is " + figureText(t.meanGrowth, Kind::Ratio) +
+                           " %, it grew by " + figureText(t.compound, Kind::Ratio) + " % a year",
+                       name, base});
+    }
+  }
+  const Series revenue = seriesOf(v, m.find("revenue"));
+  for (const HistoryWindow& w : v.evaluation.caseOf().windows) {
+    for (const int year : {w.from, w.to}) {
+      const int at = revenue.find(year);
+      if (at < 0 || !revenue.exceptional[static_cast<size_t>(at)]) continue;
+      found.push_back({"window ends in an exceptional year", Severity::Warning, Stop::History,
+                       "The window " + std::to_string(w.from) + " to " + std::to_string(w.to) + " stands on " +
+                           std::to_string(year) + ", which is flagged exceptional",
+                       "", at});
+    }
+  }
+  for (const auto& [cell, adjustment] : v.evaluation.caseOf().adjustments) {
+    found.push_back({"adjusted figure in use", Severity::Note, Stop::History,
+                     m.rows[static_cast<size_t>(m.find(cell.first))].label + " " + std::to_string(cell.second) +
+                         " is adjusted by " + figureText(Figure::of(adjustment.amount), Kind::Money) +
+                         " m: " + (adjustment.said.reason.empty() ? "no reason given" : adjustment.said.reason),
+                     cell.first, -1});
+  }
+}
+
+}  // namespace zl
