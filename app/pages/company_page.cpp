@@ -75,7 +75,8 @@ CompanyPage::CompanyPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   price_->setMinimumHeight(170);
   layout->addWidget(price_);
   happened_ = addGrid("happened", tr("Events and deals"));
-  happened_->setWidths(100, 80, 0);
+  happened_->setWidths(130, 80, 0);
+  happened_->keepLabel(130);
   happened_->setColumns({430, 90, 90, 90});
   layout->addWidget(happened_);
   layout->addWidget(sectionLabel(tr("Parts of the company"), this));

@@ -65,8 +65,9 @@ std::vector<SegmentSum> checkSegmentSums(const std::vector<SegmentRow>& rows, st
     }
   }
   std::vector<SegmentSum> sums;
-  for (const auto& [key, parts] : members) {
-    const auto& [concept_name, unit, axis, column] = key;
+  for (const auto& member : members) {
+    const auto& [concept_name, unit, axis, column] = member.first;
+    const std::vector<size_t>& parts = member.second;
     const auto whole = wholes.find({concept_name, unit, column, facts[parts.front()].document});
     const bool together = std::all_of(
         parts.begin(), parts.end(), [&](size_t part) { return facts[part].document == facts[parts.front()].document; });

@@ -1,5 +1,6 @@
 #include <charconv>
 #include <cmath>
+#include <iterator>
 #include <map>
 #include <set>
 
@@ -170,6 +171,10 @@ class XlsxReader {
       int column = -1;
       // Empty rows between are not kept; cells know where they stand.
       sheet.rows.emplace_back();
+      const auto children = r.children();
+      const auto count = static_cast<size_t>(std::distance(children.begin(), children.end()));
+      sheet.rows.back().cells.reserve(count);
+      sheet.rows.back().columns.reserve(count);
       for (pugi::xml_node c : r.children()) {
         if (localName(c.name()) != "c") continue;
         int at = row;

@@ -77,7 +77,7 @@ class Page {
 
  private:
   [[noreturn]] void stop(pugi::xml_node node, const std::string& what) const {
-    throw xml::Stop{{ErrorKind::BadInput, what, name_ + ", " + place(node),
+    throw xml::Stop{Error{ErrorKind::BadInput, what, name_ + ", " + place(node),
                      "Give all files of the report together, or ask its filer for a valid one"}};
   }
 

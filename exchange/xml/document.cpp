@@ -64,4 +64,13 @@ Result<std::unique_ptr<Document>> parse(std::string_view content, const std::str
   return document;
 }
 
+Stop::Stop(Error e) : error(std::move(e)) {
+  constexpr size_t kLongest = 400;
+  if (error.what.size() <= kLongest) return;
+  size_t end = kLongest;
+  while (end > 0 && (static_cast<unsigned char>(error.what[end]) & 0xC0u) == 0x80u) --end;  // whole characters
+  error.what.resize(end);
+  error.what += "…";
+}
+
 }  // namespace zl::exchange::xml

@@ -33,6 +33,8 @@ class Lines {
 
 /// A failure on its way out of a walk; readers turn it into a value and never let it pass them.
 struct Stop {
+  /// Names out of a damaged file can be of any length: what a person is told stays short.
+  explicit Stop(Error e);
   Error error;
 };
 
