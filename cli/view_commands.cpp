@@ -25,6 +25,15 @@ class CheckCommand : public SessionCommand {
   }
 };
 
+class ReviewCommand : public SessionCommand {
+  const char* name() const override { return "review"; }
+  const char* purpose() const override { return "The quality review: every test's figure beside its threshold"; }
+  Status runOn(Session& session, Context& c) override {
+    c.out << (json_ ? services::reviewJson(*session.now()).dump(2) + "\n" : services::reviewText(*session.now()));
+    return {};
+  }
+};
+
 class FactsCommand : public SessionCommand {
   const char* name() const override { return "facts"; }
   const char* purpose() const override { return "All filed facts with their place of origin, as CSV or JSON"; }
@@ -149,6 +158,7 @@ std::vector<std::unique_ptr<Command>> viewCommands() {
   std::vector<std::unique_ptr<Command>> list;
   list.push_back(std::make_unique<ValueCommand>());
   list.push_back(std::make_unique<CheckCommand>());
+  list.push_back(std::make_unique<ReviewCommand>());
   list.push_back(std::make_unique<StatementsCommand>());
   list.push_back(std::make_unique<FactsCommand>());
   list.push_back(std::make_unique<RestatementsCommand>());

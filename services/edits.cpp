@@ -161,6 +161,7 @@ CaseEdit addOwnLine(const Case& c, const std::string& label, bool flow) {
   const auto taken = [&](const std::string& candidate) {
     return std::any_of(c.ownLines.begin(), c.ownLines.end(), [&](const OwnLine& l) { return l.name == candidate; });
   };
+  if (name == "own_") name += "line";  // a label without a Latin letter still needs a word
   std::string free = name;
   for (int number = 2; taken(free); ++number) free = name + "_" + std::to_string(number);
   edit.after.ownLines.push_back({free, label, flow});

@@ -56,7 +56,8 @@ std::vector<std::string> besideFiled(const Snapshot& s, int row, int column) {
   for (const LineCell::Part& part : cell.parts) {
     asWritten = asWritten + Figure::of(part.weight) * s.evidence->facts[part.fact].figure();
   }
-  if (!cell.parts.empty() && asWritten != cell.figure) {
+  const bool counted = r.kind == Kind::Shares || r.kind == Kind::PerShare;
+  if (counted && !s.company().splits.empty() && !cell.parts.empty() && asWritten != cell.figure) {
     lines.push_back(fmt::format("filed {}, restated for later share splits", figureText(asWritten, r.kind)));
   }
   const auto shift = s.shifts.find({r.name, s.years()[static_cast<size_t>(column)].label()});

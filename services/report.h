@@ -39,6 +39,10 @@ std::string readingText(const ImportPreview& preview);
 Json restatementsJson(const Snapshot& s);
 std::string restatementsText(const Snapshot& s);
 
+/// The quality review: each test's figure beside its threshold.
+Json reviewJson(const Snapshot& s);
+std::string reviewText(const Snapshot& s);
+
 Json findingsJson(const Snapshot& s);
 std::string findingsText(const Snapshot& s);
 

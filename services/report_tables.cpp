@@ -1,6 +1,7 @@
 #include <fmt/core.h>
 
 #include "core/quantity/number_text.h"
+#include "services/history_figures.h"
 #include "services/report.h"
 
 namespace zl::services {
@@ -149,6 +150,43 @@ std::string restatementsText(const Snapshot& s) {
       begun = true;
     }
     out += '\n';
+  }
+  return out;
+}
+
+Json reviewJson(const Snapshot& s) {
+  Json list = Json::array();
+  for (const QualityResult& r : qualityReview(s, Reading::Adjusted)) {
+    const QualityTest& test = s.resources->tests[r.test];
+    Json item{{"test", test.name},
+              {"label", test.label},
+              {"group", test.group},
+              {"row", test.row},
+              {"statistic", statisticWord(test.statistic)},
+              {"years", r.count},
+              {"figure", figureJson(r.figure)},
+              {"wanted", test.atLeast ? "at least" : "at most"},
+              {"threshold", r.threshold},
+              {"holds", r.holds ? Json(*r.holds) : Json()}};
+    if (!r.exempt.empty()) item["exempt"] = r.exempt;
+    list.push_back(std::move(item));
+  }
+  return list;
+}
+
+std::string reviewText(const Snapshot& s) {
+  std::string out = "group,test,row,statistic,years,figure,wanted,threshold,stands\n";
+  for (const Json& r : reviewJson(s)) {
+    const Json& figure = r.at("figure");
+    const std::string stands = r.contains("exempt")        ? "exempt: " + r.at("exempt").get<std::string>()
+                               : r.at("holds").is_null()   ? "no figure"
+                               : r.at("holds").get<bool>() ? "holds"
+                                                           : "look";
+    out += fmt::format(
+        "{},{},{},{},{},{},{},{},{}\n", csvCell(r.at("group").get<std::string>()),
+        csvCell(r.at("label").get<std::string>()), r.at("row").get<std::string>(), r.at("statistic").get<std::string>(),
+        r.at("years").get<int>(), figure.is_number() ? plainNumber(figure.get<double>()) : std::string("nm"),
+        r.at("wanted").get<std::string>(), plainNumber(r.at("threshold").get<double>()), csvCell(stands));
   }
   return out;
 }

@@ -75,7 +75,7 @@ QString LineBoard::figuresAsCsv() const {
 QString LineBoard::save(const QString& path) const {
   const QString ending = QFileInfo(path).suffix().toLower();
   QSaveFile file(path);
-  const QString cannot = tr("'%1' cannot be written. Choose another folder or name").arg(path);
+  QString cannot = tr("'%1' cannot be written. Choose another folder or name").arg(path);
   if (ending != QLatin1String("svg") && ending != QLatin1String("png") && ending != QLatin1String("csv")) {
     return tr("A chart is saved as .svg, .png or .csv; '%1' ends in none of them").arg(QFileInfo(path).fileName());
   }

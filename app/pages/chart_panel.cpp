@@ -109,6 +109,8 @@ void ChartPanel::refresh(services::Reading reading) {
   reading_ = reading;
   const services::Snapshot& s = bench_.now();
   refillYears();
+  // A line of the analyst's own may have been dropped since, or another book opened.
+  std::erase_if(shown_, [&](const std::string& name) { return s.evaluation->model().find(name) < 0; });
   LineBoardContent content;
   content.periods = periodHeaders(s, 0, s.evaluation->layout().historyYears);
   content.exceptional = services::exceptionalColumns(s);

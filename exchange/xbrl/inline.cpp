@@ -78,7 +78,7 @@ class Page {
  private:
   [[noreturn]] void stop(pugi::xml_node node, const std::string& what) const {
     throw xml::Stop{Error{ErrorKind::BadInput, what, name_ + ", " + place(node),
-                     "Give all files of the report together, or ask its filer for a valid one"}};
+                          "Give all files of the report together, or ask its filer for a valid one"}};
   }
 
   [[nodiscard]] std::string place(pugi::xml_node node) const { return document_->lines.text(node.offset_debug()); }

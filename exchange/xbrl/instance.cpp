@@ -41,7 +41,7 @@ class InstanceReader {
  private:
   [[noreturn]] void stop(pugi::xml_node node, const std::string& what) const {
     throw xml::Stop{Error{ErrorKind::BadInput, what, name_ + ", " + lines_.text(node.offset_debug()),
-                     "Correct the instance or ask its filer for a valid one"}};
+                          "Correct the instance or ask its filer for a valid one"}};
   }
 
   bool isXbrli(pugi::xml_node node, std::string_view local) const {

@@ -28,7 +28,7 @@ std::optional<Date> xbrlDate(std::string_view text, bool periodEnd) {
 
 void Vocabulary::stop(pugi::xml_node node, const xml::Lines& lines, const std::string& what) const {
   throw xml::Stop{Error{ErrorKind::BadInput, what, source_ + ", " + lines.text(node.offset_debug()),
-                   "Correct the file or ask its filer for a valid one"}};
+                        "Correct the file or ask its filer for a valid one"}};
 }
 
 void Vocabulary::declare(pugi::xml_node element) {

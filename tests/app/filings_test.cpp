@@ -87,8 +87,15 @@ TEST_F(FilingsByHand, AFactGoesToAnotherLineByDragAndByKeyAndBack) {
   press(grid, Qt::Key_Return);
   EXPECT_THAT(markedLine().toStdString(), HasSubstr("vsh:OrderBacklog"));
   QTest::mouseClick(find<QPushButton>("documentBack"), Qt::LeftButton);
+  go(Qt::Key_3);
+  auto* history = find<LedgerView>("history");
+  place(history, QStringLiteral("own_backlog"), 11);
+  press(history, Qt::Key_Return);  // on the chart board, where it must not be missed when it goes
+  go(Qt::Key_2);
   QTest::mouseClick(find<QPushButton>("dropOwnLine"), Qt::LeftButton);
   EXPECT_TRUE(bench().now().caseOf().ownLines.empty());
+  go(Qt::Key_3);
+  go(Qt::Key_2);
   grid->setCurrentIndex(grid->ledger().index(rowOf(grid, "revenue"), 0));
   QTest::mouseClick(find<QPushButton>("dropOwnLine"), Qt::LeftButton);
   EXPECT_THAT(status().toStdString(), HasSubstr("shipped lines stay"));

@@ -103,6 +103,23 @@ TEST_F(Batch, FactsCarryTheirPlaceInTheFile) {
   EXPECT_EQ(checked, 8) << "this year, the year before, two businesses and four regions";
 }
 
+TEST_F(Batch, TheReviewIsPrintedAsThePageShowsIt) {
+  const Json tests = json({"review", book()});
+  int looks = 0;
+  for (const Json& test : tests) {
+    EXPECT_TRUE(test.at("figure").is_number() || test.at("figure").is_object());
+    looks += test.at("holds").is_boolean() && !test.at("holds").get<bool>() ? 1 : 0;
+    if (test.at("test") == "cover") {
+      // EBIT of 2.0 over interest of 12.3 million, as filed for 2025.
+      EXPECT_NEAR(test.at("figure").get<double>(), 2.0 / 12.3, 0.01);
+      EXPECT_EQ(test.at("holds"), false);
+    }
+  }
+  EXPECT_GT(looks, 3);
+  ASSERT_EQ(zledger({"review", book()}), 0);
+  EXPECT_THAT(out_, testing::HasSubstr("Resilience,EBIT over gross interest,interest_cover,last,1,"));
+}
+
 TEST_F(Batch, JournalTellsWhoDidWhatWhen) {
   ASSERT_EQ(zledger({"undo", book()}), 0);
   ASSERT_EQ(zledger({"journal", book()}), 0);

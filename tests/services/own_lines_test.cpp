@@ -40,6 +40,7 @@ TEST_F(DemoBook, AnOwnLineTakesConceptsAndGoesIntoTheForecast) {
 
 TEST_F(DemoBook, AnOwnLineThatCannotBeIsRefused) {
   const auto session = open();
+  EXPECT_EQ(addOwnLine(session->now()->caseOf(), "在庫", false).after.ownLines.back().name, "own_line");
   for (const char* label : {"a \"quoted\" one", "\n", ""}) {
     EXPECT_FALSE(session->apply(addOwnLine(session->now()->caseOf(), label, true))) << label;
   }
