@@ -32,6 +32,14 @@ Case fullCase() {
   c.exceptional[2024] = "recall";
   c.peers["p/q"] = {false, "no"};
   c.notes["a"] = "line\nline";
+  c.lines["x:Concept"] = {"revenue", -1, "the filer's sign"};
+  c.firstFiled = {"revenue"};
+  c.ownLines = {{"own_backlog", "Backlog – in hand", false}, {"own_rent", "Rent", true}};
+  c.adjustments[{"ebit", 2025}] = {-1.0 / 3, {"one-off", "me", "t"}};
+  c.adjustments[{"ebit", 2024}] = {1e9, {}};
+  c.windows = {{2016, 2021, "before the recall"}, {2014, 2025, "all of it"}};
+  c.tests["cover"] = {3.5, ""};
+  c.tests["tax"] = {std::nullopt, "losses carried forward"};
   return c;
 }
 
@@ -41,6 +49,38 @@ TEST(CaseJson, RoundTripsWithoutLoss) {
   ASSERT_TRUE(again) << again.error().text();
   EXPECT_EQ(*again, c);
   EXPECT_EQ(toJson(*again).dump(), toJson(c).dump());
+}
+
+TEST(CaseJson, RefusesBrokenHistoryChoicesByTheirPlace) {
+  struct Bad {
+    const char* member;
+    const char* value;
+    const char* says;
+  };
+  for (const Bad& bad : std::initializer_list<Bad>{
+           {"adjustments",
+            R"([{"line": "ebit", "year": 2025, "amount": 1}, {"line": "ebit", "year": 2025, "amount": 2}])",
+            "t/adjustments/1: this line and year is given twice"},
+           {"adjustments", R"([{"line": "ebit", "year": "2025", "amount": 1}])", "t/adjustments/0"},
+           {"adjustments", R"([{"line": "ebit", "year": 2025, "amount": 1, "tax": 0}])", "no member 'tax'"},
+           {"adjustments", R"({})", "must be a list of at most 10000"},
+           {"windows", R"([{"from": 2016, "to": 2021}])", "'reason' is missing"},
+           {"windows", R"([5])", "t/windows/0"},
+           {"own_lines", R"([{"name": "own_x", "label": "X", "flow": "yes"}])", "t/own_lines/0"},
+           {"own_lines", R"([{"label": "X", "flow": true}])", "'name' is missing"},
+           {"tests", R"([{"threshold": 1}])", "'test' is missing"},
+           {"tests", R"([{"test": "cover", "threshold": "high"}])", "t/tests/0"}}) {
+    Json j = toJson(fullCase());
+    j[bad.member] = Json::parse(bad.value);
+    const auto c = caseFromJson(j, "t");
+    ASSERT_FALSE(c) << bad.value;
+    EXPECT_THAT(c.error().text(), testing::HasSubstr(bad.says)) << bad.value;
+  }
+  Json old = toJson(fullCase());
+  for (const char* member : {"adjustments", "windows", "own_lines", "tests"}) old.erase(member);
+  const auto c = caseFromJson(old, "t");
+  ASSERT_TRUE(c) << "a case written before these were known still opens";
+  EXPECT_TRUE(c->adjustments.empty() && c->windows.empty() && c->ownLines.empty() && c->tests.empty());
 }
 
 TEST(CaseJson, RefusesWhatItDoesNotKnow) {

@@ -51,6 +51,28 @@ TEST_P(Edits, ApplyUndoRedoAndReopen) {
 INSTANTIATE_TEST_SUITE_P(
     All, Edits,
     testing::Values(
+        NamedEdit{"Adjust",
+                  [](const Case& c, const model::Model& m) {
+                    return setAdjustment(c, m, "exceptional_items", 2025, 34300000, 0.0, {"closure", "me", "t"});
+                  },
+                  "Adjust Exceptional items 2025"},
+        NamedEdit{"KeepWindow",
+                  [](const Case& c, const model::Model&) {
+                    return keepWindow(c, {2016, 2021, "before the recall"});
+                  },
+                  "Keep the window 2016 to 2021"},
+        NamedEdit{"OwnLine", [](const Case& c, const model::Model&) { return addOwnLine(c, "Rent paid", true); },
+                  "Add the line Rent paid"},
+        NamedEdit{"MoveThreshold",
+                  [](const Case& c, const model::Model&) {
+                    return setTest(c, "cover", "EBIT over gross interest", TestChoice{2.0, ""});
+                  },
+                  "Set test EBIT over gross interest"},
+        NamedEdit{"ExemptFromATest",
+                  [](const Case& c, const model::Model&) {
+                    return setTest(c, "tax", "Tax rate", TestChoice{std::nullopt, "losses"});
+                  },
+                  "Set test Tax rate"},
         NamedEdit{"SetDriver",
                   [](const Case& c, const model::Model& m) {
                     return setDriver(c, m, "worst", "beta", held(1.4), {"w", "me", "t"});
@@ -174,6 +196,30 @@ TEST_F(DemoBook, GrowthEvidenceAlsoDropsTheYearAfterAnExceptionalOne) {
   const DriverEvidence ratio = evidenceOf(s, s.evaluation->model().find("capex_ratio"), 1);
   EXPECT_TRUE(ratio.exceptional[6]);
   EXPECT_FALSE(ratio.exceptional[7]);
+}
+
+TEST(HistoryEdits, TakeBackWhatTheyGave) {
+  const Case c = newCase("x", makeDate(2026, 1, 1));
+  const model::Model m;
+  const Case adjusted = setAdjustment(c, m, "ebit", 2025, 10, 12.0, {}).after;
+  EXPECT_DOUBLE_EQ(adjusted.adjustments.at({"ebit", 2025}).amount, 2);
+  const CaseEdit back = setAdjustment(adjusted, m, "ebit", 2025, 10, std::nullopt, {});
+  EXPECT_EQ(back.after, c);
+  EXPECT_EQ(back.label, "Take back the adjustment of ebit 2025");
+  EXPECT_EQ(dropWindow(keepWindow(c, {2020, 2024, "r"}).after, 2020, 2024).after, c);
+  EXPECT_EQ(dropWindow(c, 2020, 2024).after, c) << "what is not kept cannot be dropped";
+  Case own = addOwnLine(c, "Rent", true).after;
+  own.lines["x:Rent"] = {"own_rent", 1, ""};
+  own.lines["x:Other"] = {"revenue", 1, ""};
+  own.firstFiled = {"own_rent"};
+  own.notes["own_rent"] = "note";
+  own.adjustments[{"own_rent", 2025}] = {1, {}};
+  const CaseEdit dropped = dropOwnLine(own, "own_rent");
+  EXPECT_EQ(dropped.label, "Drop the line Rent");
+  EXPECT_EQ(dropped.after.lines.size(), 1u) << "other concepts stay where they are";
+  EXPECT_TRUE(dropped.after.ownLines.empty() && dropped.after.firstFiled.empty() && dropped.after.notes.empty());
+  EXPECT_TRUE(dropped.after.adjustments.empty());
+  EXPECT_EQ(setTest(setTest(c, "t", "T", TestChoice{1.0, ""}).after, "t", "T", std::nullopt).after, c);
 }
 
 TEST_F(DemoBook, TextAndJsonTellTheSameFigures) {

@@ -152,6 +152,56 @@ TEST_F(History, ASplitRestatesTheCountsAndShowsBoth) {
   EXPECT_TRUE(besideFiled(now(), row("shares"), 11).empty());
 }
 
+TEST_F(History, QuartersAreReadInEveryView) {
+  for (const Basis basis : {Basis::Quarters, Basis::Trailing}) {
+    const InterimTable t = interimTable(now(), basis);
+    size_t revenue = 0;
+    while (t.rows[revenue].row != row("revenue")) ++revenue;
+    const std::vector<Figure>& own = t.rows[revenue].figures;
+    const auto view = [&](HistoryView v) { return t.figuresIn(revenue, v, now().evaluation->model()); };
+    EXPECT_EQ(view(HistoryView::Amounts), own);
+    for (size_t c = 0; c < own.size(); ++c) {
+      const bool hasYear = c >= 4 && own[c].hasValue() && own[c - 4].hasValue();
+      const bool hasTwo = c >= 8 && own[c].hasValue() && own[c - 8].hasValue();
+      ASSERT_EQ(view(HistoryView::Growth)[c].hasValue(), hasYear) << c;
+      ASSERT_EQ(view(HistoryView::Change)[c].hasValue(), hasYear) << c;
+      ASSERT_EQ(view(HistoryView::GrowthTwoYears)[c].hasValue(), hasTwo) << c;
+      if (hasYear) {
+        EXPECT_NEAR(view(HistoryView::Growth)[c].value(), own[c].value() / own[c - 4].value() - 1, 1e-12);
+        EXPECT_NEAR(view(HistoryView::Change)[c].value(), own[c].value() - own[c - 4].value(), 1e-3);
+      }
+      if (hasTwo) {
+        EXPECT_NEAR(view(HistoryView::GrowthTwoYears)[c].value(), own[c].value() / own[c - 8].value() - 1, 1e-12);
+      }
+      if (own[c].hasValue()) {
+        EXPECT_DOUBLE_EQ(view(HistoryView::ShareOfRevenue)[c].value(), 1);
+      }
+    }
+  }
+}
+
+TEST_F(History, AnAdjustedYearLeavesTheOthersAndTheBalancesAlone) {
+  const auto before = session_->now();
+  ASSERT_TRUE(session_->apply(setAdjustment(now().caseOf(), now().evaluation->model(), "revenue", 2020,
+                                            before->asFiled->at(row("revenue"), 6).value(), 6e8,
+                                            session_->said("an order booked early"))));
+  int moved = 0;
+  for (size_t r = 0; r < now().evaluation->model().rows.size(); ++r) {
+    const model::Row& m = now().evaluation->model().rows[r];
+    if (!m.historyFiled) continue;
+    for (int c = 0; c < static_cast<int>(now().years().size()); ++c) {
+      const Figure& was = before->asFiled->at(static_cast<int>(r), c);
+      EXPECT_EQ(now().asFiled->at(static_cast<int>(r), c), was) << m.name;
+      if (now().history->at(static_cast<int>(r), c) == was) continue;
+      ++moved;
+      EXPECT_EQ(c, 6) << m.name << " moved in another year";
+      EXPECT_EQ(m.timing, model::Timing::Flow) << m.name << " is a balance";
+      EXPECT_FALSE(besideFiled(now(), static_cast<int>(r), c).empty()) << m.name << " moved without a word";
+    }
+  }
+  EXPECT_EQ(moved, 5) << "revenue, EBIT, profit before tax, tax and net income";
+}
+
 TEST_F(History, TwelveMonthsPerShareStandOnAverageCounts) {
   const InterimTable t = interimTable(now(), Basis::Trailing);
   const auto find = [&](const char* name) {
