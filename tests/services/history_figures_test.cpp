@@ -152,6 +152,21 @@ TEST_F(History, ASplitRestatesTheCountsAndShowsBoth) {
   EXPECT_TRUE(besideFiled(now(), row("shares"), 11).empty());
 }
 
+TEST_F(History, TheReviewReadsTheChosenReading) {
+  const auto margin = [&](Reading reading) {
+    for (const QualityResult& r : qualityReview(now(), reading)) {
+      if (now().resources->tests[r.test].name == "margin_drift") return r.figure.value();
+    }
+    ADD_FAILURE() << "no such test";
+    return 0.0;
+  };
+  EXPECT_DOUBLE_EQ(margin(Reading::Adjusted), margin(Reading::AsFiled));
+  ASSERT_TRUE(session_->apply(setAdjustment(now().caseOf(), now().evaluation->model(), "exceptional_items", 2025,
+                                            34300000, 0.0, session_->said("closure"))));
+  // 34.3 of 723.7 million of revenue, taken out of the last year's cost.
+  EXPECT_NEAR(margin(Reading::Adjusted) - margin(Reading::AsFiled), 34.3 / 723.7, 1e-4);
+}
+
 TEST_F(History, QuartersAreReadInEveryView) {
   for (const Basis basis : {Basis::Quarters, Basis::Trailing}) {
     const InterimTable t = interimTable(now(), basis);
