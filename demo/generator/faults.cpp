@@ -51,4 +51,34 @@ std::string duplicateFault(const Story& story) {
   return out.str();
 }
 
+std::string partsFault(const Story& story) {
+  const Thousands revenue = yearOf(story, 2019).at("revenue");
+  std::ostringstream out;
+  out << R"({
+ "documentInfo": {
+  "documentType": "https://xbrl.org/2021/xbrl-json",
+  "namespaces": {
+   "ifrs-full": "https://xbrl.ifrs.org/taxonomy/2021-03-24/ifrs-full",
+   "iso4217": "http://www.xbrl.org/2003/iso4217",
+   "vsh": "https://vessingholt.example/xbrl",
+   "entity": "https://registry.example/entities"
+  },
+  "taxonomy": ["vessingholt.xsd"]
+ },
+ "facts": {)";
+  const auto fact = [&](const char* id, Thousands amount, const char* part, const char* after) {
+    out << "\n  \"" << id << "\": {\"value\": \"" << amount
+        << "000\", \"decimals\": -3, \"dimensions\": {\"concept\": \"ifrs-full:Revenue\", "
+           "\"entity\": \"entity:VESSINGHOLT\", \"period\": \"2019-01-01T00:00:00/2020-01-01T00:00:00\", "
+           "\"unit\": \"iso4217:EUR\""
+        << part << "}}" << after;
+  };
+  const Thousands service = revenue * 29 / 100;
+  fact("f1", revenue, "", ",");
+  fact("f2", revenue - service, R"(, "ifrs-full:SegmentsAxis": "vsh:MachinesMember")", ",");
+  fact("f3", service - 7000, R"(, "ifrs-full:SegmentsAxis": "vsh:ServiceAndPartsMember")", "");
+  out << "\n }\n}\n";
+  return out.str();
+}
+
 }  // namespace demo

@@ -52,6 +52,7 @@ int main(int argc, char** argv) {
   write(folder / "faults" / "wrong-date.csv", demo::wrongDateFault(story));
   write(folder / "faults" / "scale-slip.csv", demo::scaleSlipFault(story));
   write(folder / "faults" / "duplicate.csv", demo::duplicateFault(story));
+  write(folder / "faults" / "parts.json", demo::partsFault(story));
   write(folder / "company.json", demo::companyRecord(story));
   write(folder / "prices.csv", demo::priceTable(random));
   write(folder / "peers.csv", demo::peerTable());

@@ -24,6 +24,7 @@ std::string workbookInterims(const Year& year, const Year& before);
 std::string wrongDateFault(const Story& story);
 std::string scaleSlipFault(const Story& story);
 std::string duplicateFault(const Story& story);
+std::string partsFault(const Story& story);
 
 std::string companyRecord(const Story& story);
 std::string priceTable(Random& random);

@@ -76,6 +76,7 @@ struct Planted {
   const char* file;
   const char* monitor;
   const char* says;
+  Severity severity = Severity::Fault;
 };
 
 class PlantedFaults : public DemoBook, public testing::WithParamInterface<Planted> {};
@@ -94,7 +95,7 @@ TEST_P(PlantedFaults, AreCaught) {
   const auto found =
       std::find_if(findings.begin(), findings.end(), [](const Finding& f) { return f.monitor == GetParam().monitor; });
   ASSERT_NE(found, findings.end());
-  EXPECT_EQ(found->severity, Severity::Fault);
+  EXPECT_EQ(found->severity, GetParam().severity);
   EXPECT_EQ(found->stop, Stop::Filings);
   EXPECT_THAT(found->text, HasSubstr(GetParam().says));
   ASSERT_TRUE(session->undo());
@@ -107,6 +108,8 @@ INSTANTIATE_TEST_SUITE_P(
                             "wrong-date.csv reports for 2017-12-31 what other filings report for 2016-12-31"},
                     Planted{"scale-slip.csv", "scale slip",
                             "ifrs-full:Revenue 2025 is about 1,000 times less than its neighbours"},
+                    Planted{"parts.json", "segments do not add up",
+                            "ifrs-full:Revenue 2019 by Segments: off by -7000000 from the whole", Severity::Warning},
                     Planted{"duplicate.csv", "duplicate facts disagree", "ifrs-full:Inventories 2018-12-31"}));
 
 }  // namespace
