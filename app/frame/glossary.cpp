@@ -9,6 +9,41 @@
 #include "app/look/theme.h"
 
 namespace zl::app {
+namespace {
+
+/// Words of the pages that are no row of the model.
+struct Term {
+  const char* word;
+  const char* meaning;
+};
+
+constexpr Term kTerms[] = {
+    {"Compound growth", "(last / first)^(1 / years) - 1; both ends must be positive and every year between whole."},
+    {"Growth over two years",
+     "x of the year over x two years before, less one: an easy comparison does not hide in it."},
+    {"Fitted trend", "Least squares of the logarithms on the years; R² says how well one rate describes them all."},
+    {"Regular years", "Years that are not flagged exceptional; averages of regular years leave the others out."},
+    {"Doubtful end (†)",
+     "A span starts or ends in a flagged year, or in one under 75 % or over 125 % of the median of the years around "
+     "it."},
+    {"Adjusted",
+     "A filed flow with the analyst's correction and its reason; EBIT, profit before tax, tax and net income follow "
+     "it. "
+     "The filed figure is kept beside it; a short bar stands above the adjusted one."},
+    {"Restated for splits", "Counts of shares filed before a split, in today's shares."},
+    {"Organic growth",
+     "Revenue less what deals brought in their first twelve months, over revenue of the year before, less one."},
+    {"Mix and within parts",
+     "A margin changes because parts gain or lose weight (mix) and because parts earn more or less (within); the two "
+     "add up to the change."},
+    {"Quality test",
+     "One figure beside a threshold that is yours to move. It holds, asks for a look, or is exempt with "
+     "a reason; there is no total and no grade."},
+    {"Uses of cash",
+     "What operating cash flow was spent on; debt raised and cash taken from the till are negative uses."},
+    {"Tie", "Filed figures that must add up, judged with half a unit of the last filed place of each."}};
+
+}  // namespace
 
 QString demoBookPath() {
   const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
@@ -58,6 +93,16 @@ void Glossary::fill(const QString& filter) {
     rule(tr("value"), row.value);
     html += QStringLiteral("</p>");
   }
+  QString words;
+  for (const Term& term : kTerms) {
+    const QString word = QString::fromUtf8(term.word);
+    const QString meaning = QString::fromUtf8(term.meaning);
+    if (!filter.isEmpty() && !word.contains(filter, Qt::CaseInsensitive) &&
+        !meaning.contains(filter, Qt::CaseInsensitive))
+      continue;
+    words += QStringLiteral("<p><b>%1</b><br>%2</p>").arg(word.toHtmlEscaped(), meaning.toHtmlEscaped());
+  }
+  if (!words.isEmpty()) html += QStringLiteral("<h3>%1</h3>").arg(tr("Words of the pages")) + words;
   text_->setHtml(html.isEmpty() ? tr("Nothing matches.") : html);
 }
 

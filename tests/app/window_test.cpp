@@ -470,6 +470,10 @@ TEST_F(Window, CasesAndNotesAndTheGlossary) {
   auto* filter = find<QLineEdit>("glossaryFilter");
   QTest::keyClicks(filter, QStringLiteral("treasury"));
   EXPECT_THAT(find<QTextBrowser>("glossaryText")->toPlainText().toStdString(), testing::HasSubstr("Diluted shares"));
+  filter->clear();
+  QTest::keyClicks(filter, QStringLiteral("first twelve months"));
+  EXPECT_THAT(find<QTextBrowser>("glossaryText")->toPlainText().toStdString(), testing::HasSubstr("Organic growth"))
+      << "words of the pages that are no row of the model";
 }
 
 }  // namespace
