@@ -65,5 +65,29 @@ TEST(LedgerModel, HeadersSayTheUnitOnceAndMarkFlaggedYears) {
   EXPECT_EQ(model.plainText(model.index(0, 3)), QStringLiteral("a remark"));
 }
 
+TEST(LedgerModel, AdjustedAndDoubtedFiguresSaySoInWordsAndMarks) {
+  LedgerModel model;
+  LedgerRow heading, row;
+  heading.heading = true;  // has no cells: it must not decide how a column is aligned
+  LedgerCell adjusted, doubted, reason;
+  adjusted.figure = doubted.figure = Figure::of(2e6);
+  adjusted.adjusted = true;
+  doubted.doubted = true;
+  reason.words = QStringLiteral("closure");
+  reason.left = true;
+  row.label = QStringLiteral("EBIT");
+  row.cells = {adjusted, doubted, reason};
+  model.setTrendTitle(QStringLiteral("scale"));
+  model.fill({QStringLiteral("2024"), QStringLiteral("5 yrs"), QStringLiteral("why")}, {heading, row}, true);
+  const auto at = [&](int c, int role) { return model.data(model.index(1, c), role).toString(); };
+  EXPECT_EQ(model.headerData(1, Qt::Horizontal, Qt::DisplayRole).toString(), QStringLiteral("scale"));
+  EXPECT_EQ(at(3, Qt::DisplayRole), QStringLiteral("2.0†"));
+  EXPECT_EQ(at(2, Qt::AccessibleTextRole), QStringLiteral("EBIT 2024: 2.0, adjusted"));
+  EXPECT_EQ(at(3, Qt::AccessibleTextRole), QStringLiteral("EBIT 5 yrs: 2.0†, doubtful end"));
+  EXPECT_EQ(at(2, Qt::DisplayRole), QStringLiteral("2.0")) << "the bar is drawn, the figure stays a figure";
+  EXPECT_TRUE(model.readsFromLeft(4));
+  EXPECT_FALSE(model.readsFromLeft(2));
+}
+
 }  // namespace
 }  // namespace zl::app
