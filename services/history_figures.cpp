@@ -22,6 +22,7 @@ bool comparesYears(const model::Row& row) {
 std::vector<Figure> amounts(const Snapshot& s, int row, Reading reading) {
   std::vector<Figure> list;
   const model::HistoryTable& table = tableOf(s, reading);
+  list.reserve(static_cast<size_t>(table.layout().historyYears));
   for (int c = 0; c < table.layout().historyYears; ++c) list.push_back(table.at(row, c));
   return list;
 }
