@@ -36,12 +36,6 @@ std::vector<Figure> over(const std::vector<Figure>& parts, const std::vector<Fig
   return list;
 }
 
-/// Whether a year ended 52 or 53 weeks or 12 months after the one before.
-bool followsWhole(Date before, Date end) {
-  const int days = daysBetween(before, end);
-  return days >= 363 && days <= 372;
-}
-
 }  // namespace
 
 const model::HistoryTable& tableOf(const Snapshot& s, Reading reading) {
@@ -123,7 +117,7 @@ Series seriesOf(const Snapshot& s, int row, Reading reading) {
   series.exceptional = leftOut(s, row);
   for (size_t i = 0; i < s.years().size(); ++i) {
     series.years.push_back(s.years()[i].label());
-    series.irregular.push_back(i > 0 && !followsWhole(s.years()[i - 1].end, s.years()[i].end));
+    series.irregular.push_back(i > 0 && !followsByAYear(s.years()[i - 1].end, s.years()[i].end));
   }
   return series;
 }

@@ -59,7 +59,7 @@ void tellHistory(Snapshot& s, const Case& c, const model::Layout& layout) {
   const auto filed = [&](const std::string& row, int column) { return statements.at(row, column).figure; };
   s.asFiled = std::make_shared<const model::HistoryTable>(m, layout, filed, assumed);
   const Figure tax = assumedInput(m, c, m.find("marginal_tax"));
-  s.shifts = shiftsOf(c, s.resources->ties, tax.valueOr(0));
+  s.shifts = c.adjustments.empty() ? std::map<CellOfLine, Shift>{} : shiftsOf(c, s.resources->ties, tax.value());
   if (s.shifts.empty()) {
     s.history = s.asFiled;
     return;

@@ -13,10 +13,7 @@ namespace {
 /// Fiscal year whose end and length a fact's period has; -1 for any other period.
 int columnOf(const Period& period, const std::vector<FiscalYear>& years) {
   for (size_t c = 0; c < years.size(); ++c) {
-    if (years[c].end != period.end) continue;
-    if (!period.start) return static_cast<int>(c);
-    const int days = daysBetween(*period.start, period.end) + 1;
-    return days >= 350 && days <= 380 ? static_cast<int>(c) : -1;
+    if (years[c].end == period.end) return period.isInstant() || period.isFullYear() ? static_cast<int>(c) : -1;
   }
   return -1;
 }

@@ -18,6 +18,11 @@ Figure growthAt(const Series& s, size_t i) {
 
 }  // namespace
 
+bool followsByAYear(Date before, Date end) {
+  const int days = daysBetween(before, end);
+  return days >= 363 && days <= 372;
+}
+
 int Series::find(int year) const {
   const auto found = std::find(years.begin(), years.end(), year);
   return found == years.end() ? -1 : static_cast<int>(found - years.begin());

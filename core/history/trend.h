@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/history/statistics.h"
+#include "core/period/date.h"
 
 namespace zl {
 
@@ -17,6 +18,9 @@ struct Series {
   std::vector<bool> irregular;             ///< the year before it did not end 52 or 53 weeks or 12 months earlier
   [[nodiscard]] int find(int year) const;  ///< -1 when the year is not there
 };
+
+/// Whether a fiscal year ended 52 or 53 weeks or 12 months after the one before.
+bool followsByAYear(Date before, Date end);
 
 /// What happened between two year ends.
 struct SpanTrend {

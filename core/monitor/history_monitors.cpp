@@ -16,8 +16,7 @@ Series seriesOf(const MonitorView& v, int row) {
     s.years.push_back(v.years[c].label());
     s.figures.push_back(v.history.at(row, static_cast<int>(c)));
     s.exceptional.push_back(v.evaluation.caseOf().exceptional.count(v.years[c].label()) > 0);
-    const int days = c == 0 ? 365 : daysBetween(v.years[c - 1].end, v.years[c].end);
-    s.irregular.push_back(days < 363 || days > 372);
+    s.irregular.push_back(c > 0 && !followsByAYear(v.years[c - 1].end, v.years[c].end));
   }
   return s;
 }
