@@ -1,5 +1,6 @@
 #include "cli/command.h"
 #include "services/demo.h"
+#include "services/one_basis.h"
 #include "services/report.h"
 
 namespace zl::cli {
@@ -32,6 +33,22 @@ class ReviewCommand : public SessionCommand {
     c.out << (json_ ? services::reviewJson(*session.now()).dump(2) + "\n" : services::reviewText(*session.now()));
     return {};
   }
+};
+
+class BasisCommand : public SessionCommand {
+  const char* name() const override { return "basis"; }
+  const char* purpose() const override {
+    return "What treating leases, stock pay or research otherwise would do to profit, capital and value";
+  }
+  void declareMore(CLI::App& app) override { app.add_option("--scenario", scenario_, "worst, base or best"); }
+  Status runOn(Session& session, Context& c) override {
+    const Result<int> scenario = scenarioIndex(session.now()->caseOf(), scenario_);
+    if (!scenario) return tl::unexpected(scenario.error());
+    c.out << (json_ ? services::basisJson(*session.now(), *scenario).dump(2) + "\n"
+                    : services::basisText(*session.now(), *scenario));
+    return {};
+  }
+  std::string scenario_ = kBase;
 };
 
 class FactsCommand : public SessionCommand {
@@ -159,6 +176,7 @@ std::vector<std::unique_ptr<Command>> viewCommands() {
   list.push_back(std::make_unique<ValueCommand>());
   list.push_back(std::make_unique<CheckCommand>());
   list.push_back(std::make_unique<ReviewCommand>());
+  list.push_back(std::make_unique<BasisCommand>());
   list.push_back(std::make_unique<StatementsCommand>());
   list.push_back(std::make_unique<FactsCommand>());
   list.push_back(std::make_unique<RestatementsCommand>());

@@ -75,7 +75,7 @@ MarketView marketView(const Snapshot& s) {
       view.marketEquity + e.constant("net_debt_dated", lane) + e.constant("other_claims", lane) - filed("associates");
   view.priceToEarnings = over(view.marketEquity, filed("net_income_common"), "net income is not positive");
   view.priceToBook = over(view.marketEquity, filed("equity"), "equity is not positive");
-  view.evToEbitda = over(view.enterpriseValue, filed("ebitda"), "EBITDA is not positive");
+  view.evToEbitda = over(view.enterpriseValue, filed("basis_ebitda"), "EBITDA is not positive");
   view.evToRevenue = over(view.enterpriseValue, filed("revenue"), "revenue is not positive");
   view.earningsYield = over(filed("net_income_common"), view.marketEquity, "there is no market value");
   view.freeCashYield = over(filed("simple_fcf"), view.marketEquity, "there is no market value");

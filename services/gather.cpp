@@ -67,6 +67,7 @@ Result<std::shared_ptr<const Evidence>> gather(store::Book& book, const std::str
                 "Import its filings and record first");
   }
   if (Status s = take(book.facts(company), e->facts); !s) return tl::unexpected(s.error());
+  e->inMinor = readInCurrency(e->facts, minorUnits(e->company));
   return std::shared_ptr<const Evidence>(std::move(e));
 }
 

@@ -194,6 +194,17 @@ std::vector<QualityResult> qualityReview(const Snapshot& s, Reading reading) {
                 [&](const std::string& row) { return seriesOf(s, s.evaluation->model().find(row), reading); });
 }
 
+PeerSpread peersBeside(const Snapshot& s, const QualityTest& test) {
+  switch (test.statistic) {
+    case QualityTest::Statistic::Growth:
+    case QualityTest::Statistic::Change:
+    case QualityTest::Statistic::Nonzero:
+      return {};
+    default:
+      return peerSpread(s.evidence->peers, s.company().id, test.row, basisOf(s.evaluation->model(), s.caseOf()));
+  }
+}
+
 std::vector<CashUse> usesOfCash(const Snapshot& s) {
   const model::Model& m = s.evaluation->model();
   const auto summed = [&](int row, const HistorySpan& span) {

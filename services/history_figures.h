@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/history/trend.h"
+#include "core/peers/measures.h"
 #include "services/snapshot.h"
 
 namespace zl::services {
@@ -63,6 +64,10 @@ std::vector<ProfitStep> profitWalk(const Snapshot& s, Reading reading);
 
 /// The quality review on the chosen reading, in the order of Resources::tests.
 std::vector<QualityResult> qualityReview(const Snapshot& s, Reading reading);
+
+/// Peers' last fiscal years beside a test, on the basis in use; none for tests of growth, change or
+/// the share of years, which one year cannot tell.
+PeerSpread peersBeside(const Snapshot& s, const QualityTest& test);
 
 /// Uses of cash over a span: sums, and shares of the operating cash flow of the span (not
 /// meaningful where that is not positive).

@@ -3,6 +3,7 @@
 #include "core/quantity/number_text.h"
 #include "services/history_figures.h"
 #include "services/report.h"
+#include "services/text_cells.h"
 
 namespace zl::services {
 namespace {
@@ -73,27 +74,17 @@ std::string statementsText(const Snapshot& s, int scenario) {
   return out;
 }
 
-namespace {
-
-/// RFC 4180: quoted where the text holds what separates cells.
-std::string csvCell(const std::string& text) {
-  if (text.find_first_of(",;\"\n") == std::string::npos) return text;
-  std::string quoted = "\"";
-  for (const char c : text) quoted += c == '"' ? "\"\"" : std::string(1, c);
-  return quoted + "\"";
-}
-
-}  // namespace
-
 Json factsJson(const Snapshot& s) {
   Json list = Json::array();
-  for (const Fact& f : s.evidence->facts) {
+  for (size_t i = 0; i < s.evidence->facts.size(); ++i) {
+    const Fact& f = s.evidence->facts[i];
+    const FiledInMinor written = s.evidence->asWritten(i);
     Json segments = Json::object();
     for (const Segment& g : f.segments) segments[g.axis] = g.member;
     Json fact{{"concept", f.concept_name},
               {"period", f.period.text()},
-              {"unit", f.unit},
-              {"value", f.nil ? Json() : Json(f.text)},
+              {"unit", written.unit},
+              {"value", f.nil ? Json() : Json(written.text)},
               {"document", documentName(s, f)},
               {"place", f.place},
               {"line", lineOf(*s.filed, *s.resources, f.concept_name)}};
@@ -110,12 +101,14 @@ Json factsJson(const Snapshot& s) {
 
 std::string factsText(const Snapshot& s) {
   std::string out = "concept,line,period,unit,value,segments,document,place\n";
-  for (const Fact& f : s.evidence->facts) {
+  for (size_t i = 0; i < s.evidence->facts.size(); ++i) {
+    const Fact& f = s.evidence->facts[i];
+    const FiledInMinor written = s.evidence->asWritten(i);
     std::string segments;
     for (const Segment& g : f.segments) segments += (segments.empty() ? "" : " ") + g.axis + "=" + g.member;
     out += fmt::format("{},{},{},{},{},{},{},{}\n", csvCell(f.concept_name),
-                       lineOf(*s.filed, *s.resources, f.concept_name), f.period.text(), csvCell(f.unit),
-                       f.nil ? "nil" : f.text, csvCell(segments), csvCell(documentName(s, f)), csvCell(f.place));
+                       lineOf(*s.filed, *s.resources, f.concept_name), f.period.text(), csvCell(written.unit),
+                       written.text, csvCell(segments), csvCell(documentName(s, f)), csvCell(f.place));
   }
   return out;
 }
@@ -168,6 +161,12 @@ Json reviewJson(const Snapshot& s) {
               {"wanted", test.atLeast ? "at least" : "at most"},
               {"threshold", r.threshold},
               {"holds", r.holds ? Json(*r.holds) : Json()}};
+    if (const PeerSpread peers = peersBeside(s, test); peers.count > 0) {
+      item["peers"] = {{"count", peers.count},
+                       {"low", figureJson(peers.low)},
+                       {"median", figureJson(peers.median)},
+                       {"high", figureJson(peers.high)}};
+    }
     if (!r.exempt.empty()) item["exempt"] = r.exempt;
     list.push_back(std::move(item));
   }

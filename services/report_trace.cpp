@@ -55,8 +55,10 @@ std::vector<std::string> sourceLines(const Snapshot& s, const TraceStep& step) {
       for (const LineCell::Part& part : step.facts) {
         const Fact& f = s.evidence->facts[part.fact];
         const store::StoredDocument* d = s.document(f.document);
-        lines.push_back(fmt::format("{}{} = {} {} for {}; {}, {}", part.weight < 0 ? "less " : "", f.concept_name,
-                                    f.text, f.unit, f.period.text(), d == nullptr ? "?" : d->document.name, f.place));
+        const FiledInMinor written = s.evidence->asWritten(part.fact);
+        lines.push_back(fmt::format("{}{} = {} {} for {}; {}, {}", part.weight < 0 ? "less " : "", f.concept_name.str(),
+                                    written.text, written.unit, f.period.text(), d == nullptr ? "?" : d->document.name,
+                                    f.place));
       }
       for (std::string& line : besideFiled(s, step.self.cell.row, step.self.cell.column))
         lines.push_back(std::move(line));

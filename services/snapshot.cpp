@@ -81,7 +81,8 @@ Subject subjectOf(const Snapshot& s, int base) {
   subject.target = s.years().back().end;
   subject.revenue = e.figure("revenue", base, lane);
   subject.netIncome = e.figure("net_income_common", base, lane);
-  subject.ebitda = e.figure("ebitda", base, lane);
+  subject.basis = basisOf(e.model(), e.caseOf());
+  subject.ebitda = e.figure("basis_ebitda", base, lane);
   subject.dilutedShares = e.constant("diluted_shares", lane);
   subject.quoteRate = s.givens.at("quote_rate").figure;
   subject.claims =
@@ -91,10 +92,21 @@ Subject subjectOf(const Snapshot& s, int base) {
 
 }  // namespace
 
+MeasureBasis basisOf(const model::Model& m, const Case& c) {
+  const auto chosen = [&](const char* input) { return assumedInput(m, c, m.find(input)).valueOr(0); };
+  return {chosen("leases_as_debt") == 1, chosen("stock_pay_as_cost") == 1, chosen("research_life") <= 0};
+}
+
 Figure assumedInput(const model::Model& m, const Case& c, int row) {
   const model::Row& r = m.rows[static_cast<size_t>(row)];
   if (const InputChoice* choice = c.input(c.base(), r.name)) return Figure::of(choice->figure);
   return r.preset && r.preset->level ? Figure::of(*r.preset->level) : Figure::absent(r.label + " has not been chosen");
+}
+
+FiledInMinor Evidence::asWritten(size_t fact) const {
+  const auto minor = inMinor.find(fact);
+  if (minor != inMinor.end()) return minor->second;
+  return {facts[fact].nil ? "nil" : facts[fact].text, facts[fact].unit};
 }
 
 std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
@@ -123,6 +135,13 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
   filed->segmentSums = checkSegmentSums(filed->segments, evidence.facts, filed->statements.years());
   filed->findings =
       monitorFilings(filed->statements, evidence.facts, resources.ties, filed->ties, filed->segmentSums, names);
+  if (!evidence.inMinor.empty()) {
+    const FiledInMinor& first = evidence.inMinor.begin()->second;
+    filed->findings.push_back({"minor units", Severity::Note, Stop::Filings,
+                               std::to_string(evidence.inMinor.size()) + " facts are filed in a minor unit (" +
+                                   first.unit + ") and read in its currency",
+                               "", -1});
+  }
   return filed;
 }
 

@@ -10,6 +10,7 @@
 #include "core/filing/company.h"
 #include "core/filing/inference.h"
 #include "core/filing/interim.h"
+#include "core/filing/minor_unit.h"
 #include "core/filing/restatement.h"
 #include "core/monitor/finding.h"
 #include "core/outlook/adjusted.h"
@@ -25,12 +26,16 @@ struct Evidence {
   Company company;
   std::string companySource;  ///< document the record comes from
   std::vector<store::StoredDocument> documents;
-  std::vector<Fact> facts;
-  LineChoices choices;     ///< made when tables were imported; the case's own go before them
-  ConceptNetwork network;  ///< of the linkbases given
+  std::vector<Fact> facts;                 ///< pence and cents read in their currency
+  std::map<size_t, FiledInMinor> inMinor;  ///< what those said, by index of the fact
+  LineChoices choices;                     ///< made when tables were imported; the case's own go before them
+  ConceptNetwork network;                  ///< of the linkbases given
   std::vector<PricePoint> prices;
   std::vector<MarketRate> rates;
   std::vector<Peer> peers;
+
+  /// The fact's figure and unit exactly as its document has them.
+  [[nodiscard]] FiledInMinor asWritten(size_t fact) const;
 };
 
 /// The facts on standard lines, by the rules and by what the analyst has chosen.
@@ -50,6 +55,9 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
 
 /// An input of the base case that history rules may read: chosen, else the model's own.
 Figure assumedInput(const model::Model& m, const Case& c, int row);
+
+/// The basis that the base scenario's choices stand for.
+MeasureBasis basisOf(const model::Model& m, const Case& c);
 
 /// The standard line that a concept stands on; empty where it is set aside.
 std::string lineOf(const Standardised& filed, const Resources& resources, const std::string& concept_name);

@@ -33,7 +33,7 @@ Error errorOf(const SQLite::Exception& e, const std::string& path) {
   }
 }
 
-std::string segmentsText(const std::vector<Segment>& segments) {
+std::string segmentsText(const SharedList<Segment>& segments) {
   std::string text;
   for (const Segment& s : segments) text += s.axis + '\x1F' + s.member + '\x1E';
   return text;
@@ -289,12 +289,15 @@ Result<std::vector<Fact>> Book::facts(const std::string& company) {
                         "WHERE d.company = ? AND d.active = 1 "
                         "ORDER BY COALESCE(d.period_end, ''), d.id, f.id");
     q.bind(1, company);
+    // A book's facts have few names, units and axes between them.
+    TextPool texts;
+    std::unordered_map<std::string, SharedList<Segment>> axes;
     while (q.executeStep()) {
       Fact f;
       f.id = q.getColumn(0).getInt64();
       f.document = q.getColumn(1).getInt64();
-      f.concept_name = q.getColumn(2).getString();
-      if (!q.isColumnNull(3)) f.label = q.getColumn(3).getString();
+      f.concept_name = texts(q.getColumn(2).getString());
+      if (!q.isColumnNull(3)) f.label = texts(q.getColumn(3).getString());
       if (!q.isColumnNull(4)) f.period.start = parseDate(q.getColumn(4).getString());
       const std::optional<Date> end = parseDate(q.getColumn(5).getString());
       if (!end) {
@@ -302,12 +305,17 @@ Result<std::vector<Fact>> Book::facts(const std::string& company) {
                     "Restore it from a copy");
       }
       f.period.end = *end;
-      f.unit = q.getColumn(6).getString();
+      f.unit = texts(q.getColumn(6).getString());
       f.text = q.getColumn(7).getString();
       if (!q.isColumnNull(8)) f.decimals = q.getColumn(8).getInt();
       f.exact = q.getColumn(9).getInt() != 0;
       f.nil = q.getColumn(10).getInt() != 0;
-      if (!q.isColumnNull(11)) f.segments = segmentsOf(q.getColumn(11).getString());
+      if (!q.isColumnNull(11)) {
+        const std::string written = q.getColumn(11).getString();
+        const auto [at, fresh] = axes.try_emplace(written);
+        if (fresh) at->second = segmentsOf(written);
+        f.segments = at->second;
+      }
       f.place = q.getColumn(12).getString();
       list.push_back(std::move(f));
     }

@@ -41,6 +41,17 @@ constexpr Term kTerms[] = {
      "a reason; there is no total and no grade."},
     {"Uses of cash",
      "What operating cash flow was spent on; debt raised and cash taken from the till are negative uses."},
+    {"One basis",
+     "Leases as debt or as rent, stock pay as a cost or added back, research as a cost or as capital: chosen once, for "
+     "the subject's EBITDA, EBIT, NOPAT, capital, free cash flow and claims and for its peers' EBITDA and EV. Net "
+     "income "
+     "and the filed statements stay as filed."},
+    {"Peers, beside a quality test",
+     "Median of peers' last fiscal years for the same measure on the same basis; the subject itself is not among "
+     "them."},
+    {"Deepest fall", "The largest drop of the close below its highest before, over all prices in the book."},
+    {"Swing of a year",
+     "Standard deviation of the last 365 days' close-to-close returns times the root of their count."},
     {"Tie", "Filed figures that must add up, judged with half a unit of the last filed place of each."}};
 
 }  // namespace

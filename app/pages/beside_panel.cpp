@@ -94,7 +94,8 @@ LedgerRow BesidePanel::factRow(size_t index, int weight, const std::string& line
   LedgerCell filed;
   filed.figure = Figure::of(weight) * f.figure();
   filed.ink = Ink::Filed;
-  filed.tip = text(f.concept_name) + QLatin1Char('\n') + text(f.text) + QLatin1Char(' ') + text(f.unit);
+  const FiledInMinor written = s.evidence->asWritten(index);
+  filed.tip = text(f.concept_name) + QLatin1Char('\n') + text(written.text) + QLatin1Char(' ') + text(written.unit);
   LedgerCell to =
       words(lineLabel(s.resources->model, {line, weight, ""}),
             tr("Type a line, − before it for the other sign, nothing to set the concept aside, ? for the rules; "
@@ -182,19 +183,8 @@ void BesidePanel::put(const std::string& concept_name, const LineChoice& choice)
 }
 
 void BesidePanel::typeLine(int row, const QString& typed) {
-  const services::Snapshot& s = bench_.settled();
   const Place& place = places_[static_cast<size_t>(row)];
-  const std::string concept_name = s.evidence->facts[place.facts.front()].concept_name;
-  if (typed.trimmed() == QLatin1String("?")) {
-    bench_.apply(services::setLineChoice(s.caseOf(), s.resources->model, concept_name, std::nullopt));
-    return;
-  }
-  const std::optional<LineChoice> choice = typedLine(s.resources->model, typed);
-  if (!choice) {
-    bench_.say(tr("There is no standard line '%1'; nothing was changed").arg(typed.trimmed().left(40)), true);
-    return;
-  }
-  put(concept_name, *choice);
+  Q_EMIT lineTyped(bench_.settled().evidence->facts[place.facts.front()].concept_name, typed);
 }
 
 void BesidePanel::drag(int from, int to) {

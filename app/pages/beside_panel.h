@@ -19,6 +19,7 @@ class BesidePanel : public QWidget {
 
  Q_SIGNALS:
   void factsWanted(const QString& title, const std::vector<size_t>& facts);
+  void lineTyped(const std::string& concept_name, const QString& typed);
 
  private:
   /// What a row of the grid stands for.

@@ -58,6 +58,10 @@ ChartPanel::ChartPanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
     if (bench_.isOpen()) refresh(reading_);
   };
   connect(mode_, &QComboBox::currentIndexChanged, this, redraw);
+  connect(mode_, &QComboBox::currentIndexChanged, this, [this](int mode) {
+    if (mode == 1 && shown_.size() != 2)
+      bench_.say(tr("Two against each other needs two lines on the board; the first two are used"));
+  });
   connect(split_, &QComboBox::currentIndexChanged, this, redraw);
   connect(copy_, &QPushButton::clicked, this, &ChartPanel::copy);
   connect(save_, &QPushButton::clicked, this, &ChartPanel::save);
@@ -126,9 +130,6 @@ void ChartPanel::refresh(services::Reading reading) {
   content.split = split_->currentData().toInt();
   split_->setEnabled(content.against);
   for (QPushButton* b : {copy_, save_, clear_}) b->setEnabled(!shown_.empty());
-  if (content.against && content.lines.size() != 2) {
-    bench_.say(tr("Two against each other needs two lines on the board; the first two are used"));
-  }
   board_->setContent(std::move(content));
 }
 

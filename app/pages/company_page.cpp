@@ -1,6 +1,8 @@
 #include "app/pages/company_page.h"
 
 #include <QHBoxLayout>
+#include <algorithm>
+#include <cmath>
 
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
@@ -38,6 +40,19 @@ LedgerRow marketRow(const QString& label, const QString& unit, Kind kind, Figure
   return row;
 }
 
+/// The fewest decimals, three at most, that show all figures of a row as they were given.
+int placesOf(const std::vector<Figure>& figures) {
+  constexpr int kMostPlaces = 3;
+  for (int places = 0; places < kMostPlaces; ++places) {
+    const double scale = std::pow(10.0, places);
+    const bool enough = std::all_of(figures.begin(), figures.end(), [&](const Figure& f) {
+      return !f.hasValue() || std::abs(f.value() * scale - std::round(f.value() * scale)) < 1e-6 * scale;
+    });
+    if (enough) return places;
+  }
+  return kMostPlaces;
+}
+
 }  // namespace
 
 CompanyPage::CompanyPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Company, parent) {
@@ -56,8 +71,8 @@ CompanyPage::CompanyPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   key_->setWidths(230, 62, 70);
   market_ = addGrid("market", tr("What the market makes of it"));
   market_->setWidths(230, 84, 0);
-  figures->addWidget(key_, 3);
-  figures->addWidget(market_, 2);
+  figures->addWidget(key_, 3, Qt::AlignTop);
+  figures->addWidget(market_, 2, Qt::AlignTop);
   layout->addLayout(figures);
   auto* charts = new QHBoxLayout;
   business_ = new StackedBars(this);
@@ -84,6 +99,9 @@ CompanyPage::CompanyPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   parts_->setWidths(230, 58, 64);
   parts_->fitFigures(46);
   layout->addWidget(parts_);
+  layout->addWidget(sectionLabel(tr("One basis: what each choice taken the other way would do, peers alike"), this));
+  basis_ = new BasisPanel(bench, addGrid("oneBasis", tr("One basis")), this);
+  layout->addWidget(basis_);
   layout->addStretch();
 }
 
@@ -92,6 +110,7 @@ void CompanyPage::refresh() {
   refreshKeyFigures();
   refreshSegments();
   refreshWhatHappened();
+  basis_->refresh();
 }
 
 void CompanyPage::refreshRecord() {
@@ -173,7 +192,10 @@ void CompanyPage::refreshKeyFigures() {
       marketRow(tr("Low of 52 weeks"), quote, Kind::Quote, m.price.low52),
       marketRow(tr("High of 52 weeks"), quote, Kind::Quote, m.price.high52),
       marketRow(tr("Below its peak"), QStringLiteral("%"), Kind::Ratio, m.price.drawdown),
+      marketRow(tr("Deepest fall in its history"), QStringLiteral("%"), Kind::Ratio, m.price.deepest),
       marketRow(tr("Price over a year"), QStringLiteral("%"), Kind::Ratio, m.price.return1),
+      marketRow(tr("Price over five years"), QStringLiteral("%"), Kind::Ratio, m.price.return5),
+      marketRow(tr("Swing of a year"), QStringLiteral("%"), Kind::Ratio, m.price.swing),
       marketRow(tr("Enterprise value"), money, Kind::Money, m.enterpriseValue),
       marketRow(tr("EV to EBITDA"), {}, Kind::Multiple, m.evToEbitda),
       marketRow(tr("Price to earnings"), {}, Kind::Multiple, m.priceToEarnings),
@@ -263,6 +285,10 @@ void CompanyPage::refreshSegments() {
     if (&figure == &s.company().operating.front()) rows.push_back(headingRow(tr("Operating figures")));
     add(text(figure.name), Kind::Count, figures);
     rows.back().unit = text(figure.unit);
+    const int places = placesOf(figures);
+    for (LedgerCell& cell : rows.back().cells) {
+      if (cell.figure.hasValue()) cell.words = text(groupedNumber(cell.figure.value(), places));
+    }
   }
   parts_->ledger().setCorner(cornerOf(s));
   parts_->ledger().fill(periods, std::move(rows), true);

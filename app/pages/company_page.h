@@ -4,6 +4,7 @@
 
 #include "app/charts/price_chart.h"
 #include "app/charts/stacked_bars.h"
+#include "app/pages/basis_panel.h"
 #include "app/pages/page.h"
 
 namespace zl::app {
@@ -27,6 +28,7 @@ class CompanyPage : public Page {
   LedgerView *key_, *market_, *parts_, *happened_;
   StackedBars *business_, *region_, *due_;
   PriceChart* price_;
+  BasisPanel* basis_;
 };
 
 }  // namespace zl::app

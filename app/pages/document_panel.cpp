@@ -64,8 +64,9 @@ void DocumentPanel::show(const QString& title, const std::vector<size_t>& facts)
     for (const size_t index : facts) {
       const Fact& f = s.evidence->facts[index];
       const store::StoredDocument* d = s.document(f.document);
-      QString line = text(f.concept_name) + QStringLiteral("   ") + text(f.nil ? "nil" : f.text) + QLatin1Char(' ') +
-                     text(f.unit) + QStringLiteral("   ") + text(f.period.text());
+      const FiledInMinor written = s.evidence->asWritten(index);
+      QString line = text(f.concept_name) + QStringLiteral("   ") + text(written.text) + QLatin1Char(' ') +
+                     text(written.unit) + QStringLiteral("   ") + text(f.period.text());
       for (const Segment& segment : f.segments) line += QStringLiteral("   ") + text(plainMember(segment.member));
       if (d != nullptr) line += QStringLiteral("   ") + text(d->document.name);
       facts_->addItem(line);

@@ -30,7 +30,8 @@ LedgerCell countCell(int count) {
 }
 
 /// Parts of the company against the whole, a row per concept and axis.
-void addSegmentSums(const services::Snapshot& s, std::vector<LedgerRow>& rows, int& failed) {
+void addSegmentSums(const services::Snapshot& s, std::vector<LedgerRow>& rows,
+                    std::map<std::pair<int, int>, std::vector<size_t>>& facts, int& failed) {
   std::map<std::pair<std::string, std::string>, size_t> at;
   for (const SegmentSum& sum : s.filed->segmentSums) {
     const auto [found, fresh] = at.try_emplace({sum.concept_name, sum.axis}, rows.size());
@@ -45,6 +46,7 @@ void addSegmentSums(const services::Snapshot& s, std::vector<LedgerRow>& rows, i
     cell.words = sum.ties ? QStringLiteral("✓") : text(groupedNumber(std::stod(sum.gap) / 1e6, 3));
     cell.quiet = sum.ties;
     failed += sum.ties ? 0 : 1;
+    facts[{static_cast<int>(found->second), sum.column}] = sum.facts;
   }
 }
 
@@ -118,14 +120,16 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   beside_->hide();
   lowerLayout->addWidget(beside_, 3);
   connect(beside_, &BesidePanel::factsWanted, this, &FilingsPage::showFacts);
+  connect(beside_, &BesidePanel::lineTyped, this, &FilingsPage::placeConcept);
   unmappedTitle_ = sectionLabel({}, lower);
   lowerLayout->addWidget(unmappedTitle_);
   unmapped_ = addGrid("unmapped", tr("Concepts without a rule"));
   unmapped_->setWidths(210, 130, 0);
   unmapped_->keepLabel(190);
   unmapped_->setColumns({160, 150, 46, 140, 178});
-  connect(&unmapped_->ledger(), &LedgerModel::typed, this,
-          [this](int row, int, const QString& typed) { placeConcept(row, typed); });
+  connect(&unmapped_->ledger(), &LedgerModel::typed, this, [this](int row, int, const QString& typed) {
+    placeConcept(unmapped_->ledger().ledgerRows()[static_cast<size_t>(row)].key.toStdString(), typed);
+  });
   lowerLayout->addWidget(unmapped_, 1);
   splitter->addWidget(lower);
   splitter->setSizes({190, 440});
@@ -218,6 +222,7 @@ void FilingsPage::refreshTies() {
   const std::vector<TieResult>& results = s.filed->ties;
   std::vector<LedgerRow> rows(s.resources->ties.size());
   int failed = 0;
+  tieFacts_.clear();
   for (size_t t = 0; t < rows.size(); ++t) rows[t].label = text(s.resources->ties[t].label);
   for (const TieResult& r : results) {
     LedgerCell cell = wordsCell({});
@@ -241,8 +246,9 @@ void FilingsPage::refreshTies() {
     const int row = s.evaluation->model().find(s.resources->ties[r.tie].total.line);
     if (row >= 0) cell.source = model::Cell{row, r.column};
     rows[r.tie].cells.push_back(std::move(cell));
+    tieFacts_[{static_cast<int>(r.tie), r.column}] = r.facts;
   }
-  addSegmentSums(s, rows, failed);
+  addSegmentSums(s, rows, tieFacts_, failed);
   tiesTitle_->setText(failed == 0 ? tr("Ties: all hold within the filed rounding")
                                   : tr("Ties: %1 fail, by the amounts shown in millions").arg(failed));
   ties_->ledger().fill(periodHeaders(s, 0, s.evaluation->layout().historyYears), std::move(rows));
@@ -261,16 +267,8 @@ void FilingsPage::showTie(int row, int column) {
   const QString title = tr("%1 %2: %3")
                             .arg(shown.label, text(s.periodOf(column)),
                                  shown.cells[static_cast<size_t>(column)].tip.section(QLatin1Char(';'), 0, 0));
-  for (const TieResult& r : s.filed->ties) {
-    if (static_cast<int>(r.tie) == row && r.column == column) showFacts(title, r.facts);
-  }
-  int at = static_cast<int>(s.resources->ties.size());
-  std::map<std::pair<std::string, std::string>, int> rows;
-  for (const SegmentSum& sum : s.filed->segmentSums) {
-    const auto [found, fresh] = rows.try_emplace({sum.concept_name, sum.axis}, at);
-    if (fresh) ++at;
-    if (found->second == row && sum.column == column) showFacts(title, sum.facts);
-  }
+  const auto facts = tieFacts_.find({row, column});
+  if (facts != tieFacts_.end()) showFacts(title, facts->second);
 }
 
 void FilingsPage::refreshRestated() {
@@ -388,19 +386,18 @@ void FilingsPage::refreshUnmapped() {
                            std::move(rows));
 }
 
-void FilingsPage::placeConcept(int row, const QString& typed) {
-  const std::string concept_name = unmapped_->ledger().ledgerRows()[static_cast<size_t>(row)].key.toStdString();
-  const model::Model& m = now().resources->model;
+void FilingsPage::placeConcept(const std::string& concept_name, const QString& typed) {
+  const services::Snapshot& s = bench_.settled();
   if (typed.trimmed() == QLatin1String("?")) {
-    bench_.apply(services::setLineChoice(now().caseOf(), m, concept_name, std::nullopt));
+    bench_.apply(services::setLineChoice(s.caseOf(), s.resources->model, concept_name, std::nullopt));
     return;
   }
-  const std::optional<LineChoice> choice = typedLine(m, typed);
+  const std::optional<LineChoice> choice = typedLine(s.resources->model, typed);
   if (!choice) {
     bench_.say(tr("There is no standard line '%1'; nothing was changed").arg(typed.trimmed().left(40)), true);
     return;
   }
-  bench_.apply(services::setLineChoice(now().caseOf(), m, concept_name, *choice));
+  bench_.apply(services::setLineChoice(s.caseOf(), s.resources->model, concept_name, *choice));
 }
 
 }  // namespace zl::app

@@ -37,7 +37,7 @@ class FilingsPage : public Page {
   void refreshRestated();
   void toggleFirstFiled(int row);
   void refreshUnmapped();
-  void placeConcept(int row, const QString& typed);
+  void placeConcept(const std::string& concept_name, const QString& typed);
 
   LedgerView *documents_, *ties_, *restated_, *unmapped_;
   QComboBox* lowerShows_;
@@ -46,8 +46,9 @@ class FilingsPage : public Page {
   ImportPanel* panel_;
   BesidePanel* beside_;
   DocumentPanel* document_;
-  QStackedWidget* views_;      ///< grids, or the document that a fact stands in
-  QWidget* before_ = nullptr;  ///< what had the focus before the document was shown
+  std::map<std::pair<int, int>, std::vector<size_t>> tieFacts_;  ///< by row and column of the ties' grid
+  QStackedWidget* views_;                                        ///< grids, or the document that a fact stands in
+  QWidget* before_ = nullptr;                                    ///< what had the focus before the document was shown
 };
 
 }  // namespace zl::app

@@ -223,7 +223,7 @@ void HistoryPage::refreshGrid() {
   tests_ = std::move(shown.tests);
   tests_.resize(shown.rows.size());
   grid_->ledger().setTrendTitle(show() == HistoryShow::Quality ? tr("scale") : tr("trend"));
-  grid_->setColumns(show() == HistoryShow::Quality ? std::vector<int>{62, 58, 70, 62, 44, 62, 62, 140}
+  grid_->setColumns(show() == HistoryShow::Quality ? std::vector<int>{62, 58, 70, 62, 44, 62, 62, 62, 30, 140}
                                                    : std::vector<int>{});
   grid_->ledger().setFlagged(std::move(shown.flagged));
   grid_->ledger().setCorner(shown.corner.isEmpty() ? cornerOf(s) : shown.corner);
@@ -285,7 +285,7 @@ void HistoryPage::refreshAdjustBar() {
 }
 
 void HistoryPage::changeTest(int row, int column, const QString& typed) {
-  constexpr int kThreshold = 2, kExempt = 7;
+  constexpr int kThreshold = 2, kExempt = 9;
   const std::string& name = tests_[static_cast<size_t>(row)];
   const Case& c = bench_.settled().caseOf();
   const auto own = c.tests.find(name);

@@ -230,8 +230,8 @@ HistoryGrid qualityGrid(const Snapshot& s, Reading reading) {
   HistoryGrid grid;
   grid.corner = QObject::tr("Quality review");
   grid.headers << QObject::tr("figure") << QObject::tr("wanted") << QObject::tr("threshold") << QObject::tr("stands")
-               << QObject::tr("years") << QObject::tr("lowest") << QObject::tr("highest")
-               << QObject::tr("exempt because");
+               << QObject::tr("years") << QObject::tr("lowest") << QObject::tr("highest") << QObject::tr("peers")
+               << QObject::tr("of") << QObject::tr("exempt because");
   std::string group;
   for (const QualityResult& result : services::qualityReview(s, reading)) {
     const QualityTest& test = s.resources->tests[result.test];
@@ -269,6 +269,15 @@ HistoryGrid qualityGrid(const Snapshot& s, Reading reading) {
     stands.tip = text(result.remark);
     LedgerCell count;
     count.words = QString::number(result.count);
+    const PeerSpread peers = services::peersBeside(s, test);
+    LedgerCell median = figureCell(peers.median);
+    median.tip = peers.count > 0
+                     ? QObject::tr("median of %1 peers' last fiscal years, %2 to %3")
+                           .arg(peers.count)
+                           .arg(text(figureText(peers.low, row.kind)), text(figureText(peers.high, row.kind)))
+                     : QObject::tr("peer tables do not tell this measure");
+    LedgerCell peerCount;
+    peerCount.words = peers.count > 0 ? QString::number(peers.count) : QString();
     LedgerCell exempt;
     exempt.words = text(result.exempt);
     exempt.left = true;
@@ -282,6 +291,8 @@ HistoryGrid qualityGrid(const Snapshot& s, Reading reading) {
                  std::move(count),
                  ownScale ? figureCell({}) : figureCell(result.low),
                  ownScale ? figureCell({}) : figureCell(result.high),
+                 std::move(median),
+                 std::move(peerCount),
                  std::move(exempt)};
     grid.rows.push_back(std::move(row));
     grid.tests.resize(grid.rows.size());

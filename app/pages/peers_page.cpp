@@ -30,12 +30,13 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   layout->addWidget(empty_);
   peers_ = addGrid("peers", tr("Peers and their multiples"));
   peers_->setWidths(190, 100, 0);
-  peers_->setColumns({116, 112, 172, 96, 172, 380});
+  peers_->keepLabel(190);
+  peers_->setColumns({100, 110, 112, 94, 112, 400});
   layout->addWidget(peers_);
   layout->addWidget(
       sectionLabel(tr("Statistics over the multiples that count, and what they imply for the subject"), this));
   statistics_ = addGrid("peerStatistics", tr("Statistics and implied value"));
-  statistics_->setWidths(250, 66, 0);
+  statistics_->setWidths(330, 66, 0);
   layout->addWidget(statistics_);
   layout->addWidget(sectionLabel(tr("Implied value per share against the price"), this));
   ranges_ = new RangeChart(this);
@@ -84,6 +85,7 @@ void PeersPage::fillPeers() {
     }
     LedgerCell remark;
     remark.words = text(peer.remark);
+    remark.tip = *remark.words;
     remark.left = true;
     remark.quiet = true;
     row.cells.push_back(remark);
@@ -136,7 +138,7 @@ void PeersPage::fillStatistics() {
     rows.push_back(std::move(value));
   }
   const int base = std::max(0, s.caseOf().indexOf(kBase));
-  for (const char* metric : {"net_income_common", "ebitda"}) {
+  for (const char* metric : {"net_income_common", "basis_ebitda"}) {
     LedgerRow row = yearRow(s, metric, s.evaluation->layout().baseColumn(), s.evaluation->layout().historyYears, base);
     row.label = tr("subject: %1, %2").arg(row.label, text(s.periodOf(s.evaluation->layout().baseColumn())));
     rows.push_back(std::move(row));

@@ -14,7 +14,9 @@ struct PriceSummary {
   Figure low52, high52;     ///< closes of the last 365 days
   Figure average200;        ///< mean of the last 200 closes
   Figure drawdown;          ///< last over the running peak, less one
+  Figure deepest;           ///< the worst drawdown of all its history
   Figure return1, return5;  ///< price alone over 365 days and five years
+  Figure swing;  ///< yearly: standard deviation of the last 365 days' close-to-close returns x root of their count
 };
 
 /// As of a date; absent parts where history is too short. `prices` ascending by date.

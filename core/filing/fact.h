@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "core/filing/shared.h"
 #include "core/period/date.h"
 #include "core/quantity/figure.h"
 
@@ -20,16 +21,16 @@ struct Segment {
 struct Fact {
   std::int64_t id = 0;        ///< number in the book; 0 before it is stored
   std::int64_t document = 0;  ///< number of the document in the book
-  std::string concept_name;   ///< "prefix:Local" with well-known taxonomies' usual prefixes
-  std::string label;          ///< as filed, may be empty
+  SharedText concept_name;    ///< "prefix:Local" with well-known taxonomies' usual prefixes
+  SharedText label;           ///< as filed, may be empty
   Period period;
-  std::string unit;             ///< ISO 4217 code, "shares", "CODE/shares", "pure"
+  SharedText unit;              ///< ISO 4217 code, "shares", "CODE/shares", "pure"
   std::string text;             ///< the number exactly as written, "" when nil
   std::optional<int> decimals;  ///< last exact decimal place (2 = cents, -3 = thousands)
   bool exact = false;           ///< filed as exact (decimals INF)
   bool nil = false;
-  std::vector<Segment> segments;  ///< empty: the whole company
-  std::string place;              ///< line or element in the document
+  SharedList<Segment> segments;  ///< empty: the whole company
+  std::string place;             ///< line or element in the document
 
   [[nodiscard]] Figure figure() const;
 };

@@ -50,7 +50,7 @@ void LineBuilder::choose(size_t index) {
 LineCell LineBuilder::cell(const MappingRule& rule, const FactOf& factOf) const {
   LineCell found;
   for (const std::vector<MappingTerm>& terms : rule.alternatives) {
-    found = sum(rule.line, terms, factOf);
+    found = sum(rule, terms, factOf);
     if (found.origin == Origin::Filed) break;
   }
   addChosen(rule.line, factOf, found);
@@ -59,12 +59,13 @@ LineCell LineBuilder::cell(const MappingRule& rule, const FactOf& factOf) const 
   return LineCell{Figure::absent("not filed"), Origin::Missing, {}};
 }
 
-LineCell LineBuilder::sum(const std::string& line, const std::vector<MappingTerm>& terms, const FactOf& factOf) const {
+LineCell LineBuilder::sum(const MappingRule& rule, const std::vector<MappingTerm>& terms, const FactOf& factOf) const {
   LineCell cell{Figure::of(0.0), Origin::Filed, {}};
   for (const MappingTerm& term : terms) {
     const auto choice = choices_.find(term.concept_name);
     const bool byChoice = choice != choices_.end();
-    const bool moved = byChoice && choice->second.line != line;
+    // Where the whole stands is no matter to a part of it, unless the concept has been set aside.
+    const bool moved = byChoice && choice->second.line != rule.line && (!rule.part || choice->second.line.empty());
     const size_t* fact = factOf(term.concept_name);
     if (moved || fact == nullptr || !facts_[*fact].figure().hasValue()) {
       if (term.optional) continue;

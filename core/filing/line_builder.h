@@ -37,7 +37,7 @@ class LineBuilder {
   [[nodiscard]] LineCell cell(const MappingRule& rule, const FactOf& factOf) const;
 
  private:
-  [[nodiscard]] LineCell sum(const std::string& line, const std::vector<MappingTerm>& terms,
+  [[nodiscard]] LineCell sum(const MappingRule& rule, const std::vector<MappingTerm>& terms,
                              const FactOf& factOf) const;
   void add(size_t fact, int weight, LineCell& cell) const;
   void addChosen(const std::string& line, const FactOf& factOf, LineCell& cell) const;

@@ -6,7 +6,8 @@
 //   associates? = ifrs-full:InvestmentsAccountedForUsingEquityMethod
 //
 // Alternatives are tried in order. A term with '?' may be missing from its sum. A line with '?'
-// that nobody filed is the value 0 with origin "none reported".
+// that nobody filed is the value 0 with origin "none reported". `part` before a line says that it
+// reads again what another line holds: its concepts stand on that other line.
 
 #include <map>
 #include <set>
@@ -29,6 +30,7 @@ struct MappingTerm {
 struct MappingRule {
   std::string line;
   bool optional = false;
+  bool part = false;  ///< of another line: it claims no concept
   std::vector<std::vector<MappingTerm>> alternatives;
 };
 

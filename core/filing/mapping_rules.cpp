@@ -49,6 +49,10 @@ Result<MappingRules> MappingRules::parse(std::string_view text, const std::strin
     }
     MappingRule rule;
     std::string_view name = trimmedRule(line.substr(0, equals));
+    if (constexpr std::string_view kPart = "part "; name.substr(0, kPart.size()) == kPart) {
+      rule.part = true;
+      name = trimmedRule(name.substr(kPart.size()));
+    }
     rule.optional = takeMark(name);
     rule.line = std::string(name);
     std::string_view rest = line.substr(equals + 1);
@@ -60,7 +64,13 @@ Result<MappingRules> MappingRules::parse(std::string_view text, const std::strin
                     "'" + std::string(trimmedRule(rest.substr(0, bar))) + "' is not a concept or a sum of concepts",
                     where);
       }
-      for (const MappingTerm& term : terms) rules.lineOf_[term.concept_name] = rule.line;
+      for (const MappingTerm& term : terms) {
+        if (rule.part) {
+          rules.lineOf_.try_emplace(term.concept_name, rule.line);
+        } else {
+          rules.lineOf_[term.concept_name] = rule.line;
+        }
+      }
       rule.alternatives.push_back(std::move(terms));
       if (bar == std::string_view::npos) break;
       rest = rest.substr(bar + 1);

@@ -60,6 +60,17 @@ void monitorHistory(const MonitorView& v, std::vector<Finding>& found, const His
                        "", at});
     }
   }
+  for (const char* name : {"leases_as_debt", "stock_pay_as_cost", "research_life"}) {
+    const int row = m.find(name);
+    if (row < 0) continue;
+    const InputChoice* choice = v.evaluation.caseOf().input(v.evaluation.caseOf().base(), name);
+    const model::Row& input = m.rows[static_cast<size_t>(row)];
+    if (choice == nullptr || (input.preset && input.preset->level == choice->figure)) continue;
+    found.push_back({"another basis in use", Severity::Note, Stop::Company,
+                     input.label + ": " + plainNumber(choice->figure) +
+                         " is chosen; profit, capital, free cash flow and peers' EBITDA stand on that basis",
+                     name, -1});
+  }
   for (const auto& [cell, adjustment] : v.evaluation.caseOf().adjustments) {
     found.push_back({"adjusted figure in use", Severity::Note, Stop::History,
                      m.rows[static_cast<size_t>(m.find(cell.first))].label + " " + std::to_string(cell.second) +

@@ -72,7 +72,14 @@ void checkDates(const std::vector<Fact>& facts, const DocumentNames& documents, 
   }
 }
 
-/// A figure about a thousand or a million times its neighbours in other years.
+/// Lines that no real year takes to a hundredth or a hundredfold: there, two decades are pence read
+/// as pounds. Profits and cash come near zero honestly.
+bool isSteady(const std::string& line) {
+  return line == "revenue" || line == "cost_of_sales" || line == "total_assets";
+}
+
+/// A figure about a thousand or a million times its neighbours in other years; for steady lines also
+/// about a hundred times.
 void checkScale(const StandardStatements& s, const std::vector<Fact>& facts, const DocumentNames& documents,
                 const std::set<std::string>& lines, std::vector<Finding>& found) {
   const int years = static_cast<int>(s.years().size());
@@ -89,19 +96,23 @@ void checkScale(const StandardStatements& s, const std::vector<Fact>& facts, con
       const size_t right = i + 1 == sizes.size() ? sizes.size() - 2 : i + 1;
       const double byLeft = sizes[i].second - sizes[left].second;
       const double byRight = sizes[i].second - sizes[right].second;
-      for (const int decades : {3, 6}) {
+      for (const int decades : {2, 3, 6}) {
+        if (decades == 2 && !isSteady(line)) continue;
         const double sign = byLeft < 0 ? -1 : 1;
         if (std::abs(byLeft - sign * decades) > kSlipSpread || std::abs(byRight - sign * decades) > kSlipSpread)
           continue;
         const LineCell& cell = s.at(line, sizes[i].first);
         if (cell.parts.empty()) continue;
         const Fact& fact = facts[cell.parts.front().fact];
-        found.push_back(
-            {"scale slip", Severity::Fault, Stop::Filings,
-             fact.concept_name + " " + std::to_string(s.years()[static_cast<size_t>(sizes[i].first)].label()) +
-                 " is about " + (decades == 3 ? "1,000" : "1,000,000") + (sign > 0 ? " times" : " times less than") +
-                 " its neighbours (" + fact.text + " in " + nameOf(documents, fact.document) + ", " + fact.place + ")",
-             line, sizes[i].first});
+        found.push_back({"scale slip", Severity::Fault, Stop::Filings,
+                         fact.concept_name + " " +
+                             std::to_string(s.years()[static_cast<size_t>(sizes[i].first)].label()) + " is about " +
+                             (decades == 2   ? "100"
+                              : decades == 3 ? "1,000"
+                                             : "1,000,000") +
+                             (sign > 0 ? " times" : " times less than") + " its neighbours (" + fact.text + " in " +
+                             nameOf(documents, fact.document) + ", " + fact.place + ")",
+                         line, sizes[i].first});
       }
     }
   }

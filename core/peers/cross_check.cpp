@@ -13,19 +13,20 @@ Figure ratioOf(const Figure& numerator, const Figure& metric, const char* whyNot
   return numerator / metric;
 }
 
-Figure multipleOf(const Peer& peer, Multiple m, const SpotRates& rates, Date target) {
+Figure multipleOf(const Subject& subject, const Peer& peer, Multiple m, const SpotRates& rates) {
   if (m == Multiple::PriceToEarnings) {
-    return ratioOf(marketEquity(peer, rates), alignedMetric(peer.years, &PeerYear::netIncome, target),
+    return ratioOf(marketEquity(peer, rates), alignedMetric(peer.years, &PeerYear::netIncome, subject.target),
                    "earnings not positive");
   }
-  return ratioOf(enterpriseValue(peer, rates), alignedMetric(peer.years, &PeerYear::ebitda, target),
+  const auto ebitda = [&](const PeerYear& year) { return ebitdaOn(subject.basis, peer, year); };
+  return ratioOf(enterpriseValue(peer, rates, subject.basis), alignedMetric(peer.years, ebitda, subject.target),
                  "EBITDA not positive");
 }
 
 MultipleCell cellOf(const Subject& subject, const Peer& peer, Multiple m, const SpotRates& rates,
                     const std::map<std::string, PeerChoice>& choices) {
   MultipleCell cell;
-  cell.multiple = multipleOf(peer, m, rates, subject.target);
+  cell.multiple = multipleOf(subject, peer, m, rates);
   // No choice can bring these two back in.
   if (peer.id == subject.id) {
     cell.reason = "the subject itself";

@@ -16,7 +16,8 @@ std::string peerChoiceKey(const std::string& peer, Multiple m) {
   return peer + "/" + multipleId(m);
 }
 
-Figure alignedMetric(const std::vector<PeerYear>& years, Figure PeerYear::*metric, Date target) {
+Figure alignedMetric(const std::vector<PeerYear>& years, const std::function<Figure(const PeerYear&)>& metric,
+                     Date target) {
   using std::chrono::year_month_day;
   const year_month_day t(target);
   for (size_t i = 0; i < years.size(); ++i) {
@@ -26,11 +27,11 @@ Figure alignedMetric(const std::vector<PeerYear>& years, Figure PeerYear::*metri
                     static_cast<int>(static_cast<unsigned>(end.month()));
     if (gap < 0 || gap > 11) continue;
     const int months = 12 - gap;  // months of FY_a inside the target twelve months
-    if (months == 12) return years[i].*metric;
+    if (months == 12) return metric(years[i]);
     if (i + 1 >= years.size()) {
       return Figure::absent("the next fiscal year is not reported yet");
     }
-    return years[i].*metric * Figure::of(months / 12.0) + years[i + 1].*metric * Figure::of((12 - months) / 12.0);
+    return metric(years[i]) * Figure::of(months / 12.0) + metric(years[i + 1]) * Figure::of((12 - months) / 12.0);
   }
   return Figure::absent("no fiscal year ends in the twelve months compared");
 }
@@ -53,9 +54,24 @@ Figure marketEquity(const Peer& peer, const SpotRates& rates) {
   return peer.price / Figure::of(peer.minorPerMajor) * spot(rates, peer.priceCurrency, peer.currency) * peer.shares;
 }
 
-Figure enterpriseValue(const Peer& peer, const SpotRates& rates) {
-  return marketEquity(peer, rates) + peer.debt + peer.leases + peer.preferred + peer.minorities + peer.pension -
-         peer.cash - peer.associates;
+Figure ebitdaOn(const MeasureBasis& basis, const Peer& peer, const PeerYear& year) {
+  const auto needed = [](const Figure& figure, const char* what) {
+    return figure.isAbsent() ? Figure::absent(std::string("the peer table does not give ") + what) : figure;
+  };
+  Figure ebitda = year.ebitda;
+  if (basis.leasesAsDebt == peer.filesRent) {
+    const Figure rent = needed(year.leaseCost, "lease_cost, which the lease basis needs");
+    ebitda = peer.filesRent ? ebitda + rent : ebitda - rent;
+  }
+  if (!basis.stockPayAsCost) ebitda = ebitda + needed(year.stockPay, "stock_pay, which is added back");
+  if (!basis.researchAsCost) ebitda = ebitda + needed(year.research, "research, which is capital here");
+  return ebitda;
+}
+
+Figure enterpriseValue(const Peer& peer, const SpotRates& rates, const MeasureBasis& basis) {
+  const Figure leases = basis.leasesAsDebt ? peer.leases : Figure::of(0);
+  return marketEquity(peer, rates) + peer.debt + leases + peer.preferred + peer.minorities + peer.pension - peer.cash -
+         peer.associates;
 }
 
 }  // namespace zl

@@ -1,6 +1,7 @@
 #pragma once
 // Comparable companies and their multiples.
 
+#include <functional>
 #include <map>
 #include <string>
 #include <vector>
@@ -11,12 +12,23 @@
 
 namespace zl {
 
-/// One fiscal year of a peer, in its reporting currency.
+/// How measures are taken, for the subject and its peers alike; the subject's own choice is in its
+/// case, under the model's "One basis".
+struct MeasureBasis {
+  bool leasesAsDebt = true;    ///< else lease payments are an operating cost and no liability counts
+  bool stockPayAsCost = true;  ///< else it is added back
+  bool researchAsCost = true;  ///< else it is capital, written off over years
+};
+
+/// One fiscal year of a peer, in its reporting currency. What the table does not give is absent.
 struct PeerYear {
   Date end;
   Figure revenue;
-  Figure ebitda;     ///< before one-offs, on the subject's lease basis
-  Figure netIncome;  ///< to common shareholders
+  Figure ebitda = {};     ///< before one-offs, as the peer treats leases; stock pay and research are costs
+  Figure netIncome = {};  ///< to common shareholders
+  Figure ebit = {}, interest = {}, operatingCashFlow = {}, capex = {}, equity = {};
+  Figure leaseCost = {};  ///< principal and interest, or rent
+  Figure stockPay = {}, research = {};
 };
 
 /// One peer. Claims are those of its last balance sheet, in its reporting currency.
@@ -29,7 +41,9 @@ struct Peer {
   Figure price;               ///< in listing units
   Date priceDate{};
   Figure shares;  ///< diluted
-  Figure debt, leases, preferred, minorities, pension, cash, associates;
+  Figure debt, preferred, minorities, pension, cash, associates;
+  Figure leases;                ///< the liability; the analyst's estimate where the peer files rent
+  bool filesRent = false;       ///< its EBITDA is after rent, no lease liability is on its balance sheet
   std::vector<PeerYear> years;  ///< ascending by end
   std::string remark;           ///< why it is comparable, or what is odd about it
 };
@@ -41,7 +55,12 @@ const char* multipleLabel(Multiple m);
 
 /// m/12 * FY_a + (12 - m)/12 * FY_b for the twelve months that end at `target`: FY_a ends inside
 /// them, FY_b is the next; absent when FY_b is needed and missing, or no year ends inside.
-Figure alignedMetric(const std::vector<PeerYear>& years, Figure PeerYear::*metric, Date target);
+Figure alignedMetric(const std::vector<PeerYear>& years, const std::function<Figure(const PeerYear&)>& metric,
+                     Date target);
+
+/// The peer's EBITDA of one year on the basis; absent, and says which, where the table lacks what
+/// the change of basis needs.
+Figure ebitdaOn(const MeasureBasis& basis, const Peer& peer, const PeerYear& year);
 
 /// Spot rates by pair: units of `to` for one `from`. The same currency is 1.
 using SpotRates = std::map<std::pair<std::string, std::string>, double>;
@@ -49,8 +68,9 @@ Figure spot(const SpotRates& rates, const std::string& from, const std::string& 
 
 /// Price times shares in the peer's reporting currency.
 Figure marketEquity(const Peer& peer, const SpotRates& rates);
-/// Market equity + debt + leases + preferred + minorities + pension - cash - associates.
-Figure enterpriseValue(const Peer& peer, const SpotRates& rates);
+/// Market equity + debt + leases where they are debt + preferred + minorities + pension - cash -
+/// associates.
+Figure enterpriseValue(const Peer& peer, const SpotRates& rates, const MeasureBasis& basis);
 
 /// One cell of the cross-check: a multiple, whether it counts, and why.
 struct MultipleCell {
@@ -81,7 +101,8 @@ struct Subject {
   std::string id;
   std::string currency;
   Date target{};  ///< end of the twelve months that multiples are aligned to
-  Figure revenue, netIncome, ebitda;
+  MeasureBasis basis{};
+  Figure revenue, netIncome, ebitda;  ///< on the basis
   Figure dilutedShares;
   Figure quoteRate;  ///< listing units per unit of reporting currency, per share
   Figure claims;     ///< what lies between enterprise value and equity: EV = equity + claims

@@ -115,6 +115,12 @@ Decimal operator*(const Decimal& a, int weight) {
   return x;
 }
 
+Decimal Decimal::shifted(int places) const {
+  Decimal moved = *this;
+  moved.exponent_ += places;
+  return moved;
+}
+
 Decimal Decimal::abs() const {
   Decimal x = *this;
   if (x.mantissa_ < 0) x.mantissa_ = -x.mantissa_;

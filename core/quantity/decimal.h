@@ -25,6 +25,8 @@ class Decimal {
   [[nodiscard]] double toDouble() const;
   [[nodiscard]] std::string text() const;
   [[nodiscard]] Decimal abs() const;
+  /// Times 10^places: the point moves, no digit is lost.
+  [[nodiscard]] Decimal shifted(int places) const;
 
   friend Decimal operator+(const Decimal& a, const Decimal& b);
   friend Decimal operator-(const Decimal& a, const Decimal& b);

@@ -51,6 +51,13 @@ std::string duplicateFault(const Story& story) {
   return out.str();
 }
 
+std::string currencyFault(const Story& story) {
+  std::ostringstream out;
+  out << kHead << "ifrs-full:AdministrativeExpense,,2018-01-01,2018-12-31,GBP,-3,"
+      << yearOf(story, 2018).at("administration") * 88 / 100 << "000\n";
+  return out.str();
+}
+
 std::string partsFault(const Story& story) {
   const Thousands revenue = yearOf(story, 2019).at("revenue");
   std::ostringstream out;

@@ -168,6 +168,22 @@ std::string packed(const std::vector<std::pair<std::string, std::string>>& parts
 
 }  // namespace
 
+std::string csvHalfYear(const Year& year, const Year& before) {
+  constexpr int kSecondQuarter = 1;
+  const Year y = toDate(year, before, kSecondQuarter);
+  const std::string number = std::to_string(year.at("year"));
+  const std::string end = number + "-" + kEnds[kSecondQuarter];
+  std::ostringstream out;
+  out << "concept,label,start,end,unit,decimals,value\n";
+  const auto write = [&](const InterimLine& l, const std::string& start) {
+    out << "ifrs-full:" << l.concept_name << ",\"" << l.label << "\"," << start << ',' << end << ",EUR,-3,"
+        << y.at(l.line) << "000\n";
+  };
+  for (const InterimLine& l : kFlows) write(l, number + "-01-01");
+  for (const InterimLine& l : kBalances) write(l, "");
+  return out.str();
+}
+
 std::string workbookInterims(const Year& year, const Year& before) {
   const std::string number = std::to_string(year.at("year"));
   std::ostringstream rows;

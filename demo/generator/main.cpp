@@ -41,6 +41,8 @@ int main(int argc, char** argv) {
     }
   }
   const size_t last = story.years.size() - 1;
+  write(folder / "filings" / "interim-2022-h1.csv",
+        demo::csvHalfYear(story.restated2022AsFirstFiled, story.years[last - 4]));
   for (int quarter = 0; quarter < 3; ++quarter) {
     const std::string number = std::to_string(quarter + 1);
     write(folder / "filings" / ("interim-2023-q" + number + ".json"),
@@ -53,6 +55,7 @@ int main(int argc, char** argv) {
   write(folder / "faults" / "scale-slip.csv", demo::scaleSlipFault(story));
   write(folder / "faults" / "duplicate.csv", demo::duplicateFault(story));
   write(folder / "faults" / "parts.json", demo::partsFault(story));
+  write(folder / "faults" / "currency.csv", demo::currencyFault(story));
   write(folder / "company.json", demo::companyRecord(story));
   write(folder / "prices.csv", demo::priceTable(random));
   write(folder / "peers.csv", demo::peerTable());

@@ -2,6 +2,8 @@
 #include <cmath>
 #include <cstdio>
 #include <sstream>
+#include <string_view>
+#include <vector>
 
 #include "core/period/date.h"
 #include "demo/generator/writers.h"
@@ -92,21 +94,317 @@ std::string priceTable(Random& random) {
   return out.str();
 }
 
+namespace {
+
+struct PeerFigures {
+  const char* end;
+  double revenue, ebitda, netIncome;  ///< millions
+};
+
+/// An invented company. Money in millions of its reporting currency, shares in millions.
+struct PeerStory {
+  const char *id, *name, *currency;
+  double price;
+  const char* priceCurrency;
+  double minorPerMajor, shares;
+  double debt, leases, minorities, pension, cash, associates;
+  const char* leasesFiled;
+  double wear, capex, equity, stockPay, research;  ///< shares of revenue; equity over revenue
+  const char* remark;
+  std::vector<PeerFigures> years;
+};
+
+const std::vector<PeerStory>& peerStories() {
+  static const std::vector<PeerStory> kStories = {
+      {"sorrelund",
+       "Sorrelund Process AB",
+       "EUR",
+       18.4,
+       "EUR",
+       1,
+       44,
+       162,
+       21,
+       3,
+       9,
+       58,
+       0,
+       "debt",
+       0.046,
+       0.048,
+       0.58,
+       0.004,
+       0.034,
+       "Plain peer of like size; dosing lines for flour and feed",
+       {{"2023-12-31", 561, 82, 34.1}, {"2024-12-31", 588, 87, 36.5}, {"2025-12-31", 611, 92, 39.2}}},
+      {"brackenfeld",
+       "Brackenfeld Feeders AG",
+       "EUR",
+       31.2,
+       "EUR",
+       1,
+       21.5,
+       118,
+       14,
+       0,
+       12,
+       41,
+       6,
+       "debt",
+       0.049,
+       0.052,
+       0.61,
+       0.003,
+       0.038,
+       "Net income of 2025 holds a gain from selling a site",
+       {{"2023-12-31", 395, 60.2, 24.1}, {"2024-12-31", 402, 61, 24.8}, {"2025-12-31", 418, 64.5, 53.4}}},
+      {"dunmarrow",
+       "Dunmarrow Scales plc",
+       "GBP",
+       143,
+       "GBP",
+       100,
+       88,
+       74,
+       9,
+       0,
+       0,
+       12,
+       0,
+       "debt",
+       0.055,
+       0.021,
+       0.33,
+       0.002,
+       0.027,
+       "Makes losses; price in pence; year ends in March",
+       {{"2024-03-31", 248, 17.9, -1.2}, {"2025-03-31", 236, 13.2, -6.1}, {"2026-03-31", 229, 11.8, -9.4}}},
+      {"quillhaven",
+       "Quillhaven Automation Inc.",
+       "USD",
+       96.5,
+       "USD",
+       1,
+       212,
+       5400,
+       310,
+       45,
+       120,
+       1900,
+       0,
+       "debt",
+       0.041,
+       0.038,
+       0.72,
+       0.013,
+       0.051,
+       "Far larger; year ends in September, 2026 as it guides",
+       {{"2024-09-30", 10700, 2030, 1010}, {"2025-09-30", 11200, 2150, 1090}, {"2026-09-30", 11750, 2280, 1160}}},
+      {"hoshinogi",
+       "Hoshinogi Keiryo K.K.",
+       "JPY",
+       2870,
+       "JPY",
+       1,
+       36,
+       2100,
+       900,
+       0,
+       0,
+       31500,
+       0,
+       "debt",
+       0.029,
+       0.033,
+       1.12,
+       0.001,
+       0.046,
+       "Net cash; year ends in March",
+       {{"2024-03-31", 60100, 7650, 4520}, {"2025-03-31", 61800, 7900, 4700}, {"2026-03-31", 64300, 8400, 5050}}},
+      {"tamberwick",
+       "Tamberwick Grain Systems plc",
+       "GBP",
+       412,
+       "GBP",
+       100,
+       61,
+       88,
+       11,
+       0,
+       4,
+       34,
+       0,
+       "debt",
+       0.036,
+       0.041,
+       0.49,
+       0.004,
+       0.029,
+       "Price in pence; intake, drying and storage of grain",
+       {{"2023-12-31", 271, 33.1, 15.8}, {"2024-12-31", 284, 34.9, 16.9}, {"2025-12-31", 292, 36.5, 17.9}}},
+      {"ostravelle",
+       "Ostravelle Triage S.A.",
+       "EUR",
+       22.6,
+       "EUR",
+       1,
+       18,
+       20,
+       6,
+       0,
+       0,
+       64,
+       0,
+       "debt",
+       0.034,
+       0.061,
+       0.94,
+       0.011,
+       0.083,
+       "Newly listed: two years of history",
+       {{"2024-12-31", 141, 25.4, 13.6}, {"2025-12-31", 168, 31, 17.1}}},
+      {"calderbrune",
+       "Calderbrune Selezione S.p.A.",
+       "EUR",
+       14.2,
+       "EUR",
+       1,
+       52,
+       640,
+       38,
+       0,
+       8,
+       71,
+       0,
+       "debt",
+       0.047,
+       0.044,
+       0.92,
+       0.003,
+       0.031,
+       "Just past a merger: 2025 holds six months of what its debt paid for",
+       {{"2023-12-31", 310, 47.2, 22.4}, {"2024-12-31", 322, 50.1, 23.9}, {"2025-12-31", 588, 96, 31}}},
+      {"pinemarrow",
+       "Pinemarrow Process Corp.",
+       "USD",
+       38.4,
+       "USD",
+       1,
+       29,
+       210,
+       118,
+       0,
+       0,
+       92,
+       0,
+       "rent",
+       0.043,
+       0.047,
+       0.51,
+       0.009,
+       0.036,
+       "Files rent: EBITDA after rent, its leases estimated from the note",
+       {{"2023-12-31", 842, 108, 59}, {"2024-12-31", 871, 115, 64}, {"2025-12-31", 896, 121, 68}}},
+      {"wexhollin",
+       "Wexhollin Weighing Group plc",
+       "GBP",
+       268,
+       "GBP",
+       100,
+       140,
+       142,
+       19,
+       0,
+       21,
+       40,
+       0,
+       "debt",
+       0.042,
+       0.037,
+       0.55,
+       0.005,
+       0.033,
+       "Price in pence; a pension deficit; year ends in March",
+       {{"2024-03-31", 428, 55.6, 23.4}, {"2025-03-31", 446, 58.3, 24.7}, {"2026-03-31", 462, 61, 26}}},
+      {"kurosendo",
+       "Kurosendo Seiki K.K.",
+       "JPY",
+       1480,
+       "JPY",
+       1,
+       92,
+       24000,
+       2900,
+       310,
+       1200,
+       18300,
+       2600,
+       "debt",
+       0.038,
+       0.045,
+       0.66,
+       0.001,
+       0.042,
+       "Sorting by camera; year ends in March",
+       {{"2024-03-31", 118400, 15100, 7700}, {"2025-03-31", 123900, 16300, 8300}, {"2026-03-31", 128600, 17200, 8900}}},
+      {"larkhollow",
+       "Larkhollow Food Machinery Inc.",
+       "USD",
+       71.2,
+       "USD",
+       1,
+       46,
+       380,
+       44,
+       0,
+       0,
+       260,
+       0,
+       "debt",
+       0.037,
+       0.04,
+       0.63,
+       0.06,
+       0.058,
+       "Pays much in shares",
+       {{"2023-12-31", 918, 198, 97}, {"2024-12-31", 987, 217, 109}, {"2025-12-31", 1060, 236, 121}}}};
+  return kStories;
+}
+
+/// Whole thousands of what is given in millions.
+std::string units(double millions) {
+  return std::to_string(std::llround(millions * 1000) * 1000);
+}
+
+}  // namespace
+
 std::string peerTable() {
-  // Five invented companies: one far larger, one with net cash, one making losses, one whose
-  // profit holds a disposal gain, one plain.
-  return R"(peer,name,currency,price,price_currency,minor_per_major,price_date,shares,debt,leases,preferred,minorities,pension,cash,associates,year_end,revenue,ebitda,net_income,remark
-sorrelund,Sorrelund Process AB,EUR,18.4,EUR,1,2026-04-30,44000000,162000000,21000000,0,3000000,9000000,58000000,0,2024-12-31,588000000,87000000,36500000,"Plain peer of like size; dosing lines for flour and feed"
-sorrelund,Sorrelund Process AB,EUR,18.4,EUR,1,2026-04-30,44000000,162000000,21000000,0,3000000,9000000,58000000,0,2025-12-31,611000000,92000000,39200000,
-brackenfeld,Brackenfeld Feeders AG,EUR,31.2,EUR,1,2026-04-30,21500000,118000000,14000000,0,0,12000000,41000000,6000000,2024-12-31,402000000,61000000,24800000,"Net income of 2025 holds a gain from selling a site"
-brackenfeld,Brackenfeld Feeders AG,EUR,31.2,EUR,1,2026-04-30,21500000,118000000,14000000,0,0,12000000,41000000,6000000,2025-12-31,418000000,64500000,53400000,
-dunmarrow,Dunmarrow Scales plc,GBP,143,GBP,100,2026-04-30,88000000,74000000,9000000,0,0,0,12000000,0,2025-03-31,236000000,13200000,-6100000,"Makes losses; price in pence; year ends in March"
-dunmarrow,Dunmarrow Scales plc,GBP,143,GBP,100,2026-04-30,88000000,74000000,9000000,0,0,0,12000000,0,2026-03-31,229000000,11800000,-9400000,
-quillhaven,Quillhaven Automation Inc.,USD,96.5,USD,1,2026-04-30,212000000,5400000000,310000000,0,45000000,120000000,1900000000,0,2025-09-30,11200000000,2150000000,1090000000,"Far larger; year ends in September"
-quillhaven,Quillhaven Automation Inc.,USD,96.5,USD,1,2026-04-30,212000000,5400000000,310000000,0,45000000,120000000,1900000000,0,2026-09-30,11750000000,2280000000,1160000000,
-hoshinogi,Hoshinogi Keiryo K.K.,JPY,2870,JPY,1,2026-04-30,36000000,2100000000,900000000,0,0,0,31500000000,0,2025-03-31,61800000000,7900000000,4700000000,"Net cash; year ends in March"
-hoshinogi,Hoshinogi Keiryo K.K.,JPY,2870,JPY,1,2026-04-30,36000000,2100000000,900000000,0,0,0,31500000000,0,2026-03-31,64300000000,8400000000,5050000000,
-)";
+  constexpr double kInterestRate = 0.05;
+  constexpr double kCashOfEbitda = 0.78;
+  constexpr double kLeaseCost = 0.27;  ///< of the liability: principal and interest
+  std::ostringstream out;
+  out << "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,debt,leases,preferred,minorities,"
+         "pension,cash,associates,leases_filed,year_end,revenue,ebitda,ebit,interest,net_income,operating_cash_flow,"
+         "capex,equity,lease_cost,stock_pay,research,remark\n";
+  for (const PeerStory& p : peerStories()) {
+    const bool rents = std::string_view(p.leasesFiled) == "rent";
+    const double retained = p.years.back().revenue * p.equity;
+    for (const PeerFigures& y : p.years) {
+      const bool first = &y == &p.years.front();
+      const double interest = kInterestRate * (p.debt + (rents ? 0 : p.leases));
+      out << p.id << ',' << p.name << ',' << p.currency << ',' << p.price << ',' << p.priceCurrency << ','
+          << p.minorPerMajor << ",2026-04-30," << units(p.shares);
+      for (const double claim : {p.debt, p.leases, 0.0, p.minorities, p.pension, p.cash, p.associates})
+        out << ',' << units(claim);
+      out << ',' << p.leasesFiled << ',' << y.end << ',' << units(y.revenue) << ',' << units(y.ebitda) << ','
+          << units(y.ebitda - p.wear * y.revenue) << ',' << units(interest) << ',' << units(y.netIncome) << ','
+          << units(kCashOfEbitda * y.ebitda) << ',' << units(p.capex * y.revenue) << ','
+          << units(retained * (y.revenue / p.years.back().revenue)) << ',' << units(kLeaseCost * p.leases) << ','
+          << units(p.stockPay * y.revenue) << ',' << units(p.research * y.revenue) << ",\"" << (first ? p.remark : "")
+          << "\"\n";
+    }
+  }
+  return out.str();
 }
 
 std::string rateTable() {

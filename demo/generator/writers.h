@@ -13,6 +13,8 @@ std::string csvReport(const Year& year, const Year* before);
 /// concepts of the filer's own.
 std::string xbrlReport(const Year& year, const Year* before);
 
+/// The first half of the year as a CSV fact table: half-years were filed before quarters.
+std::string csvHalfYear(const Year& year, const Year& before);
 /// The year to the end of its first, second or third quarter (0 to 2), in three formats. The
 /// workbook holds all three, as an analyst keeps them.
 std::string xbrlJsonInterim(const Year& year, const Year& before, int quarter);
@@ -20,11 +22,12 @@ std::string inlineInterim(const Year& year, const Year& before, int quarter);
 std::string workbookInterims(const Year& year, const Year& before);
 
 /// One planted fault each: balances under the next year's date, revenue without its thousands, a
-/// balance filed twice with two amounts.
+/// balance filed twice with two amounts, parts that miss the whole, a cost in another currency.
 std::string wrongDateFault(const Story& story);
 std::string scaleSlipFault(const Story& story);
 std::string duplicateFault(const Story& story);
 std::string partsFault(const Story& story);
+std::string currencyFault(const Story& story);
 
 std::string companyRecord(const Story& story);
 std::string priceTable(Random& random);

@@ -13,6 +13,8 @@ namespace {
 
 constexpr std::size_t kLargestCell = 65536;
 constexpr std::size_t kMostColumns = 4096;
+constexpr std::size_t kBufferSteps = 4096;
+constexpr const char* kTooLarge = "a cell holds too many bytes; 65,536 is the limit";
 
 struct Collector {
   std::string_view content;
@@ -25,7 +27,7 @@ struct Collector {
     auto& c = *static_cast<Collector*>(self);
     if (!c.fault.empty()) return;
     if (size > kLargestCell) {
-      c.fault = "a cell holds " + std::to_string(size) + " bytes; 65,536 is the limit";
+      c.fault = kTooLarge;
     } else if (c.current.cells.size() >= kMostColumns) {
       c.fault = "a row has more than 4,096 columns";
     } else {
@@ -85,15 +87,21 @@ Result<std::vector<CsvRow>> readCsvRows(std::string_view content, char delimiter
   }
   const std::unique_ptr<csv_parser, FreeParser> parser(&raw);
   csv_set_delim(parser.get(), static_cast<unsigned char>(delimiter));
+  csv_set_blk_size(parser.get(), kBufferSteps);
   Collector collector;
   // Fed line by line so that every row and every fault knows its line.
   std::string_view rest = content;
   while (!rest.empty() && collector.fault.empty()) {
     const std::size_t newline = rest.find('\n');
     const std::string_view line = rest.substr(0, newline == std::string_view::npos ? rest.size() : newline + 1);
-    const std::size_t read =
-        csv_parse(parser.get(), line.data(), line.size(), Collector::onCell, Collector::onRow, &collector);
-    if (read != line.size()) return bad("a quotation mark stands inside a cell that is not quoted", collector.line);
+    // In pieces, so that a cell without end is refused before it is held.
+    for (std::size_t at = 0; at < line.size() && collector.fault.empty(); at += kLargestCell) {
+      const std::string_view piece = line.substr(at, kLargestCell);
+      const std::size_t read =
+          csv_parse(parser.get(), piece.data(), piece.size(), Collector::onCell, Collector::onRow, &collector);
+      if (read != piece.size()) return bad("a quotation mark stands inside a cell that is not quoted", collector.line);
+      if (parser->entry_pos > kLargestCell) collector.fault = kTooLarge;
+    }
     if (!collector.fault.empty()) break;
     ++collector.line;
     rest.remove_prefix(line.size());

@@ -100,7 +100,7 @@ Fact factOf(RowReader& row) {
   } else if (!decimals.empty()) {
     int places = 0;
     const auto [end, code] = std::from_chars(decimals.data(), decimals.data() + decimals.size(), places);
-    if (code != std::errc() || end != decimals.data() + decimals.size() || std::abs(places) > 30) {
+    if (code != std::errc() || end != decimals.data() + decimals.size() || places < -30 || places > 30) {
       row.fault("'" + decimals + "' in 'decimals' is neither INF nor a whole number of -30 to 30");
     }
     fact.decimals = places;
@@ -152,6 +152,19 @@ Result<std::vector<PricePoint>> readPrices(std::string_view content, const std::
   return prices;
 }
 
+namespace {
+// Columns that a peer table may leave out.
+constexpr std::pair<const char*, Figure PeerYear::*> kFurtherPeerFigures[] = {
+    {"ebit", &PeerYear::ebit},
+    {"interest", &PeerYear::interest},
+    {"operating_cash_flow", &PeerYear::operatingCashFlow},
+    {"capex", &PeerYear::capex},
+    {"equity", &PeerYear::equity},
+    {"lease_cost", &PeerYear::leaseCost},
+    {"stock_pay", &PeerYear::stockPay},
+    {"research", &PeerYear::research}};
+}  // namespace
+
 Result<std::vector<Peer>> readPeers(std::string_view content, const std::string& name) {
   Result<CsvTable> table = tableWith(content, name,
                                      {"peer", "name", "currency", "price", "price_currency", "minor_per_major",
@@ -180,10 +193,15 @@ Result<std::vector<Peer>> readPeers(std::string_view content, const std::string&
       p.pension = row.figure("pension");
       p.cash = row.figure("cash");
       p.associates = row.figure("associates");
+      const std::string filed = row.text("leases_filed");
+      if (!filed.empty() && filed != "debt" && filed != "rent")
+        row.fault("leases_filed is debt or rent, not '" + filed + "'");
+      p.filesRent = filed == "rent";
       p.remark = row.text("remark");
       at = peers.insert(peers.end(), std::move(p));
     }
     PeerYear year{row.date("year_end"), row.figure("revenue"), row.figure("ebitda"), row.figure("net_income")};
+    for (const auto& [column, figure] : kFurtherPeerFigures) year.*figure = row.figure(column);
     if (Status s = row.status(); !s) return tl::unexpected(s.error());
     if (!at->years.empty() && at->years.back().end >= year.end) {
       return fail(ErrorKind::BadInput, "the fiscal years of " + id + " must ascend", row.where());

@@ -145,6 +145,7 @@ std::string oimDocumentType(const Json& document) {
 Status readDimensions(const std::map<std::string, std::string>& dimensions, const OimNames& names, Fact& fact) {
   const auto bad = [](const std::string& what) { return fail(ErrorKind::BadInput, what); };
   bool dated = false;
+  std::vector<Segment> segments;
   for (const auto& [dimension, value] : dimensions) {
     if (dimension == "concept") {
       fact.concept_name = names.usual(value);
@@ -157,11 +158,12 @@ Status readDimensions(const std::map<std::string, std::string>& dimensions, cons
       fact.unit = oimUnit(value);
       if (fact.unit.empty()) return bad("'" + value.substr(0, 60) + "' is not a unit");
     } else if (dimension != "entity" && dimension != "language" && dimension != "noteId") {
-      fact.segments.push_back({names.usual(dimension), names.usual(value)});
+      segments.push_back({names.usual(dimension), names.usual(value)});
     }
   }
   if (fact.concept_name.empty()) return bad("the fact names no concept");
   if (!dated) return bad("the fact " + fact.concept_name + " has no period");
+  fact.segments = std::move(segments);
   return {};
 }
 

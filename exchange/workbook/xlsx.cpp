@@ -179,56 +179,85 @@ class XlsxReader {
         if (localName(c.name()) != "c") continue;
         int at = row;
         int next = column + 1;
-        const std::string_view reference = c.attribute("r").value();
-        if (!reference.empty() && (!cellAt(reference, at, next) || at != row || next <= column)) {
-          stop("'" + std::string(reference.substr(0, 20)) + "' is not the next cell of row " + std::to_string(row + 1),
+        const CellParts parts = partsOf(c);
+        if (!parts.reference.empty() && (!cellAt(parts.reference, at, next) || at != row || next <= column)) {
+          stop("'" + std::string(parts.reference.substr(0, 20)) + "' is not the next cell of row " +
+                   std::to_string(row + 1),
                path);
         }
         column = next;
-        addCell(sheet, c, row, column, path);
+        addCell(sheet, parts, row, column, path);
       }
       if (sheet.rows.back().cells.empty()) sheet.rows.pop_back();
     }
     workbook_.sheets.push_back(std::move(sheet));
   }
 
-  void addCell(Sheet& sheet, pugi::xml_node c, int row, int column, const std::string& path) {
+  /// What a cell's element says, read in one walk over its attributes and one over its parts.
+  struct CellParts {
+    std::string_view reference, type, style, value;
+    pugi::xml_node inlineText;
+    bool formula = false;
+  };
+
+  static CellParts partsOf(pugi::xml_node c) {
+    CellParts parts;
+    for (pugi::xml_attribute a : c.attributes()) {
+      const std::string_view attribute = a.name();
+      if (attribute == "r") parts.reference = a.value();
+      if (attribute == "t") parts.type = a.value();
+      if (attribute == "s") parts.style = a.value();
+    }
+    for (pugi::xml_node n : c.children()) {
+      const std::string_view local = localName(n.name());
+      if (local == "v") parts.value = xml::trimmed(n.child_value());
+      if (local == "is") parts.inlineText = n;
+      if (local == "f") parts.formula = true;
+    }
+    return parts;
+  }
+
+  void addCell(Sheet& sheet, const CellParts& parts, int row, int column, const std::string& path) {
     if (column >= kMostColumns || ++cells_ > kMostCells) {
       stop("the workbook has more cells than are read (5,000,000)", path, ErrorKind::TooLarge);
     }
     SheetCell cell;
     cell.row = row;
     cell.column = column;
-    const std::string_view type = c.attribute("t").value();
-    const std::string value(xml::trimmed(childNamed(c, "v").child_value()));
-    if (type == "s") {
+    if (parts.type == "s") {
       std::size_t index = 0;
-      const auto [end, code] = std::from_chars(value.data(), value.data() + value.size(), index);
+      const char* last = parts.value.data() + parts.value.size();
+      const auto [end, code] = std::from_chars(parts.value.data(), last, index);
       if (code != std::errc() || index >= strings_.size()) stop("a cell names a text that is not there", path);
       cell.text = strings_[index];
-    } else if (type == "inlineStr") {
-      cell.text = runs(childNamed(c, "is"));
-    } else if (type == "d") {
+    } else if (parts.type == "inlineStr") {
+      cell.text = runs(parts.inlineText);
+    } else if (parts.type == "d") {
       cell.kind = SheetCell::Kind::Day;
-      cell.text = value.substr(0, 10);
-    } else if (type == "str" || type == "e" || type == "b") {
-      cell.text = type == "b" ? (value == "1" ? "TRUE" : "FALSE") : value;
-    } else if (!value.empty()) {
-      number(c, value, cell, path);
+      cell.text = parts.value.substr(0, 10);
+    } else if (parts.type == "str" || parts.type == "e") {
+      cell.text = parts.value;
+    } else if (parts.type == "b") {
+      cell.text = parts.value == "1" ? "TRUE" : "FALSE";
+    } else if (!parts.value.empty()) {
+      number(parts, cell, path);
     }
-    if (cell.text.empty() && childNamed(c, "f")) ++emptyFormulas_;
+    if (cell.text.empty() && parts.formula) ++emptyFormulas_;
     if (cell.text.size() > kLongestCell) stop("a cell holds over 65,536 bytes", path, ErrorKind::TooLarge);
-    cell.text = std::string(xml::trimmed(cell.text));
+    if (const std::string_view kept = xml::trimmed(cell.text); kept.size() != cell.text.size()) {
+      cell.text = std::string(kept);
+    }
     sheet.add(std::move(cell));
   }
 
-  void number(pugi::xml_node c, const std::string& value, SheetCell& cell, const std::string& path) const {
-    if (!Decimal::isNumber(value)) stop("'" + value.substr(0, 40) + "' is not a number", path);
+  void number(const CellParts& parts, SheetCell& cell, const std::string& path) const {
+    if (!Decimal::isNumber(parts.value)) stop("'" + std::string(parts.value.substr(0, 40)) + "' is not a number", path);
     cell.kind = SheetCell::Kind::Number;
-    cell.text = shortest(value);
-    const auto style = static_cast<std::size_t>(c.attribute("s").as_uint(0));
+    cell.text = shortest(parts.value);
+    std::size_t style = 0;
+    std::from_chars(parts.style.data(), parts.style.data() + parts.style.size(), style);
     if (style >= dateStyle_.size() || !dateStyle_[style]) return;
-    const double days = std::strtod(value.c_str(), nullptr);
+    const double days = std::strtod(cell.text.c_str(), nullptr);
     if (days < 1 || days > 2'958'465) return;  // the last day of year 9999
     cell.kind = SheetCell::Kind::Day;
     cell.text = dateText(epoch_ + std::chrono::days(static_cast<int>(std::floor(days))));
@@ -236,12 +265,13 @@ class XlsxReader {
 
   /// Workbooks store binary numbers with up to 17 digits: 0.1 as 0.10000000000000001. The shortest
   /// text of the same number is what was typed.
-  static std::string shortest(const std::string& value) {
-    if (value.size() < 16) return value;
-    const double x = std::strtod(value.c_str(), nullptr);
+  static std::string shortest(std::string_view value) {
+    std::string written(value);
+    if (value.size() < 16) return written;
+    const double x = std::strtod(written.c_str(), nullptr);
     char text[40];
     const auto [end, code] = std::to_chars(text, text + sizeof text, x);
-    return code == std::errc() ? std::string(text, end) : value;
+    return code == std::errc() ? std::string(text, end) : written;
   }
 
   Archive archive_;

@@ -109,7 +109,7 @@ class Page {
   /// A context or unit: the page's own, else the one that the other pages agree on.
   template <class T>
   const T* find(pugi::xml_node fact, const std::string& id, const char* what,
-                const T* (Vocabulary::*lookUp)(const std::string&) const, bool (*same)(const T&, const T&)) const {
+                const T* (Vocabulary::*lookUp)(std::string_view) const, bool (*same)(const T&, const T&)) const {
     if (const T* own = (vocabulary_.*lookUp)(id)) return own;
     const T* found = nullptr;
     for (const std::unique_ptr<Page>& other : *set_) {
@@ -147,10 +147,10 @@ class Page {
     const Context* context = contextOf(node);
     if (context == nullptr) return;
     const std::string unitId = node.attribute("unitRef").value();
-    const std::string* unit = find<std::string>(node, unitId, "unit", &Vocabulary::unit,
-                                                [](const std::string& a, const std::string& b) { return a == b; });
+    const SharedText* unit = find<SharedText>(node, unitId, "unit", &Vocabulary::unit,
+                                              [](const SharedText& a, const SharedText& b) { return a == b; });
     Fact fact;
-    fact.concept_name = vocabulary_.usual(node.attribute("name").value());
+    fact.concept_name = texts_(vocabulary_.usual(node.attribute("name").value()));
     if (fact.concept_name.empty()) stop(node, "a fact has no name");
     if (unit == nullptr) {
       stop(node, "the fact " + fact.concept_name + " names a unit '" + unitId + "' that no file given defines");
@@ -185,7 +185,8 @@ class Page {
     const std::string_view given = node.attribute("scale").value();
     if (!given.empty()) {
       const auto [end, code] = std::from_chars(given.data(), given.data() + given.size(), scale);
-      if (code != std::errc() || end != given.data() + given.size() || std::abs(scale) > kLongestScale) {
+      if (code != std::errc() || end != given.data() + given.size() || scale < -kLongestScale ||
+          scale > kLongestScale) {
         stop(node, "'" + std::string(given.substr(0, 20)) + "' is no scale of -30 to 30");
       }
     }
@@ -249,6 +250,7 @@ class Page {
 
   std::string name_;
   std::unique_ptr<xml::Document> document_;
+  TextPool texts_;
   Vocabulary vocabulary_;
   std::unordered_map<std::string, pugi::xml_node> continuations_;
   const std::vector<std::unique_ptr<Page>>* set_ = nullptr;

@@ -24,9 +24,10 @@ class InstanceReader {
     vocabulary_.declare(root);
     size_t others = 0;
     for (pugi::xml_node node : root.children()) {
-      if (isXbrli(node, "context")) {
+      const std::string_view local = localName(node.name());
+      if (local == "context" && isXbrli(node)) {
         vocabulary_.readContext(node, lines_);
-      } else if (isXbrli(node, "unit")) {
+      } else if (local == "unit" && isXbrli(node)) {
         vocabulary_.readUnit(node, lines_);
       } else {
         ++others;
@@ -44,63 +45,86 @@ class InstanceReader {
                           "Correct the instance or ask its filer for a valid one"}};
   }
 
-  bool isXbrli(pugi::xml_node node, std::string_view local) const {
-    return localName(node.name()) == local && vocabulary_.uriOf(node.name()) == kInstanceNamespace;
+  bool isXbrli(pugi::xml_node node) const { return vocabulary_.uriOf(node.name()) == kInstanceNamespace; }
+
+  /// What an item's attributes say, read in one walk.
+  struct ItemAttributes {
+    const char* context = nullptr;
+    const char* unit = nullptr;
+    const char* decimals = "";
+    const char* precision = "";
+    bool nil = false;
+  };
+
+  static ItemAttributes attributesOf(pugi::xml_node node) {
+    ItemAttributes found;
+    for (pugi::xml_attribute a : node.attributes()) {
+      const std::string_view attribute = a.name();
+      if (attribute == "contextRef") {
+        found.context = a.value();
+      } else if (attribute == "unitRef") {
+        found.unit = a.value();
+      } else if (attribute == "decimals") {
+        found.decimals = a.value();
+      } else if (attribute == "precision") {
+        found.precision = a.value();
+      } else if (localName(attribute) == "nil") {
+        const std::string_view said = a.value();
+        found.nil = said == "true" || said == "1";
+      }
+    }
+    return found;
   }
 
   void readItem(pugi::xml_node node, int depth) {
     if (node.type() != pugi::node_element) return;
-    const pugi::xml_attribute ref = node.attribute("contextRef");
-    if (!ref) {
+    const ItemAttributes said = attributesOf(node);
+    if (said.context == nullptr) {
       // A tuple has no context of its own; its leaves do. Links are never followed.
-      if (depth < kDeepestTuple && vocabulary_.uriOf(node.name()) != kInstanceNamespace) {
+      if (depth < kDeepestTuple && !isXbrli(node)) {
         for (pugi::xml_node child : node.children()) readItem(child, depth + 1);
       }
       return;
     }
-    const Context* context = vocabulary_.context(ref.value());
+    const Context* context = vocabulary_.context(said.context);
     if (context == nullptr) {
-      if (vocabulary_.isForever(ref.value())) return;
-      stop(node, "the fact " + std::string(node.name()) + " names a context '" + ref.value() +
+      if (vocabulary_.isForever(said.context)) return;
+      stop(node, "the fact " + std::string(node.name()) + " names a context '" + said.context +
                      "' that the file does not define");
     }
-    const pugi::xml_attribute unitRef = node.attribute("unitRef");
-    if (!unitRef) {
+    if (said.unit == nullptr) {
       ++textFacts_;
       return;
     }
-    const std::string* unit = vocabulary_.unit(unitRef.value());
+    const SharedText* unit = vocabulary_.unit(said.unit);
     if (unit == nullptr) {
-      stop(node, "the fact " + std::string(node.name()) + " names a unit '" + unitRef.value() +
-                     "' that the file does not define");
+      stop(node,
+           "the fact " + std::string(node.name()) + " names a unit '" + said.unit + "' that the file does not define");
     }
-    addFact(node, *context, *unit);
+    addFact(node, said, *context, *unit);
   }
 
-  void addFact(pugi::xml_node node, const Context& context, const std::string& unit) {
-    Fact fact;
-    std::string& known = concepts_[node.name()];
+  void addFact(pugi::xml_node node, const ItemAttributes& said, const Context& context, const SharedText& unit) {
+    Fact& fact = filing_.facts.emplace_back();
+    SharedText& known = concepts_[node.name()];
     if (known.empty()) known = vocabulary_.usual(node.name());
     fact.concept_name = known;
     fact.period = context.period;
     fact.segments = context.segments;
     fact.unit = unit;
-    fact.place = lines_.text(node.offset_debug());
-    const std::string_view nil = xml::attributeNamed(node, "nil");
-    fact.nil = nil == "true" || nil == "1";
-    fact.text = std::string(xml::trimmed(node.child_value()));
-    if (fact.nil) {
-      fact.text.clear();
-    } else {
+    line_ = lines_.numberAfter(node.offset_debug(), line_);
+    fact.place = xml::Lines::place(line_);
+    fact.nil = said.nil;
+    if (!fact.nil) {
+      fact.text = xml::trimmed(node.child_value());
       if (!Decimal::isNumber(fact.text)) {
         stop(node, "the fact " + fact.concept_name + " has the value '" + fact.text.substr(0, 40) +
                        "', which is not a decimal number");
       }
-      const Status read = readPrecision(node.attribute("decimals").value(), node.attribute("precision").value(), fact);
+      const Status read = readPrecision(said.decimals, said.precision, fact);
       if (!read) stop(node, read.error().what);
     }
     noteYear(filing_.document, fact.period);
-    filing_.facts.push_back(std::move(fact));
   }
 
   void finish() {
@@ -115,7 +139,8 @@ class InstanceReader {
   const xml::Lines& lines_;
   Vocabulary vocabulary_;
   Filing filing_;
-  std::unordered_map<std::string_view, std::string> concepts_;  ///< as in the file -> as kept; keys live in the XML
+  std::unordered_map<std::string_view, SharedText> concepts_;  ///< as in the file -> as kept; keys live in the XML
+  int line_ = 1;                                               ///< of the last fact
   int textFacts_ = 0;
 };
 

@@ -69,6 +69,7 @@ void Vocabulary::readContext(pugi::xml_node node, const xml::Lines& lines) {
   }
   const pugi::xml_node entity = childNamed(node, "entity");
   context.entity = trimmed(childNamed(entity, "identifier").child_value());
+  std::vector<Segment> segments;
   for (const char* holder : {"segment", "scenario"}) {
     pugi::xml_node parent = childNamed(node, holder);
     if (!parent) parent = childNamed(entity, holder);
@@ -78,9 +79,10 @@ void Vocabulary::readContext(pugi::xml_node node, const xml::Lines& lines) {
       const std::string value(typed.type() == pugi::node_element ? trimmed(typed.child_value())
                                                                  : trimmed(member.child_value()));
       const char* axis = member.attribute("dimension").value();
-      context.segments.push_back({*axis != 0 ? usual(axis) : member.name(), usual(value)});
+      segments.push_back({*axis != 0 ? usual(axis) : member.name(), usual(value)});
     }
   }
+  context.segments = std::move(segments);
   contexts_[node.attribute("id").value()] = std::move(context);
 }
 
@@ -114,12 +116,12 @@ std::string_view Vocabulary::uriOf(std::string_view qualified) const {
   return found == uris_.end() ? std::string_view{} : found->second;
 }
 
-const Context* Vocabulary::context(const std::string& id) const {
+const Context* Vocabulary::context(std::string_view id) const {
   const auto found = contexts_.find(id);
   return found == contexts_.end() ? nullptr : &found->second;
 }
 
-const std::string* Vocabulary::unit(const std::string& id) const {
+const SharedText* Vocabulary::unit(std::string_view id) const {
   const auto found = units_.find(id);
   return found == units_.end() ? nullptr : &found->second;
 }
@@ -139,7 +141,7 @@ int integerDigits(std::string_view text) {
 Result<int> wholeNumber(std::string_view text) {
   int n = 0;
   const auto [end, code] = std::from_chars(text.data(), text.data() + text.size(), n);
-  if (code != std::errc() || end != text.data() + text.size() || std::abs(n) > 40) {
+  if (code != std::errc() || end != text.data() + text.size() || n < -40 || n > 40) {
     return fail(ErrorKind::BadInput, "'" + std::string(text.substr(0, 40)) + "' is no number of decimals");
   }
   return n;

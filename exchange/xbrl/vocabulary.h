@@ -16,7 +16,7 @@ namespace zl::exchange {
 
 struct Context {
   Period period;
-  std::vector<Segment> segments;
+  SharedList<Segment> segments;
   std::string entity;  ///< identifier of the reporting entity, as filed
 };
 
@@ -27,6 +27,12 @@ std::string usualPrefix(std::string_view uri);
 /// "2024-12-31", with or without a time; midnight at the start of a day is the end of the day
 /// before where `periodEnd` (XBRL 2.1, 4.7.2).
 std::optional<Date> xbrlDate(std::string_view text, bool periodEnd);
+
+/// Lets maps keyed by text be searched without making one.
+struct TextHash {
+  using is_transparent = void;
+  size_t operator()(std::string_view text) const { return std::hash<std::string_view>{}(text); }
+};
 
 class Vocabulary {
  public:
@@ -42,9 +48,9 @@ class Vocabulary {
   [[nodiscard]] std::string usual(std::string_view qualified) const;
   /// The namespace a qualified name's prefix stands for; empty when it was not declared.
   [[nodiscard]] std::string_view uriOf(std::string_view qualified) const;
-  [[nodiscard]] const Context* context(const std::string& id) const;
-  [[nodiscard]] const std::string* unit(const std::string& id) const;
-  [[nodiscard]] bool isForever(const std::string& id) const { return forever_.count(id) > 0; }
+  [[nodiscard]] const Context* context(std::string_view id) const;
+  [[nodiscard]] const SharedText* unit(std::string_view id) const;
+  [[nodiscard]] bool isForever(std::string_view id) const { return forever_.count(std::string(id)) > 0; }
 
  private:
   [[noreturn]] void stop(pugi::xml_node node, const xml::Lines& lines, const std::string& what) const;
@@ -53,8 +59,8 @@ class Vocabulary {
   std::string source_;
   std::unordered_map<std::string, std::string> uris_;      ///< prefix -> namespace
   std::unordered_map<std::string, std::string> prefixes_;  ///< prefix -> usual prefix
-  std::unordered_map<std::string, Context> contexts_;
-  std::unordered_map<std::string, std::string> units_;
+  std::unordered_map<std::string, Context, TextHash, std::equal_to<>> contexts_;
+  std::unordered_map<std::string, SharedText, TextHash, std::equal_to<>> units_;
   std::unordered_set<std::string> forever_;
 };
 

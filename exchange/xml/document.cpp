@@ -45,6 +45,17 @@ int Lines::number(std::ptrdiff_t offset) const {
   return static_cast<int>(at - ends_.begin()) + 1;
 }
 
+int Lines::numberAfter(std::ptrdiff_t offset, int near) const {
+  constexpr std::size_t kFewLines = 16;
+  const auto wanted = static_cast<std::size_t>(offset);
+  const std::size_t from = static_cast<std::size_t>(near) - 1;
+  if (from > 0 && wanted <= ends_[from - 1]) return number(offset);
+  for (std::size_t at = from; at < std::min(from + kFewLines, ends_.size()); ++at) {
+    if (wanted <= ends_[at]) return static_cast<int>(at) + 1;
+  }
+  return number(offset);
+}
+
 Result<std::unique_ptr<Document>> parse(std::string_view content, const std::string& name, Doctype doctype) {
   auto document = std::make_unique<Document>(content);
   const pugi::xml_parse_result parsed =

@@ -25,7 +25,10 @@ class Lines {
  public:
   explicit Lines(std::string_view content);
   [[nodiscard]] int number(std::ptrdiff_t offset) const;
-  [[nodiscard]] std::string text(std::ptrdiff_t offset) const { return "line " + std::to_string(number(offset)); }
+  /// The same for an offset a little after one on line `near`: a walk in order need not search.
+  [[nodiscard]] int numberAfter(std::ptrdiff_t offset, int near) const;
+  [[nodiscard]] std::string text(std::ptrdiff_t offset) const { return place(number(offset)); }
+  static std::string place(int line) { return "line " + std::to_string(line); }
 
  private:
   std::vector<std::size_t> ends_;

@@ -10,19 +10,12 @@
 #include "app/charts/price_chart.h"
 #include "app/charts/stacked_bars.h"
 #include "app/look/theme.h"
+#include "tests/support/pictures.h"
 
 namespace zl::app {
 namespace {
 
 using testing::HasSubstr;
-
-int coloursIn(const QImage& picture) {
-  std::set<QRgb> seen;
-  for (int y = 0; y < picture.height(); y += 2) {
-    for (int x = 0; x < picture.width(); x += 2) seen.insert(picture.pixel(x, y));
-  }
-  return static_cast<int>(seen.size());
-}
 
 /// Pixels that differ from the paper: how much is drawn.
 int drawn(QWidget& widget) {

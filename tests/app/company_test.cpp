@@ -2,6 +2,9 @@
 
 #include <gmock/gmock.h>
 
+#include <QComboBox>
+#include <QSpinBox>
+
 #include "app/charts/stacked_bars.h"
 #include "tests/support/window_fixture.h"
 
@@ -36,6 +39,38 @@ TEST_F(CompanyByHand, OneScreenSaysWhatTheCompanyIs) {
       row("Margin change: mix").cells[11].figure.value() + row("Margin change: within parts").cells[11].figure.value(),
       row("Margin change").cells[11].figure.value(), 1e-12);
   EXPECT_EQ(row("Machines installed").unit, QStringLiteral("thousand"));
+}
+
+TEST_F(CompanyByHand, TheBasisIsChosenByKeyOrFromTheTable) {
+  go(Qt::Key_1);
+  const auto chosen = [&](const char* input) {
+    const InputChoice* choice = bench().now().caseOf().input(bench().now().caseOf().base(), input);
+    return choice == nullptr ? -1 : choice->figure;
+  };
+  auto* leases = find<QComboBox>("leaseBasis");
+  auto* table = find<LedgerView>("oneBasis");
+  const auto valuePerShare = [&](size_t column) {
+    const auto& rows = table->ledger().ledgerRows();
+    const auto row = std::find_if(rows.begin(), rows.end(), [](const LedgerRow& r) { return r.strong; });
+    return row == rows.end() ? Figure::absent("no such row") : row->cells.at(column).figure;
+  };
+  const Figure asRent = valuePerShare(1);
+  ASSERT_TRUE(asRent.hasValue());
+  leases->setFocus();
+  QTest::keyClick(leases, Qt::Key_Up);
+  EXPECT_EQ(chosen("leases_as_debt"), 0);
+  EXPECT_EQ(valuePerShare(0), asRent) << "as the table said it would be";
+  auto* research = find<QSpinBox>("researchBasis");
+  research->setFocus();
+  QTest::keyClick(research, Qt::Key_Up);
+  QTest::keyClick(research, Qt::Key_Up);
+  EXPECT_EQ(chosen("research_life"), 2);
+  // The fourth figure column is stock pay the other way.
+  table->setFocus();
+  table->setCurrentIndex(table->model()->index(0, 4));
+  QTest::keyClick(table, Qt::Key_Return);
+  EXPECT_EQ(chosen("stock_pay_as_cost"), 0);
+  EXPECT_EQ(find<QComboBox>("stockPayBasis")->currentIndex(), 0);
 }
 
 TEST_F(CompanyByHand, ACompanyWithoutPartsSaysHowToBringThem) {

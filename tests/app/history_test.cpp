@@ -144,7 +144,7 @@ TEST_F(HistoryByHand, QualityTestsAreEditedInPlace) {
   EXPECT_DOUBLE_EQ(*bench().now().caseOf().tests.at("cover").threshold, 0.1);
   typeOver(grid_, QStringLiteral("wide"));
   EXPECT_THAT(status().toStdString(), HasSubstr("not a number"));
-  grid_->setCurrentIndex(grid_->ledger().index(cover, 2 + 7));
+  grid_->setCurrentIndex(grid_->ledger().index(cover, 2 + 9));
   typeOver(grid_, QStringLiteral("closure year"));
   EXPECT_EQ(stands(), QStringLiteral("exempt"));
   press(window_.get(), Qt::Key_Z, Qt::ControlModifier);

@@ -70,6 +70,17 @@ TEST_F(Batch, EveryFigureOfTheVerdictTracesToItsSources) {
   EXPECT_THAT(filed["inputs"][0]["from"][0].get<std::string>(), testing::HasSubstr("annual-2025.xbrl"));
 }
 
+TEST_F(Batch, TheBasisCommandSaysWhatAChoiceWouldDoToValue) {
+  const Json measures = json({"basis", book()});
+  for (const Json& m : measures) {
+    if (m["row"] != "value_per_share") continue;
+    EXPECT_NEAR(m["now"].get<double>(), value(book()), 1e-9);
+    EXPECT_GT(m["otherwise"]["stock pay added back"].get<double>(), m["now"].get<double>());
+    return;
+  }
+  FAIL() << "value per share is what the choice is about";
+}
+
 TEST_F(Batch, StatementsTieInTheOutputItself) {
   for (const char* scenario : {"worst", "base", "best"}) {
     const Json s = json({"statements", book(), "--scenario", scenario});
@@ -123,7 +134,7 @@ TEST_F(Batch, TheReviewIsPrintedAsThePageShowsIt) {
 TEST_F(Batch, JournalTellsWhoDidWhatWhen) {
   ASSERT_EQ(zledger({"undo", book()}), 0);
   ASSERT_EQ(zledger({"journal", book()}), 0);
-  EXPECT_THAT(out_, testing::HasSubstr("2026-05-01T12:00:00Z  tester  Import 23 files\n"));
+  EXPECT_THAT(out_, testing::HasSubstr("2026-05-01T12:00:00Z  tester  Import 24 files\n"));
   EXPECT_THAT(out_, testing::HasSubstr("Apply case.json  (undone)"));
 }
 

@@ -3,6 +3,7 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
+#include "core/filing/minor_unit.h"
 #include "core/filing/restatement.h"
 
 #include "core/monitor/finding.h"
@@ -45,6 +46,50 @@ TEST(Mapping, TriesAlternativesSumsAndOptionalLines) {
   EXPECT_TRUE(s.at("equity", 0).figure.isAbsent());
   ASSERT_EQ(s.unmapped().size(), 1u);
   EXPECT_EQ(s.unmapped()[0].concept_name, "a:Own");
+}
+
+TEST(Mapping, APartIsReadAgainWhereverItsConceptStands) {
+  const std::vector<Fact> facts{fact("a:Research", "20", 2024), fact("a:Admin", "30", 2024)};
+  const std::string text = "part research? = a:Research\ncosts = a:Admin + a:Research?\nother? = a:Other\n";
+  const auto rules = MappingRules::parse(text, "rules");
+  ASSERT_TRUE(rules);
+  EXPECT_EQ(rules->lineOf("a:Research"), "costs");
+  const auto figure = [&](const char* line, const LineChoices& choices) {
+    return StandardStatements::build(facts, *rules, "EUR", choices, {}).at(line, 0).figure.value();
+  };
+  EXPECT_DOUBLE_EQ(figure("research", {}), 20);
+  EXPECT_DOUBLE_EQ(figure("costs", {}), 50);
+  const LineChoices moved{{"a:Research", {"other", 1, "by hand"}}};
+  EXPECT_DOUBLE_EQ(figure("research", moved), 20);
+  EXPECT_DOUBLE_EQ(figure("costs", moved), 30);
+  const LineChoices aside{{"a:Research", {"", 1, "by hand"}}};
+  EXPECT_DOUBLE_EQ(figure("research", aside), 0) << "set aside is set aside";
+}
+
+TEST(MinorUnits, MoveThePointAndKeepEveryDigit) {
+  Company company;
+  company.listing = {"CTS", "EUR", 100, 1};
+  company.furtherListings = {{"GBX", "GBP", 1000, 1}};  // the record's word goes before the usual one
+  struct Expected {
+    const char *unit, *text, *inUnit, *inText;
+    int places;
+  };
+  for (const Expected& x : {Expected{"ZAC", "1250", "ZAR", "12.50", 2}, Expected{"CTS", "-7", "EUR", "-0.07", 2},
+                            Expected{"CTS/shares", "12.345", "EUR/shares", "0.12345", 2},
+                            Expected{"GBX", "1250", "GBP", "1.250", 3}, Expected{"EUR", "1250", "EUR", "1250", 0},
+                            Expected{"CTSX", "5", "CTSX", "5", 0}, Expected{"shares", "5", "shares", "5", 0}}) {
+    std::vector<Fact> facts{fact("a:Sales", x.text, 2024, false, 0)};
+    facts[0].unit = x.unit;
+    const auto said = readInCurrency(facts, minorUnits(company));
+    EXPECT_EQ(facts[0].unit, x.inUnit);
+    EXPECT_EQ(facts[0].text, x.inText);
+    const bool minor = std::string(x.unit) != x.inUnit;
+    ASSERT_EQ(said.count(0), minor ? 1u : 0u) << x.unit;
+    EXPECT_EQ(*facts[0].decimals, x.places);
+    if (minor) {
+      EXPECT_EQ(said.at(0).text, x.text);
+    }
+  }
 }
 
 TEST(Mapping, SetsAsideSegmentsForeignCurrencyAndPartYears) {

@@ -61,5 +61,19 @@ TEST(MakeUp, APriceAgainstItsOwnPast) {
   EXPECT_TRUE(summarise(prices, makeDate(2020, 1, 1)).last.isAbsent());
 }
 
+TEST(MakeUp, HowAPriceSwingsInAYear) {
+  std::vector<PricePoint> prices;
+  for (int day = 0; day <= 20; ++day) {
+    prices.push_back({makeDate(2025, 1, 1) + std::chrono::days(day), day % 2 == 0 ? 100.0 : 110.0});
+  }
+  const PriceSummary s = summarise(prices, prices.back().date);
+  // Ten returns of +10 % and ten of -1/11: each half of their distance from the mean.
+  const double distance = (0.1 + 1.0 / 11) / 2;
+  EXPECT_NEAR(s.swing.value(), distance * 20 / std::sqrt(19.0), 1e-12);
+  EXPECT_NEAR(s.deepest.value(), 100.0 / 110 - 1, 1e-12);
+  prices.pop_back();
+  EXPECT_TRUE(summarise(prices, prices.back().date).swing.isAbsent());
+}
+
 }  // namespace
 }  // namespace zl

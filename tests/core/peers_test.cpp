@@ -1,3 +1,4 @@
+#include "core/peers/measures.h"
 #include "core/peers/peer.h"
 
 #include <gmock/gmock.h>
@@ -104,7 +105,83 @@ TEST(Bridge, EnterpriseValueGivesBackThePrice) {
   p.cash = Figure::of(20);
   p.minorities = Figure::of(5);
   p.associates = Figure::of(3);
-  EXPECT_NEAR((enterpriseValue(p, {}) - p.debt - p.minorities + p.cash + p.associates).value() / 10, 50, 1e-12);
+  EXPECT_NEAR((enterpriseValue(p, {}, {}) - p.debt - p.minorities + p.cash + p.associates).value() / 10, 50, 1e-12);
+}
+
+/// EBITDA 100 with 12 of lease cost, 5 of stock pay, 20 of research; claims 300 and leases of 40.
+Peer fullPeer(bool filesRent) {
+  Peer p = peer("full", 100, 50, 100);
+  p.debt = Figure::of(300);
+  p.leases = Figure::of(40);
+  p.cash = Figure::of(90);
+  p.filesRent = filesRent;
+  PeerYear& year = p.years.front();
+  year.ebit = Figure::of(70);
+  year.interest = Figure::of(14);
+  year.equity = Figure::of(660);
+  year.leaseCost = Figure::of(12);
+  year.stockPay = Figure::of(5);
+  year.research = Figure::of(20);
+  return p;
+}
+
+TEST(OneBasis, PeersFollowTheSubjectsChoice) {
+  struct Expected {
+    bool filesRent;
+    MeasureBasis basis;
+    double ebitda, value;
+  };
+  // Market equity 1,000 + debt 300 - cash 90 = 1,210, and 40 more where leases are debt.
+  for (const Expected& x :
+       {Expected{false, {true, true, true}, 100, 1250}, Expected{false, {false, true, true}, 88, 1210},
+        Expected{true, {true, true, true}, 112, 1250}, Expected{true, {false, true, true}, 100, 1210},
+        Expected{false, {true, false, true}, 105, 1250}, Expected{false, {true, true, false}, 120, 1250},
+        Expected{true, {true, false, false}, 137, 1250}}) {
+    const Peer p = fullPeer(x.filesRent);
+    EXPECT_DOUBLE_EQ(ebitdaOn(x.basis, p, p.years.front()).value(), x.ebitda);
+    Subject s = subject();
+    s.basis = x.basis;
+    EXPECT_DOUBLE_EQ(enterpriseValue(p, {}, x.basis).value(), x.value);
+    EXPECT_DOUBLE_EQ(crossCheck(s, {p}, {}, {}).rows.front().cells.at(Multiple::EvToEbitda).multiple.value(),
+                     x.value / x.ebitda);
+  }
+}
+
+TEST(OneBasis, WhatATableDoesNotGiveIsSaidNotGuessed) {
+  Subject s = subject();
+  s.basis.leasesAsDebt = false;
+  const CrossCheck c = crossCheck(s, {peer("plain", 50, 50, 100), fullPeer(false)}, {}, {});
+  const MultipleCell& cell = c.rows[0].cells.at(Multiple::EvToEbitda);
+  EXPECT_FALSE(cell.in);
+  EXPECT_THAT(cell.reason, testing::HasSubstr("lease_cost"));
+  EXPECT_EQ(c.statistics.at(Multiple::EvToEbitda).count, 1);
+  EXPECT_TRUE(c.rows[0].cells.at(Multiple::PriceToEarnings).in) << "earnings stand as filed";
+}
+
+TEST(PeerMeasures, AreDefinedAsTheSubjectsOwn) {
+  const Peer p = fullPeer(false);
+  const MeasureBasis usual;
+  const std::pair<const char*, double> kExpected[] = {
+      {"ebitda_margin", 0.1},    {"ebit_margin", 0.07},        {"net_margin", 0.05},
+      {"interest_cover", 5},     {"ebitda_cover", 100 / 14.0}, {"net_debt_to_ebitda", 2.5},  // (300 + 40 - 90) / 100
+      {"debt_to_capital", 0.34}, {"stock_pay_ratio", 0.005},   {"research_ratio", 0.02}};
+  for (const auto& [row, expected] : kExpected) EXPECT_NEAR(peerMeasure(p, row, usual).value(), expected, 1e-12) << row;
+  EXPECT_TRUE(peerMeasure(p, "revenue_growth", usual).isAbsent()) << "one year only";
+  EXPECT_TRUE(peerMeasure(p, "capex_ratio", usual).isAbsent());
+  EXPECT_TRUE(peerMeasure(p, "gross_margin", usual).isAbsent()) << "not in any peer table";
+  EXPECT_TRUE(peerMeasure(p, "interest_cover", {false, true, true}).isAbsent()) << "lease interest is not known";
+  EXPECT_NEAR(peerMeasure(p, "net_debt_to_ebitda", {false, true, true}).value(), 210.0 / 88, 1e-12);
+  Peer grown = p;
+  grown.years.push_back(p.years.front());
+  grown.years.back().revenue = Figure::of(1100);
+  grown.years.back().equity = Figure::of(740);
+  EXPECT_NEAR(peerMeasure(grown, "revenue_growth", usual).value(), 0.1, 1e-12);
+  EXPECT_NEAR(peerMeasure(grown, "roe", usual).value(), 50.0 / 700, 1e-12);
+  Peer subjectItself = p;
+  subjectItself.id = "me";
+  const PeerSpread spread = peerSpread({p, grown, subjectItself}, "me", "ebitda_margin", usual);
+  EXPECT_EQ(spread.count, 2);
+  EXPECT_NEAR(spread.median.value(), (0.1 + 100 / 1100.0) / 2, 1e-12);
 }
 
 }  // namespace

@@ -79,6 +79,9 @@ TEST_F(Plausible, ScaleSlipsBothWaysAndNotGrowth) {
                   HasSubstr("revenue 2021 is about 1,000 times less than its neighbours (650 in b.csv, line 7)")));
   year(2021, 650e9, 3);
   EXPECT_THAT(findings("scale slip"), testing::ElementsAre(HasSubstr("about 1,000,000 times its neighbours")));
+  year(2021, 65e6, 4);
+  EXPECT_THAT(findings("scale slip"), testing::ElementsAre(HasSubstr("about 100 times its neighbours")))
+      << "pence read as pounds";
   facts_.clear();
   for (int y = 2018; y <= 2024; ++y) year(y, 1000 * std::pow(40.0, y - 2018), 1);
   EXPECT_TRUE(findings("scale slip").empty()) << "a series that grows is no slip";

@@ -168,6 +168,83 @@ TEST_F(WorkedYear, BothSidesOfInvestedCapitalAgreeInEveryYear) {
   for (int c = 0; c < 5; ++c) EXPECT_NEAR(year(e, "invested_capital", c), year(e, "financing_capital", c), 1e-8) << c;
 }
 
+TEST_F(WorkedYear, LeasesAsRentLeaveProfitCapitalAndClaims) {
+  assume("borrowing_rate", 0.05);
+  choose("leases_as_debt", 0);
+  const Evaluation e = m_.evaluate();
+  // Principal 12 and 5 % of (60 + 59) / 2 are paid; 12 % of 60 would have been depreciated.
+  EXPECT_NEAR(year(e, "rent"), 14.975, 1e-9);
+  EXPECT_NEAR(year(e, "basis_ebitda"), 205.025, 1e-9);    // 220 - 14.975
+  EXPECT_NEAR(year(e, "basis_ebit"), 141.225, 1e-9);      // 149 - 14.975 + 7.2
+  EXPECT_NEAR(year(e, "operating_tax"), 29.05625, 1e-9);  // 25 % of 141.225 - 25
+  EXPECT_NEAR(year(e, "nopat"), 112.16875, 1e-9);
+  EXPECT_NEAR(year(e, "fcff"), 62.96875, 1e-9);  // 112.16875 + 52.8 - 66 - 14 - 22, no new leases
+  EXPECT_NEAR(year(e, "fcff_gap"), 0, 1e-9);
+  EXPECT_NEAR(year(e, "counted_interest"), year(e, "interest_expense") - 2.975, 1e-9);
+  EXPECT_NEAR(year(e, "net_debt", 1), 150, 1e-9);                  // 250 - 100
+  EXPECT_NEAR(year(e, "invested_capital", 1), 730, 1e-9);          // 790 less 60 of right-of-use assets
+  EXPECT_NEAR(year(e, "debt_to_capital", 1), 250.0 / 800, 1e-12);  // the asset equals the liability: equity stays
+  EXPECT_NEAR(e.constant("debt_claims", 1).value(), 250, 1e-9);
+  // The filed year: gross interest shared by balances, 12 * 60 / 310; no lease principal is filed.
+  EXPECT_NEAR(year(e, "rent", 1), 12.0 * 60 / 310, 1e-9);
+  EXPECT_NEAR(year(e, "basis_ebit", 1), 140 - 12.0 * 60 / 310 + 60.0 * 60 / 500, 1e-9);
+  EXPECT_NEAR(year(e, "interest_cover", 1), year(e, "basis_ebit", 1) / (12 - 12.0 * 60 / 310), 1e-9);
+}
+
+TEST_F(WorkedYear, StockPayAddedBackRaisesEveryFreeCashFlow) {
+  choose("stock_pay_as_cost", 0);
+  const Evaluation e = m_.evaluate();
+  // 5.5 of stock pay; tax is on profit as filed.
+  EXPECT_NEAR(year(e, "basis_ebitda"), 225.5, 1e-9);
+  EXPECT_NEAR(year(e, "operating_tax"), 31, 1e-9);
+  EXPECT_NEAR(year(e, "nopat"), 123.5, 1e-9);
+  EXPECT_NEAR(year(e, "fcff"), 70.5, 1e-9);
+  EXPECT_NEAR(year(e, "fcff_gap"), 0, 1e-9);
+  EXPECT_NEAR(year(e, "simple_fcf"), 172.8 - 66 - 12, 1e-9);
+  EXPECT_NEAR(year(e, "walk_free"), year(e, "simple_fcf"), 1e-9);
+}
+
+TEST_F(WorkedYear, ResearchAsCapitalMovesProfitAndCapitalButNoCash) {
+  m_.filed["research_expense"] = {Figure::of(30), Figure::of(40)};
+  assume("research_ratio", 0.04);  // 44 of 1,100
+  choose("research_life", 2);
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "research_written_off"), 35, 1e-9);  // halves of 40 and 30
+  EXPECT_NEAR(year(e, "research_asset"), 64, 1e-9);        // 44 + half of 40
+  EXPECT_NEAR(year(e, "research_asset", 1), 55, 1e-9);     // 40 + half of 30
+  EXPECT_NEAR(year(e, "nopat"), 127, 1e-9);                // 118 + 44 - 35
+  EXPECT_NEAR(year(e, "fcff"), 65, 1e-9) << "cash is cash";
+  EXPECT_NEAR(year(e, "fcff_gap"), 0, 1e-9);
+  EXPECT_NEAR(year(e, "invested_capital"), 843 + 64, 1e-9);
+  EXPECT_NEAR(year(e, "financing_capital"), 843 + 64, 1e-9);
+  EXPECT_NEAR(year(e, "roic"), 127 / ((790 + 55 + 843 + 64) / 2.0), 1e-12);
+  EXPECT_TRUE(e.figure("research_written_off", 1, 1).isAbsent()) << "the year before the first is not filed";
+}
+
+TEST_F(WorkedYear, EveryBasisReconcilesInEveryYear) {
+  m_.filed["research_expense"] = {Figure::of(30), Figure::of(40)};
+  assume("borrowing_rate", 0.05);
+  for (const double leases : {0.0, 1.0}) {
+    for (const double pay : {0.0, 1.0}) {
+      for (const double life : {0.0, 1.0, 1.5}) {
+        SCOPED_TRACE(testing::Message() << leases << ' ' << pay << ' ' << life);
+        choose("leases_as_debt", leases);
+        choose("stock_pay_as_cost", pay);
+        choose("research_life", life);
+        const Evaluation e = m_.evaluate();
+        for (int c = 2; c < 5; ++c) {
+          EXPECT_NEAR(year(e, "fcff_gap", c), 0, 1e-9);
+          EXPECT_NEAR(year(e, "invested_capital", c), year(e, "financing_capital", c), 1e-8);
+          // What research adds to capital is what the asset grows by, whatever the life.
+          if (c == 2) continue;
+          EXPECT_NEAR(year(e, "research_asset", c) - year(e, "research_asset", c - 1),
+                      year(e, "capitalised_research", c) - year(e, "research_written_off", c), 1e-9);
+        }
+      }
+    }
+  }
+}
+
 TEST_F(WorkedYear, RatiosOfTheLastFiledYear) {
   const Evaluation e = m_.evaluate();
   EXPECT_NEAR(year(e, "gross_margin", 1), 0.40, 1e-12);

@@ -20,6 +20,7 @@
 #include "app/pages/import_panel.h"
 #include "tests/support/demo_book.h"
 #include "tests/support/files.h"
+#include "tests/support/pictures.h"
 
 namespace zl::app {
 
@@ -98,13 +99,6 @@ class WindowFixture : public test::DemoBook {
     const double x = luminance(a);
     const double y = luminance(b);
     return (std::max(x, y) + 0.05) / (std::min(x, y) + 0.05);
-  }
-  static int coloursIn(const QImage& picture) {
-    std::set<QRgb> seen;
-    for (int y = 0; y < picture.height(); y += 3) {
-      for (int x = 0; x < picture.width(); x += 3) seen.insert(picture.pixel(x, y));
-    }
-    return static_cast<int>(seen.size());
   }
 
   static constexpr Qt::Key kPageKeys[] = {Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4,

@@ -1,0 +1,113 @@
+#include "app/pages/basis_panel.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+
+#include "app/grid/ledger_rows.h"
+#include "app/look/theme.h"
+
+namespace zl::app {
+namespace {
+
+constexpr int kLongestResearchLife = 10;  // as the model's own range
+
+}  // namespace
+
+BasisPanel::BasisPanel(Workbench& bench, LedgerView* grid, QWidget* parent)
+    : QWidget(parent), bench_(bench), grid_(grid) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(2);
+  auto* bar = new QHBoxLayout;
+  bar->setContentsMargins(8, 0, 8, 0);
+  layout->addLayout(bar);
+  const auto add = [&](const QString& words, QWidget* field) {
+    auto* label = new QLabel(words, this);
+    label->setBuddy(field);
+    bar->addWidget(label);
+    bar->addWidget(field);
+    bar->addSpacing(12);
+  };
+  const auto choice = [&](const char* name, const QString& no, const QString& yes) {
+    auto* box = new QComboBox(this);
+    box->setObjectName(QString::fromLatin1(name));
+    box->addItems({no, yes});
+    return box;
+  };
+  leases_ = choice("leaseBasis", tr("rent, a cost"), tr("debt"));
+  add(tr("&Leases are"), leases_);
+  pay_ = choice("stockPayBasis", tr("added back"), tr("a cost"));
+  add(tr("Stoc&k pay is"), pay_);
+  research_ = new QSpinBox(this);
+  research_->setObjectName(QStringLiteral("researchBasis"));
+  research_->setRange(0, kLongestResearchLife);
+  research_->setSpecialValueText(tr("a cost of its year"));
+  research_->setSuffix(tr(" years' capital"));
+  research_->setKeyboardTracking(false);
+  research_->setMinimumWidth(fontMetrics().horizontalAdvance(tr("a cost of its year")) + 48);
+  add(tr("Resea&rch is"), research_);
+  bar->addStretch();
+  grid_->setWidths(268, 76, 0);
+  grid_->keepLabel(268);
+  grid_->setColumns({76, 96, 58, 138, 58, 138, 58});
+  layout->addWidget(grid_);
+  connect(leases_, &QComboBox::activated, this, [this](int index) { take("leases_as_debt", index); });
+  connect(pay_, &QComboBox::activated, this, [this](int index) { take("stock_pay_as_cost", index); });
+  connect(research_, &QSpinBox::valueChanged, this, [this](int years) { take("research_life", years); });
+  connect(grid_, &LedgerView::rowActivated, this, [this](int, int column) {
+    const int at = (column - 1) / 2;
+    if (column < 1 || at >= static_cast<int>(switches_.size())) return;
+    take(switches_[static_cast<size_t>(at)].input, switches_[static_cast<size_t>(at)].other);
+  });
+}
+
+void BasisPanel::take(const std::string& input, double figure) {
+  const services::Snapshot& s = bench_.settled();
+  bench_.apply(services::setInput(s.caseOf(), s.evaluation->model(), kBase, input, figure, bench_.saidNow({})));
+}
+
+void BasisPanel::refresh() {
+  const services::BasisView view = services::basisView(bench_.now(), bench_.scenario());
+  switches_ = view.switches;
+  const QSignalBlocker quiet(research_);
+  leases_->setCurrentIndex(switches_[0].chosen == 1 ? 1 : 0);
+  pay_->setCurrentIndex(switches_[1].chosen == 1 ? 1 : 0);
+  research_->setValue(static_cast<int>(switches_[2].chosen));
+  fillTable(view);
+}
+
+void BasisPanel::fillTable(const services::BasisView& view) {
+  const services::Snapshot& s = bench_.now();
+  const int base = s.evaluation->layout().baseColumn();
+  const auto cell = [](Figure figure) {
+    LedgerCell c;
+    c.figure = std::move(figure);
+    return c;
+  };
+  std::vector<LedgerRow> rows;
+  for (const services::BasisMeasure& measure : view.measures) {
+    LedgerRow row;
+    row.label = text(measure.label) + (measure.baseYear ? QStringLiteral(", ") + text(s.periodOf(base)) : QString());
+    row.kind = measure.kind;
+    row.unit = measure.kind == Kind::Money ? QString() : unitOf(s, measure.kind);
+    row.strong = measure.row == "value_per_share";
+    row.cells.push_back(cell(measure.now));
+    if (!measure.row.empty()) row.cells.back().source = model::Cell{s.evaluation->model().find(measure.row), base};
+    for (const Figure& other : measure.other) {
+      row.cells.push_back(cell(other));
+      LedgerCell change = cell(other - measure.now);
+      change.quiet = true;
+      row.cells.push_back(std::move(change));
+    }
+    rows.push_back(std::move(row));
+  }
+  QStringList headers{tr("as chosen")};
+  for (const services::BasisSwitch& choice : view.switches) headers << text(choice.otherWords) << tr("change");
+  grid_->ledger().setCorner(cornerOf(s));
+  grid_->ledger().fill(headers, std::move(rows));
+  grid_->showAll();
+}
+
+}  // namespace zl::app
