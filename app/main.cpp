@@ -3,6 +3,7 @@
 #include <QSettings>
 #include <QTextStream>
 #include <QTimer>
+#include <algorithm>
 
 #include "app/frame/main_window.h"
 
@@ -59,7 +60,7 @@ int main(int argc, char** argv) {
   if (parser.isSet(view)) {
     for (const char* box : {"historyShow", "filingsShow"}) {
       auto* views = window.findChild<QComboBox*>(QString::fromLatin1(box));
-      if (views->isVisible()) views->setCurrentIndex(parser.value(view).toInt() - 1);
+      if (views->isVisible()) views->setCurrentIndex(std::clamp(parser.value(view).toInt() - 1, 0, views->count() - 1));
     }
   }
   if (parser.isSet(picture)) {

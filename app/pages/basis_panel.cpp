@@ -49,9 +49,9 @@ BasisPanel::BasisPanel(Workbench& bench, LedgerView* grid, QWidget* parent)
   research_->setMinimumWidth(fontMetrics().horizontalAdvance(tr("a cost of its year")) + 48);
   add(tr("Resea&rch is"), research_);
   bar->addStretch();
-  grid_->setWidths(268, 76, 0);
-  grid_->keepLabel(268);
-  grid_->setColumns({76, 96, 58, 138, 58, 138, 58});
+  grid_->setWidths(252, 76, 0);
+  grid_->keepLabel(252);
+  grid_->setColumns({76, 98, 58, 148, 58, 144, 58});
   layout->addWidget(grid_);
   connect(leases_, &QComboBox::activated, this, [this](int index) { take("leases_as_debt", index); });
   connect(pay_, &QComboBox::activated, this, [this](int index) { take("stock_pay_as_cost", index); });

@@ -223,7 +223,7 @@ void HistoryPage::refreshGrid() {
   tests_ = std::move(shown.tests);
   tests_.resize(shown.rows.size());
   grid_->ledger().setTrendTitle(show() == HistoryShow::Quality ? tr("scale") : tr("trend"));
-  grid_->setColumns(show() == HistoryShow::Quality ? std::vector<int>{62, 58, 70, 62, 44, 62, 62, 62, 30, 140}
+  grid_->setColumns(show() == HistoryShow::Quality ? std::vector<int>{56, 52, 66, 56, 40, 54, 56, 50, 36, 110}
                                                    : std::vector<int>{});
   grid_->ledger().setFlagged(std::move(shown.flagged));
   grid_->ledger().setCorner(shown.corner.isEmpty() ? cornerOf(s) : shown.corner);

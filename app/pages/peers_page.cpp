@@ -30,8 +30,8 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   layout->addWidget(empty_);
   peers_ = addGrid("peers", tr("Peers and their multiples"));
   peers_->setWidths(190, 100, 0);
-  peers_->keepLabel(190);
-  peers_->setColumns({100, 110, 112, 94, 112, 400});
+  peers_->keepLabel(204);
+  peers_->setColumns({112, 110, 104, 94, 104, 400});
   layout->addWidget(peers_);
   layout->addWidget(
       sectionLabel(tr("Statistics over the multiples that count, and what they imply for the subject"), this));

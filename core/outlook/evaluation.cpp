@@ -28,49 +28,16 @@ std::vector<Figure> driverFigures(const model::Model& m, const model::HistoryTab
 
 namespace {
 
-/// Figures of everything that the program reads and does not compute, for one scenario.
-class InputFinder {
- public:
-  InputFinder(const CompiledModel& compiled, const model::HistoryTable& history, const Case& c, const Scenario& s,
-              const Givens& givens)
-      : compiled_(compiled), history_(history), case_(c), scenario_(s), givens_(givens) {}
-
-  Figure operator()(Cell cell) {
-    const model::Row& row = compiled_.model.rows[static_cast<size_t>(cell.row)];
-    switch (row.role) {
-      case model::Role::Given: {
-        const auto found = givens_.find(row.name);
-        return found == givens_.end() ? Figure::absent(row.label + " is not known") : found->second;
-      }
-      case model::Role::Input:
-        if (const InputChoice* choice = case_.input(scenario_, row.name)) {
-          return Figure::of(choice->figure);
-        }
-        return row.preset && row.preset->level ? Figure::of(*row.preset->level)
-                                               : Figure::absent(row.label + " has not been chosen");
-      case model::Role::Driver:
-      case model::Role::Row:
-        break;
-    }
-    const model::Layout& layout = compiled_.program.layout;
-    if (!layout.isForecast(cell.column)) return history_.at(cell.row, cell.column);
-    std::vector<Figure>& path = paths_[cell.row];
-    if (path.empty()) {
-      path = driverFigures(compiled_.model, history_, case_, scenario_, cell.row);
-    }
-    const Figure& figure = path[static_cast<size_t>(cell.column - layout.historyYears)];
-    if (figure.hasValue()) return figure;
-    return Figure::absent(row.label + " has no path and no last actual to hold");
+/// A given or an input of a scenario.
+Figure constantOf(const model::Row& row, const Case& c, const Scenario& s, const Givens& givens) {
+  if (row.role == model::Role::Given) {
+    const auto found = givens.find(row.name);
+    return found == givens.end() ? Figure::absent(row.label + " is not known") : found->second;
   }
-
- private:
-  const CompiledModel& compiled_;
-  const model::HistoryTable& history_;
-  const Case& case_;
-  const Scenario& scenario_;
-  const Givens& givens_;
-  std::map<int, std::vector<Figure>> paths_;
-};
+  if (const InputChoice* choice = c.input(s, row.name)) return Figure::of(choice->figure);
+  return row.preset && row.preset->level ? Figure::of(*row.preset->level)
+                                         : Figure::absent(row.label + " has not been chosen");
+}
 
 }  // namespace
 
@@ -79,33 +46,56 @@ Evaluation::Evaluation(std::shared_ptr<const CompiledModel> compiled,
     : compiled_(std::move(compiled)), history_(std::move(history)), case_(std::move(c)) {
   const model::Program& p = compiled_->program;
   model::LaneInputs lanes(p, scenarios());
+  placeInputs();
   for (int s = 0; s < scenarios(); ++s) {
-    InputFinder find(*compiled_, *history_, case_, case_.scenarios[static_cast<size_t>(s)], givens);
-    std::map<Cell, Figure> seen;
+    inputs_.push_back(inputsOf(case_.scenarios[static_cast<size_t>(s)], givens));
     for (size_t i = 0; i < p.inputs.size(); ++i) {
-      Figure figure = find(p.inputs[i].cell);
-      lanes.set(i, s, figure.orNaN());
-      seen.emplace(p.inputs[i].cell, std::move(figure));
+      const Cell cell = p.inputs[i].cell;
+      const Figure* figure = input(cell, s);
+      lanes.set(i, s, (figure != nullptr ? *figure : history_->at(cell.row, cell.column)).orNaN());
     }
-    // What the program happens not to read is still shown and traced.
-    for (size_t r = 0; r < model().rows.size(); ++r) {
-      const model::Row& row = model().rows[r];
-      if (row.role == model::Role::Row) continue;
-      const bool path = row.role == model::Role::Driver;
-      const int from = path ? layout().historyYears : 0;
-      const int to = path ? layout().columns() : 1;
-      for (int column = from; column < to; ++column) {
-        const Cell cell{static_cast<int>(r), column};
-        if (seen.find(cell) == seen.end()) seen.emplace(cell, find(cell));
-      }
-    }
-    inputs_.push_back(std::move(seen));
   }
   std::vector<std::uint32_t> outputs(p.firstConstant);
   for (std::uint32_t slot = 0; slot < p.firstConstant; ++slot) outputs[slot] = slot;
   lanes_ = model::evaluate(p, lanes, outputs);
   reasons_.resize(static_cast<size_t>(scenarios()));
   for (int s = 0; s < scenarios(); ++s) explain(s);
+}
+
+void Evaluation::placeInputs() {
+  std::int32_t next = 0;
+  inputAt_.assign(model().rows.size(), -1);
+  for (size_t r = 0; r < model().rows.size(); ++r) {
+    const model::Role role = model().rows[r].role;
+    if (role == model::Role::Row) continue;
+    inputAt_[r] = next;
+    next += role == model::Role::Driver ? layout().forecastYears : 1;
+  }
+}
+
+std::vector<Figure> Evaluation::inputsOf(const Scenario& s, const Givens& givens) const {
+  std::vector<Figure> figures;
+  for (size_t r = 0; r < model().rows.size(); ++r) {
+    const model::Row& row = model().rows[r];
+    if (row.role == model::Role::Row) continue;
+    if (row.role != model::Role::Driver) {
+      figures.push_back(constantOf(row, case_, s, givens));
+      continue;
+    }
+    for (Figure& figure : driverFigures(model(), *history_, case_, s, static_cast<int>(r))) {
+      figures.push_back(figure.hasValue() ? std::move(figure)
+                                          : Figure::absent(row.label + " has no path and no last actual to hold"));
+    }
+  }
+  return figures;
+}
+
+const Figure* Evaluation::input(Cell cell, int scenario) const {
+  const std::int32_t first = inputAt_[static_cast<size_t>(cell.row)];
+  const bool path = model().rows[static_cast<size_t>(cell.row)].role == model::Role::Driver;
+  if (first < 0 || (path && !layout().isForecast(cell.column))) return nullptr;
+  const int year = path ? cell.column - layout().historyYears : 0;
+  return &inputs_[static_cast<size_t>(scenario)][static_cast<size_t>(first + year)];
 }
 
 Figure Evaluation::figure(int row, int column, int scenario) const {
@@ -118,8 +108,7 @@ Figure Evaluation::figure(int row, int column, int scenario) const {
 /// The figure of a cell as far as it is known: what was read, filed or computed, or already
 /// explained. Empty for a computed cell that has no number and no explanation yet.
 std::optional<Figure> Evaluation::look(Cell cell, int scenario) const {
-  const auto& inputs = inputs_[static_cast<size_t>(scenario)];
-  if (const auto input = inputs.find(cell); input != inputs.end()) return input->second;
+  if (const Figure* known = input(cell, scenario)) return *known;
   const model::Row& row = model().rows[static_cast<size_t>(cell.row)];
   if (row.timing != model::Timing::Constant && !layout().isForecast(cell.column)) {
     return history_->at(cell.row, cell.column);

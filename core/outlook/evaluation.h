@@ -49,13 +49,19 @@ class Evaluation {
 
  private:
   void explain(int scenario);
+  void placeInputs();
+  /// What a scenario says of every row that is not computed, in the order of inputAt_.
+  [[nodiscard]] std::vector<Figure> inputsOf(const Scenario& s, const Givens& givens) const;
+  /// The given, the choice or the forecast year of a driver at a cell; null for all other cells.
+  [[nodiscard]] const Figure* input(model::Cell cell, int scenario) const;
   [[nodiscard]] std::optional<Figure> look(model::Cell cell, int scenario) const;
 
   std::shared_ptr<const CompiledModel> compiled_;
   std::shared_ptr<const model::HistoryTable> history_;
   Case case_;
   model::LaneResults lanes_;
-  std::vector<std::map<model::Cell, Figure>> inputs_;   ///< per scenario: what was not computed
+  std::vector<std::int32_t> inputAt_;                   ///< by row: where its figures begin in inputs_, -1: computed
+  std::vector<std::vector<Figure>> inputs_;             ///< per scenario: what was not computed
   std::vector<std::map<model::Cell, Figure>> reasons_;  ///< per scenario: computed cells without a number
 };
 

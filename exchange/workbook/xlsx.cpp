@@ -1,6 +1,5 @@
 #include <charconv>
 #include <cmath>
-#include <iterator>
 #include <map>
 #include <set>
 
@@ -88,10 +87,10 @@ class XlsxReader {
   }
 
   std::unique_ptr<xml::Document> part(const std::string& path) {
-    const Result<std::string> text = archive_.read(path);
+    Result<std::string> text = archive_.read(path);
     if (!text) throw xml::Stop{text.error()};
     Result<std::unique_ptr<xml::Document>> document =
-        xml::parse(*text, name_ + ", part '" + path + "'", xml::Doctype::Refused);
+        xml::parseHere(std::move(*text), name_ + ", part '" + path + "'", xml::Doctype::Refused);
     if (!document) throw xml::Stop{document.error()};
     return std::move(*document);
   }
@@ -171,10 +170,10 @@ class XlsxReader {
       int column = -1;
       // Empty rows between are not kept; cells know where they stand.
       sheet.rows.emplace_back();
-      const auto children = r.children();
-      const auto count = static_cast<size_t>(std::distance(children.begin(), children.end()));
-      sheet.rows.back().cells.reserve(count);
-      sheet.rows.back().columns.reserve(count);
+      // Rows of a table are alike.
+      const size_t likely = sheet.rows.size() > 1 ? sheet.rows[sheet.rows.size() - 2].cells.size() : 0;
+      sheet.rows.back().cells.reserve(likely);
+      sheet.rows.back().columns.reserve(likely);
       for (pugi::xml_node c : r.children()) {
         if (localName(c.name()) != "c") continue;
         int at = row;
@@ -202,13 +201,14 @@ class XlsxReader {
 
   static CellParts partsOf(pugi::xml_node c) {
     CellParts parts;
-    for (pugi::xml_attribute a : c.attributes()) {
-      const std::string_view attribute = a.name();
-      if (attribute == "r") parts.reference = a.value();
-      if (attribute == "t") parts.type = a.value();
-      if (attribute == "s") parts.style = a.value();
+    for (pugi::xml_attribute a = c.first_attribute(); a; a = a.next_attribute()) {
+      const char* attribute = a.name();
+      if (attribute[0] == '\0' || attribute[1] != '\0') continue;  // all three have one letter
+      if (attribute[0] == 'r') parts.reference = a.value();
+      if (attribute[0] == 't') parts.type = a.value();
+      if (attribute[0] == 's') parts.style = a.value();
     }
-    for (pugi::xml_node n : c.children()) {
+    for (pugi::xml_node n = c.first_child(); n; n = n.next_sibling()) {
       const std::string_view local = localName(n.name());
       if (local == "v") parts.value = xml::trimmed(n.child_value());
       if (local == "is") parts.inlineText = n;

@@ -1,6 +1,7 @@
 #include "exchange/xml/document.h"
 
 #include <algorithm>
+#include <charconv>
 
 namespace zl::exchange::xml {
 
@@ -40,6 +41,13 @@ Lines::Lines(std::string_view content) {
   }
 }
 
+std::string Lines::place(int line) {
+  char text[24] = "line ";
+  constexpr std::size_t kHead = 5;
+  const char* end = std::to_chars(text + kHead, text + sizeof text, line).ptr;
+  return {text, static_cast<std::size_t>(end - text)};
+}
+
 int Lines::number(std::ptrdiff_t offset) const {
   const auto at = std::lower_bound(ends_.begin(), ends_.end(), static_cast<std::size_t>(offset));
   return static_cast<int>(at - ends_.begin()) + 1;
@@ -56,10 +64,12 @@ int Lines::numberAfter(std::ptrdiff_t offset, int near) const {
   return number(offset);
 }
 
-Result<std::unique_ptr<Document>> parse(std::string_view content, const std::string& name, Doctype doctype) {
-  auto document = std::make_unique<Document>(content);
-  const pugi::xml_parse_result parsed =
-      document->tree.load_buffer(content.data(), content.size(), pugi::parse_default | pugi::parse_doctype);
+namespace {
+
+constexpr unsigned kParts = pugi::parse_default | pugi::parse_doctype;
+
+Result<std::unique_ptr<Document>> checked(std::unique_ptr<Document> document, const pugi::xml_parse_result& parsed,
+                                          const std::string& name, Doctype doctype) {
   if (!parsed) {
     return fail(ErrorKind::BadInput, std::string("the XML is broken: ") + parsed.description(),
                 name + ", " + document->lines.text(parsed.offset), "The file may be truncated; fetch it again");
@@ -73,6 +83,21 @@ Result<std::unique_ptr<Document>> parse(std::string_view content, const std::str
         name + ", " + document->lines.text(std::max<std::ptrdiff_t>(0, node.offset_debug())), "Remove the declaration");
   }
   return document;
+}
+
+}  // namespace
+
+Result<std::unique_ptr<Document>> parse(std::string_view content, const std::string& name, Doctype doctype) {
+  auto document = std::make_unique<Document>(content);
+  const pugi::xml_parse_result parsed = document->tree.load_buffer(content.data(), content.size(), kParts);
+  return checked(std::move(document), parsed, name, doctype);
+}
+
+Result<std::unique_ptr<Document>> parseHere(std::string content, const std::string& name, Doctype doctype) {
+  auto document = std::make_unique<Document>(std::move(content));
+  const pugi::xml_parse_result parsed =
+      document->tree.load_buffer_inplace(document->text.data(), document->text.size(), kParts);
+  return checked(std::move(document), parsed, name, doctype);
 }
 
 Stop::Stop(Error e) : error(std::move(e)) {

@@ -28,7 +28,8 @@ class Lines {
   /// The same for an offset a little after one on line `near`: a walk in order need not search.
   [[nodiscard]] int numberAfter(std::ptrdiff_t offset, int near) const;
   [[nodiscard]] std::string text(std::ptrdiff_t offset) const { return place(number(offset)); }
-  static std::string place(int line) { return "line " + std::to_string(line); }
+  static std::string place(int line);
+  [[nodiscard]] std::size_t count() const { return ends_.size() + 1; }
 
  private:
   std::vector<std::size_t> ends_;
@@ -48,11 +49,15 @@ enum class Doctype {
 
 struct Document {
   explicit Document(std::string_view content) : lines(content) {}
+  explicit Document(std::string content) : text(std::move(content)), lines(text) {}
+  std::string text;  ///< what the tree's names and values point into, where it was handed over
   pugi::xml_document tree;
   Lines lines;
 };
 
 /// Parses without white space between elements. No entity, schema or link is ever followed.
 Result<std::unique_ptr<Document>> parse(std::string_view content, const std::string& name, Doctype doctype);
+/// The same for a text that nobody else needs: it is parsed where it stands.
+Result<std::unique_ptr<Document>> parseHere(std::string content, const std::string& name, Doctype doctype);
 
 }  // namespace zl::exchange::xml
