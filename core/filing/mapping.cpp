@@ -1,5 +1,6 @@
 #include "core/filing/mapping.h"
 
+#include <algorithm>
 #include <set>
 #include <unordered_map>
 
@@ -9,6 +10,14 @@ namespace zl {
 namespace {
 
 constexpr std::ptrdiff_t kMostYears = 40;
+
+/// "USD" or "USD/shares": the form of ISO 4217 codes.
+bool namesCurrency(const std::string& unit) {
+  constexpr size_t kCode = 3;
+  const bool perShare = unit.ends_with("/shares");
+  if (unit.size() != kCode + (perShare ? std::string_view("/shares").size() : 0)) return false;
+  return std::all_of(unit.begin(), unit.begin() + kCode, [](char c) { return c >= 'A' && c <= 'Z'; });
+}
 
 std::vector<FiscalYear> yearsOf(const LineBuilder& builder) {
   std::set<Date> ends;
@@ -46,11 +55,13 @@ StandardStatements StandardStatements::build(std::span<const Fact> facts, const 
       ++s.segmentFacts_;
       continue;
     }
-    if (isForeignUnit(fact.unit, currency)) {
+    const bool foreign = isForeignUnit(fact.unit, currency);
+    if (foreign && namesCurrency(fact.unit)) {
       ++s.otherCurrencyFacts_;
       continue;
     }
-    if (!builder.isMapped(fact.concept_name)) {
+    // Hours, tonnes, seats: figures with a unit of their own stand on no line of money or shares.
+    if (foreign || !builder.isMapped(fact.concept_name)) {
       const auto [at, fresh] = unmappedAt.try_emplace(fact.concept_name, s.unmapped_.size());
       const auto choice = choices.find(fact.concept_name);
       if (fresh) {

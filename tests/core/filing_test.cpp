@@ -66,6 +66,32 @@ TEST(Mapping, APartIsReadAgainWhereverItsConceptStands) {
   EXPECT_DOUBLE_EQ(figure("research", aside), 0) << "set aside is set aside";
 }
 
+TEST(SharedText, ReadsLikeTheTextItHolds) {
+  TextPool pool;
+  const SharedText a = pool("ifrs-full:Revenue");
+  const SharedText b = pool(std::string("ifrs-full:") + "Revenue");
+  const SharedText apart("ifrs-full:Revenue");
+  EXPECT_EQ(a, b);
+  EXPECT_EQ(a, apart) << "equal whether or not they share";
+  EXPECT_FALSE(a < apart);
+  EXPECT_EQ(&a.str(), &b.str());
+  EXPECT_NE(&a.str(), &apart.str());
+  EXPECT_TRUE(SharedText().empty());
+  EXPECT_EQ(SharedText(), SharedText("")) << "nothing is the empty text";
+  EXPECT_LT(SharedText("a"), SharedText("b"));
+  EXPECT_EQ("<" + a + ">", "<ifrs-full:Revenue>");
+  std::map<std::string, int> counts;
+  ++counts[a];
+  ++counts[apart];
+  EXPECT_EQ(counts.at("ifrs-full:Revenue"), 2);
+  SharedList<Segment> axes{{"axis", "member"}};
+  const SharedList<Segment> copy = axes;
+  axes = {};
+  EXPECT_TRUE(axes.empty());
+  EXPECT_EQ(copy.size(), 1u) << "a copy does not follow";
+  EXPECT_EQ(copy, SharedList<Segment>({{"axis", "member"}}));
+}
+
 TEST(MinorUnits, MoveThePointAndKeepEveryDigit) {
   Company company;
   company.listing = {"CTS", "EUR", 100, 1};
@@ -98,10 +124,14 @@ TEST(Mapping, SetsAsideSegmentsForeignCurrencyAndPartYears) {
   facts[1].segments = {{"axis", "machines"}};
   facts[2].unit = "USD";
   facts[3].period.start = makeDate(2024, 7, 1);
+  facts.push_back(fact("a:Sales", "81234", 2024));
+  facts[4].unit = "hours";
   const StandardStatements s = build(facts, "revenue = a:Sales\n");
   EXPECT_DOUBLE_EQ(s.at("revenue", 0).figure.value(), 100);
   EXPECT_EQ(s.segmentFacts(), 1);
-  EXPECT_EQ(s.otherCurrencyFacts(), 1);
+  EXPECT_EQ(s.otherCurrencyFacts(), 1) << "hours are no currency";
+  ASSERT_EQ(s.unmapped().size(), 1u);
+  EXPECT_EQ(s.unmapped()[0].facts, 1);
 }
 
 TEST(Mapping, LaterDocumentsRestateAndDuplicatesMustAgree) {

@@ -1,6 +1,7 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
+#include "exchange/csv/rows.h"
 #include "exchange/csv/table.h"
 #include "exchange/csv/tables.h"
 
@@ -37,6 +38,7 @@ TEST(FactTable, FaultsNameTheLine) {
       {kHead + "a,,,2024-12-31,EUR,0,1\nb,,,2024-13-31,EUR,0,1\n", "'2024-13-31' in 'end' is not a date", "line 3"},
       {kHead + "a,,,2024-12-31,EUR,0,1.2.3\n", "'1.2.3' is not a plain decimal", "line 2"},
       {kHead + "a,,,2024-12-31,EUR,x,1\n", "'x' in 'decimals'", "line 2"},
+      {kHead + "a,,,2024-12-31,EUR,-2147483648,1\n", "'-2147483648' in 'decimals'", "line 2"},
       {kHead + ",,,2024-12-31,EUR,0,1\n", "the cell 'concept' is empty", "line 2"},
       {kHead + "a,,2025-01-01,2024-12-31,EUR,0,1\n", "ends before it starts", "line 2"},
       {kHead + "a,,,2024-12-31,EUR,0,1,extra\n", "the row has 8 cells, the header 7", "line 2"},
@@ -90,6 +92,41 @@ TEST(Peers, EmptyCellsAreAbsentAndYearsAscend) {
           .error()
           .what,
       testing::HasSubstr("must ascend"));
+}
+
+TEST(FactTable, CellsThatCrossWhatIsReadAtOnceStayWhole) {
+  // A row of 200 KB in cells just under the limit, quoted ones with breaks and separators inside.
+  const std::string plain(65000, 'p');
+  std::string quoted;
+  while (quoted.size() < 60000) quoted += "one, two\n\"\"three\"\"; ";
+  const auto rows = readCsvRows(plain + ",\"" + quoted + "\"," + plain + "\nlast,row,here\n", ',', "t");
+  ASSERT_TRUE(rows) << rows.error().text();
+  ASSERT_EQ(rows->size(), 2u);
+  EXPECT_EQ((*rows)[0].cells[0], plain);
+  EXPECT_EQ((*rows)[0].cells[1].size(), quoted.size() / 20 * 18) << "of each piece of 20 two marks go";
+  EXPECT_EQ((*rows)[0].cells[2], plain);
+  EXPECT_EQ((*rows)[1].cells[1], "row");
+}
+
+TEST(Peers, MayFileRentAndMoreFigures) {
+  const std::string head =
+      "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,debt,leases,preferred,minorities,"
+      "pension,cash,associates,leases_filed,year_end,revenue,ebitda,net_income,lease_cost,stock_pay,remark\n";
+  const auto row = [&](const std::string& filed) {
+    return head + "p,Peer,EUR,10,EUR,1,2026-04-30,100,5,6,0,0,0,1,0," + filed + ",2025-12-31,50,9,4,2,,\n";
+  };
+  const auto rents = readPeers(row("rent"), "t");
+  ASSERT_TRUE(rents) << rents.error().text();
+  EXPECT_TRUE(rents->front().filesRent);
+  EXPECT_DOUBLE_EQ(rents->front().years.front().leaseCost.value(), 2);
+  EXPECT_TRUE(rents->front().years.front().stockPay.isAbsent()) << "left empty";
+  EXPECT_TRUE(rents->front().years.front().research.isAbsent()) << "no such column";
+  EXPECT_FALSE(readPeers(row("debt"), "t")->front().filesRent);
+  EXPECT_FALSE(readPeers(row(""), "t")->front().filesRent);
+  const auto wrong = readPeers(row("capital"), "t");
+  ASSERT_FALSE(wrong);
+  EXPECT_THAT(wrong.error().text(), testing::HasSubstr("leases_filed is debt or rent, not 'capital'"));
+  EXPECT_THAT(wrong.error().where, testing::HasSubstr("line 2"));
 }
 
 TEST(Rates, TheLatestAtTheDateCounts) {

@@ -3,6 +3,7 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <optional>
 
 #include "core/filing/tie.h"
@@ -155,6 +156,54 @@ TEST(Sizes, FiguresTooLongToHoldAreRefused) {
   EXPECT_FALSE(readXbrlInstance(document("decimals=\"0\"", "1e400", kInstant, kEuro), "t"));
   EXPECT_FALSE(readXbrlInstance(document("decimals=\"99999999999\"", "1", kInstant, kEuro), "t"));
   EXPECT_EQ(read(document("decimals=\"0\"", std::string(60, '9'), kInstant, kEuro)).text.size(), 60u);
+}
+
+TEST(Order, ContextsAndUnitsMayFollowTheFactsThatNameThem) {
+  const std::string head = "<xbrl xmlns=\"http://www.xbrl.org/2003/instance\" xmlns:a=\"https://filer.example\">";
+  const std::string context = "<context id=\"c\"><entity><identifier scheme=\"s\">1</identifier></entity><period>" +
+                              kInstant + "</period></context>";
+  const std::string unit = "<unit id=\"u\">" + kEuro + "</unit>";
+  const std::string fact = "<a:Sales contextRef=\"c\" unitRef=\"u\" decimals=\"0\">5</a:Sales>";
+  const std::string text = "<a:Policy contextRef=\"c\">words</a:Policy>";
+  const std::string tuple = "<a:Group>" + fact + "<a:Inner>" + fact + "</a:Inner></a:Group>";
+  std::vector<std::string> parts{context, unit, fact, text, tuple};
+  std::sort(parts.begin(), parts.end());
+  do {
+    std::string all = head;
+    for (const std::string& part : parts) all += part;
+    const auto filing = readXbrlInstance(all + "</xbrl>", "t");
+    ASSERT_TRUE(filing) << filing.error().text();
+    EXPECT_EQ(filing->facts.size(), 3u) << "one by itself, two in the group";
+    for (const Fact& f : filing->facts) EXPECT_EQ(f.unit, "EUR");
+    ASSERT_EQ(filing->warnings.size(), 1u);
+    EXPECT_THAT(filing->warnings.front(), testing::HasSubstr("1 facts without a unit")) << "counted once";
+  } while (std::next_permutation(parts.begin(), parts.end()));
+  for (const char* lacking : {"c", "u"}) {
+    const auto filing = readXbrlInstance(head + (*lacking == 'c' ? unit : context) + fact + "</xbrl>", "t");
+    ASSERT_FALSE(filing);
+    EXPECT_THAT(filing.error().text(),
+                testing::HasSubstr(std::string("'") + lacking + "' that the file does not define"));
+  }
+}
+
+TEST(Places, AreTheLinesOfTheFile) {
+  std::string all =
+      "<xbrl xmlns=\"http://www.xbrl.org/2003/instance\" xmlns:a=\"https://filer.example\">\n"
+      "<context id=\"c\"><entity><identifier scheme=\"s\">1</identifier></entity><period>" +
+      kInstant + "</period></context><unit id=\"u\">" + kEuro + "</unit>";
+  // Gaps of none, few and many lines between one fact and the next.
+  int line = 2;
+  std::vector<std::string> expected;
+  for (const int gap : {1, 0, 3, 40, 0, 1, 15, 16, 17, 2}) {
+    all += std::string(static_cast<size_t>(gap), '\n') + "<a:Sales contextRef=\"c\" unitRef=\"u\">5</a:Sales>";
+    line += gap;
+    expected.push_back("line " + std::to_string(line));
+  }
+  const auto filing = readXbrlInstance(all + "</xbrl>", "t");
+  ASSERT_TRUE(filing) << filing.error().text();
+  std::vector<std::string> places;
+  for (const Fact& f : filing->facts) places.push_back(f.place);
+  EXPECT_EQ(places, expected);
 }
 
 }  // namespace
