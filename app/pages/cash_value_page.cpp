@@ -115,8 +115,15 @@ void CashValuePage::fillYears() {
                                 text(figureText(s.givens.at("stub").figure, Kind::Ratio)),
                                 text(dateText(s.caseOf().valuationDate))));
   std::vector<LedgerRow> rows;
-  for (const char* name : {"nopat", "depreciation", "capex", "new_leases", "working_capital_increase", "acquisitions",
-                           "fcff", "wacc", "factor", "present_value"}) {
+  // On another basis the rows that free cash flow is made of are other ones.
+  const MeasureBasis basis = services::basisOf(s.evaluation->model(), s.caseOf());
+  std::vector<const char*> names{
+      "nopat", basis.leasesAsDebt && basis.researchAsCost ? "depreciation" : "basis_depreciation", "capex"};
+  if (!basis.researchAsCost) names.push_back("capitalised_research");
+  if (basis.leasesAsDebt) names.push_back("new_leases");
+  for (const char* name : {"working_capital_increase", "acquisitions", "fcff", "wacc", "factor", "present_value"})
+    names.push_back(name);
+  for (const char* name : names) {
     LedgerRow row = yearRow(s, name, from, to, bench_.scenario());
     rows.push_back(std::move(row));
   }
