@@ -14,7 +14,7 @@ constexpr double kUsualResearchLife = 5;
 
 std::vector<BasisSwitch> switchesOf(const Snapshot& s) {
   const model::Model& m = s.evaluation->model();
-  const auto chosen = [&](const char* input) { return assumedInput(m, s.caseOf(), m.find(input)).valueOr(0); };
+  const auto chosen = [&](const char* input) { return assumedInput(m, s.caseOf(), m.find(input)).value(); };
   const double leases = chosen("leases_as_debt");
   const double pay = chosen("stock_pay_as_cost");
   const double research = chosen("research_life");

@@ -93,7 +93,7 @@ Subject subjectOf(const Snapshot& s, int base) {
 }  // namespace
 
 MeasureBasis basisOf(const model::Model& m, const Case& c) {
-  const auto chosen = [&](const char* input) { return assumedInput(m, c, m.find(input)).valueOr(0); };
+  const auto chosen = [&](const char* input) { return assumedInput(m, c, m.find(input)).value(); };
   return {chosen("leases_as_debt") == 1, chosen("stock_pay_as_cost") == 1, chosen("research_life") <= 0};
 }
 
@@ -105,8 +105,9 @@ Figure assumedInput(const model::Model& m, const Case& c, int row) {
 
 FiledInMinor Evidence::asWritten(size_t fact) const {
   const auto minor = inMinor.find(fact);
-  if (minor != inMinor.end()) return minor->second;
-  return {facts[fact].nil ? "nil" : facts[fact].text, facts[fact].unit};
+  FiledInMinor written = minor != inMinor.end() ? minor->second : FiledInMinor{facts[fact].text, facts[fact].unit};
+  if (facts[fact].nil) written.text = "nil";
+  return written;
 }
 
 std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
