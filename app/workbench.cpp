@@ -145,6 +145,48 @@ bool Workbench::applyCase(const QString& path) {
   return done;
 }
 
+std::vector<store::KeptVersion> Workbench::versions() {
+  Result<std::vector<store::KeptVersion>> list = session_->versions();
+  if (!list) report(tl::unexpected(list.error()));
+  return list ? std::move(*list) : std::vector<store::KeptVersion>();
+}
+
+bool Workbench::keepVersion(const QString& name, const QString& note) {
+  const bool done = report(session_->keepVersion(name.toStdString(), note.toStdString()));
+  if (done) say(tr("Kept as '%1'").arg(name.trimmed()));
+  Q_EMIT changed();
+  return done;
+}
+
+bool Workbench::goBackTo(const QString& name) {
+  preview_.reset();
+  const bool done = report(session_->goBackTo(name.toStdString()));
+  if (done) say(tr("Back to version '%1'").arg(name));
+  Q_EMIT changed();
+  return done;
+}
+
+bool Workbench::setVersionAside(const QString& name) {
+  const bool done = report(session_->setVersionAside(name.toStdString()));
+  if (done) say(tr("'%1' is off the list").arg(name));
+  Q_EMIT changed();
+  return done;
+}
+
+std::optional<services::Side> Workbench::sideOf(const QString& name) {
+  if (name == QLatin1String(services::kNow))
+    return services::Side{services::kNow, preview_ ? preview_ : session_->now()};
+  Result<services::Side> side = services::sideOf(*session_, name.toStdString());
+  if (side) return std::move(*side);
+  report(tl::unexpected(side.error()));
+  return std::nullopt;
+}
+
+Result<ValueWalk> Workbench::walkBetween(const services::Side& from, const services::Side& to,
+                                         const std::string& scenario, bool byRow) const {
+  return services::walkBetween(from, to, scenario, byRow, resources_);
+}
+
 void Workbench::focus(model::Cell cell, int scenario) {
   Q_EMIT focused(cell, scenario);
 }

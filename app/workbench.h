@@ -7,6 +7,7 @@
 #include <QStringList>
 #include <memory>
 
+#include "services/compare.h"
 #include "services/document_view.h"
 #include "services/session.h"
 
@@ -57,6 +58,16 @@ class Workbench : public QObject {
   [[nodiscard]] Result<services::DocumentView> viewDocument(const Fact& fact) const;
   bool exportCase(const QString& path);
   bool applyCase(const QString& path);
+
+  /// Named versions, oldest first; none when they cannot be read, and the reason is said.
+  [[nodiscard]] std::vector<store::KeptVersion> versions();
+  bool keepVersion(const QString& name, const QString& note);
+  bool goBackTo(const QString& name);
+  bool setVersionAside(const QString& name);
+  /// A version, or the present state, as it is looked at.
+  [[nodiscard]] std::optional<services::Side> sideOf(const QString& name);
+  [[nodiscard]] Result<ValueWalk> walkBetween(const services::Side& from, const services::Side& to,
+                                              const std::string& scenario, bool byRow) const;
 
   void focus(model::Cell cell, int scenario);
   void goTo(Stop stop);

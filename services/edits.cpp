@@ -222,6 +222,14 @@ CaseEdit setTest(const Case& c, const std::string& test, const std::string& labe
 CaseEdit setHorizon(const Case& c, int years) {
   CaseEdit edit{c, "Set horizon to " + std::to_string(years) + " years"};
   edit.after.horizon = years;
+  std::vector<int>& stages = edit.after.stages;
+  if (!stages.empty()) {
+    int left = years;
+    for (int& length : stages) left -= (length = std::min(length, left));
+    std::erase(stages, 0);
+    stages.back() += left;
+    if (stages.size() == 1) stages.clear();
+  }
   // Years that no longer exist cannot be shaped; typed figures beyond the end are kept unseen.
   for (Scenario& s : edit.after.scenarios) {
     for (auto& [row, a] : s.drivers) {
@@ -229,6 +237,14 @@ CaseEdit setHorizon(const Case& c, int years) {
       a.path.from = std::min(a.path.from, a.path.shape == Shape::Glide ? years - 1 : years);
     }
   }
+  return edit;
+}
+
+CaseEdit setStages(const Case& c, const std::vector<int>& lengths) {
+  std::string words;
+  for (const int length : lengths) words += (words.empty() ? "" : " + ") + std::to_string(length);
+  CaseEdit edit{c, lengths.size() < 2 ? "One stage" : "Set stages to " + words + " years"};
+  edit.after.stages = lengths.size() < 2 ? std::vector<int>{} : lengths;
   return edit;
 }
 

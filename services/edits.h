@@ -52,7 +52,10 @@ CaseEdit dropWindow(const Case& c, int from, int to);
 /// The analyst's word on a test of the quality review; without one the test's own threshold holds.
 CaseEdit setTest(const Case& c, const std::string& test, const std::string& label,
                  const std::optional<TestChoice>& choice);
+/// Paths that reach beyond the last year are drawn in, the last stages shortened or lengthened.
 CaseEdit setHorizon(const Case& c, int years);
+/// Lengths in years, which must sum to the horizon; one or none: a single stage.
+CaseEdit setStages(const Case& c, const std::vector<int>& lengths);
 CaseEdit setValuationDate(const Case& c, Date date);
 CaseEdit setNote(const Case& c, const model::Model& m, const std::string& row, const std::string& text);
 

@@ -1,5 +1,7 @@
 #include "services/gather.h"
 
+#include <algorithm>
+
 #include "exchange/content.h"
 #include "exchange/csv/tables.h"
 #include "exchange/json/company_json.h"
@@ -55,10 +57,12 @@ Status readDocument(store::Book& book, const store::StoredDocument& d, Evidence&
 
 }  // namespace
 
-Result<std::shared_ptr<const Evidence>> gather(store::Book& book, const std::string& company) {
+Result<std::shared_ptr<const Evidence>> gather(store::Book& book, const std::string& company,
+                                               const std::vector<std::int64_t>* only) {
   auto e = std::make_shared<Evidence>();
   if (Status s = take(book.documents(company), e->documents); !s) return tl::unexpected(s.error());
-  for (const store::StoredDocument& d : e->documents) {
+  for (store::StoredDocument& d : e->documents) {
+    if (only != nullptr) d.active = std::count(only->begin(), only->end(), d.document.id) > 0;
     if (!d.active) continue;
     if (Status s = readDocument(book, d, *e); !s) return tl::unexpected(s.error());
   }
@@ -66,7 +70,7 @@ Result<std::shared_ptr<const Evidence>> gather(store::Book& book, const std::str
     return fail(ErrorKind::NotFound, "the book has no company '" + company + "'", book.path(),
                 "Import its filings and record first");
   }
-  if (Status s = take(book.facts(company), e->facts); !s) return tl::unexpected(s.error());
+  if (Status s = take(book.facts(company, only), e->facts); !s) return tl::unexpected(s.error());
   e->inMinor = readInCurrency(e->facts, minorUnits(e->company));
   return std::shared_ptr<const Evidence>(std::move(e));
 }

@@ -18,6 +18,9 @@ struct Desk {
   static Desk ofThisMachine();
 };
 
+/// What the present state is called among named versions.
+inline constexpr const char* kNow = "now";
+
 class Session {
  public:
   static Result<std::unique_ptr<Session>> open(const std::string& path, const std::string& company,
@@ -57,6 +60,17 @@ class Session {
   /// Stores what was previewed as one edit.
   Result<ImportResult> bringIn(std::vector<ImportPreview> previews);
   Result<ImportResult> importFiles(const std::vector<ImportFile>& files);
+  /// Named versions: the assumptions as they stood, with the documents they stood on. Keeping one
+  /// changes nothing else; the names of a company's versions are told apart by every character.
+  Result<std::vector<store::KeptVersion>> versions() { return book_.versions(company_); }
+  /// Fails naming the versions there are.
+  Result<store::KeptVersion> version(const std::string& name);
+  Status keepVersion(const std::string& name, const std::string& note);
+  Status setVersionAside(const std::string& name);
+  /// What the version shows, on the documents it stood on.
+  Result<std::shared_ptr<const Snapshot>> snapshotOf(const store::KeptVersion& version);
+  /// Takes the assumptions back to the version's: an edit like any other, on today's documents.
+  Status goBackTo(const std::string& name);
   Result<std::vector<store::JournalEntry>> journal() { return book_.journal(company_); }
   Result<std::string> documentContent(std::int64_t id) { return book_.content(id); }
 

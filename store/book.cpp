@@ -84,6 +84,11 @@ struct Book::Impl {
     bool done_ = false;
   };
 
+  void bringUpFrom(int version) {
+    for (int next = version; next < kSchemaVersion; ++next) db.exec(kSchemaSteps[next]);
+    db.exec("PRAGMA user_version = " + std::to_string(kSchemaVersion));
+  }
+
   std::int64_t head(const std::string& company) {
     SQLite::Statement q(db, "SELECT COALESCE(MAX(number), 0) FROM journal WHERE company = ? AND state = 0");
     q.bind(1, company);
@@ -205,9 +210,8 @@ Result<Book> Book::create(const std::string& path) {
     auto impl = std::make_unique<Impl>(path, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
     impl->configure();
     Impl::Writing writing(impl->db);
-    impl->db.exec(kSchema1);
     impl->db.exec("PRAGMA application_id = " + std::to_string(kApplicationId));
-    impl->db.exec("PRAGMA user_version = " + std::to_string(kSchemaVersion));
+    impl->bringUpFrom(0);
     writing.commit();
     return Book(std::move(impl));
   });
@@ -232,6 +236,12 @@ Result<Book> Book::open(const std::string& path) {
           path, "Use a newer version of the program");
     }
     impl->configure();
+    if (version < kSchemaVersion) {
+      Impl::Writing writing(impl->db);
+      // Another program may have done it while this one waited for the lock.
+      impl->bringUpFrom(impl->db.execAndGet("PRAGMA user_version").getInt());
+      writing.commit();
+    }
     return Book(std::move(impl));
   });
 }
@@ -279,15 +289,20 @@ Result<std::string> Book::content(std::int64_t document) {
   });
 }
 
-Result<std::vector<Fact>> Book::facts(const std::string& company) {
+Result<std::vector<Fact>> Book::facts(const std::string& company, const std::vector<std::int64_t>* only) {
   return guarded(path(), [&]() -> Result<std::vector<Fact>> {
     std::vector<Fact> list;
+    std::string ids;
+    for (const std::int64_t id : only != nullptr ? *only : std::vector<std::int64_t>()) {
+      ids += (ids.empty() ? "" : ",") + std::to_string(id);
+    }
+    const std::string which = only != nullptr ? "d.id IN (" + ids + ")" : "d.active = 1";
     SQLite::Statement q(impl_->db,
                         "SELECT f.id, f.document, c.name, f.label, f.period_start, f.period_end, f.unit, f.text, "
                         "f.decimals, f.exact, f.nil, f.segments, f.place FROM facts f "
                         "JOIN documents d ON d.id = f.document JOIN concepts c ON c.id = f.concept "
-                        "WHERE d.company = ? AND d.active = 1 "
-                        "ORDER BY COALESCE(d.period_end, ''), d.id, f.id");
+                        "WHERE d.company = ? AND " +
+                            which + " ORDER BY COALESCE(d.period_end, ''), d.id, f.id");
     q.bind(1, company);
     // A book's facts have few names, units and axes between them.
     TextPool texts;
@@ -407,6 +422,73 @@ Status Book::mark(const JournalEntry& entry, bool undone, const std::optional<st
     if (caseText) impl_->saveCase(entry.company, *caseText);
     writing.commit();
     return {};
+  });
+}
+
+Result<std::int64_t> Book::keepVersion(const KeptVersion& version) {
+  return guarded(path(), [&]() -> Result<std::int64_t> {
+    Impl::Writing writing(impl_->db);
+    SQLite::Statement known(impl_->db, "SELECT 1 FROM versions WHERE company = ? AND name = ? AND active = 1");
+    known.bind(1, version.company);
+    known.bind(2, version.name);
+    if (known.executeStep()) {
+      return fail(ErrorKind::Conflict, "there is already a version '" + version.name + "'", path(),
+                  "Choose another name");
+    }
+    SQLite::Statement q(impl_->db,
+                        "INSERT INTO versions(company, name, at, author, note, text) VALUES(?, ?, ?, ?, ?, ?)");
+    q.bind(1, version.company);
+    q.bind(2, version.name);
+    q.bind(3, version.at);
+    q.bind(4, version.author);
+    q.bind(5, version.note);
+    q.bind(6, version.caseText);
+    q.exec();
+    const std::int64_t id = impl_->db.getLastInsertRowid();
+    SQLite::Statement d(impl_->db, "INSERT INTO version_documents(version, document) VALUES(?, ?)");
+    for (const std::int64_t document : version.documents) {
+      d.reset();
+      d.bind(1, id);
+      d.bind(2, document);
+      d.exec();
+    }
+    writing.commit();
+    return id;
+  });
+}
+
+Result<std::vector<KeptVersion>> Book::versions(const std::string& company) {
+  return guarded(path(), [&]() -> Result<std::vector<KeptVersion>> {
+    std::vector<KeptVersion> list;
+    SQLite::Statement q(impl_->db,
+                        "SELECT id, name, at, author, note, text FROM versions "
+                        "WHERE company = ? AND active = 1 ORDER BY id");
+    SQLite::Statement d(impl_->db, "SELECT document FROM version_documents WHERE version = ? ORDER BY document");
+    q.bind(1, company);
+    while (q.executeStep()) {
+      KeptVersion v;
+      v.id = q.getColumn(0).getInt64();
+      v.company = company;
+      v.name = q.getColumn(1).getString();
+      v.at = q.getColumn(2).getString();
+      v.author = q.getColumn(3).getString();
+      v.note = q.getColumn(4).getString();
+      v.caseText = q.getColumn(5).getString();
+      d.reset();
+      d.bind(1, v.id);
+      while (d.executeStep()) v.documents.push_back(d.getColumn(0).getInt64());
+      list.push_back(std::move(v));
+    }
+    return list;
+  });
+}
+
+Status Book::setVersionAside(std::int64_t id) {
+  return guarded(path(), [&]() -> Status {
+    SQLite::Statement q(impl_->db, "UPDATE versions SET active = 0 WHERE id = ? AND active = 1");
+    q.bind(1, id);
+    if (q.exec() == 1) return {};
+    return fail(ErrorKind::NotFound, "there is no such version", path(), "Look at the list again");
   });
 }
 

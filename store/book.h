@@ -50,6 +50,18 @@ struct Edit {
   std::vector<Incoming> incoming;
 };
 
+/// A case kept under a name, with the documents that were active then.
+struct KeptVersion {
+  std::int64_t id = 0;
+  std::string company;
+  std::string name;
+  std::string at;
+  std::string author;
+  std::string note;
+  std::string caseText;
+  std::vector<std::int64_t> documents;
+};
+
 class Book {
  public:
   /// Creates a new book; an existing file is refused.
@@ -66,8 +78,9 @@ class Book {
   Result<std::vector<std::string>> companies();
   Result<std::vector<StoredDocument>> documents(const std::string& company);
   Result<std::string> content(std::int64_t document);
-  /// Active documents' facts, ordered by the year the document reports, then by import.
-  Result<std::vector<Fact>> facts(const std::string& company);
+  /// Facts of the active documents, or of those in `only`, ordered by the year the document
+  /// reports, then by import.
+  Result<std::vector<Fact>> facts(const std::string& company, const std::vector<std::int64_t>* only = nullptr);
   /// The case's text; empty when the company has none.
   Result<std::optional<std::string>> caseText(const std::string& company);
   Result<std::vector<JournalEntry>> journal(const std::string& company);
@@ -80,6 +93,13 @@ class Book {
   /// Marks entry `number` undone or done again, with the case text that results and the entry's
   /// documents set aside or taken back.
   Status mark(const JournalEntry& entry, bool undone, const std::optional<std::string>& caseText);
+
+  /// Keeps a version. Fails with Conflict where the company has one of that name.
+  Result<std::int64_t> keepVersion(const KeptVersion& version);
+  /// The company's versions, oldest first.
+  Result<std::vector<KeptVersion>> versions(const std::string& company);
+  /// Takes a version off the list. Its row stays in the book.
+  Status setVersionAside(std::int64_t id);
 
   /// Keeps the file from growing beyond so many pages: for media with a quota.
   Status limitPages(int pages);

@@ -4,7 +4,7 @@
 namespace zl::store {
 
 inline constexpr int kApplicationId = 0x5A4C4247;  // "ZLBG" in the file's header
-inline constexpr int kSchemaVersion = 1;
+inline constexpr int kSchemaVersion = 2;
 
 inline constexpr const char* kSchema1 = R"(
 CREATE TABLE documents(
@@ -49,5 +49,25 @@ CREATE TABLE journal_documents(
   entry INTEGER NOT NULL REFERENCES journal(number),
   document INTEGER NOT NULL REFERENCES documents(id));
 )";
+
+/// Adds named versions: the case as it stood, and the documents it stood on.
+inline constexpr const char* kSchema2 = R"(
+CREATE TABLE versions(
+  id INTEGER PRIMARY KEY,
+  company TEXT NOT NULL,
+  name TEXT NOT NULL,
+  at TEXT NOT NULL,
+  author TEXT NOT NULL,
+  note TEXT NOT NULL,
+  text TEXT NOT NULL,
+  active INTEGER NOT NULL DEFAULT 1);
+CREATE UNIQUE INDEX versions_by_name ON versions(company, name) WHERE active = 1;
+CREATE TABLE version_documents(
+  version INTEGER NOT NULL REFERENCES versions(id),
+  document INTEGER NOT NULL REFERENCES documents(id));
+)";
+
+/// What brings a book from the version before up to date, by version; the first makes a new book.
+inline constexpr const char* kSchemaSteps[] = {kSchema1, kSchema2};
 
 }  // namespace zl::store

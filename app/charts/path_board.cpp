@@ -74,6 +74,14 @@ QPointF PathBoard::pointOf(int year) const {
   return {xOf(static_cast<int>(content_.history.size()) + year), y_.at(f.valueOr(y_.low))};
 }
 
+QPointF PathBoard::levelHandle() const {
+  const BoardPath* path = chosenPath();
+  if (path == nullptr || path->figures.empty() || !path->figures.back().hasValue()) return {-100, -100};
+  const int last = static_cast<int>(content_.periods.size()) - 1;
+  const double x = (xOf(last) + width() - kRight) / 2 + 3;
+  return {std::max(x, xOf(last) + kReach + 1), y_.at(path->figures.back().value())};
+}
+
 double PathBoard::clipped(double figure) const {
   return std::clamp(figure, content_.low, content_.high);
 }
@@ -148,6 +156,18 @@ void PathBoard::paintHistory(QPainter& painter) const {
   painter.drawLine(QPointF(edge, kTop), QPointF(edge, height() - kBottom));
 }
 
+void PathBoard::paintStages(QPainter& painter) const {
+  const Theme& t = theme();
+  const int filed = static_cast<int>(content_.history.size());
+  const double half = (xOf(1) - xOf(0)) / 2;
+  int end = filed;
+  for (size_t k = 0; k + 1 < content_.stages.size(); ++k) {
+    end += content_.stages[k];
+    painter.setPen(QPen(t.wideRule, 1, Qt::DotLine));
+    painter.drawLine(QPointF(xOf(end) - half, kTop), QPointF(xOf(end) - half, height() - kBottom));
+  }
+}
+
 void PathBoard::paintPath(QPainter& painter, const BoardPath& path, bool chosen) const {
   const Theme& t = theme();
   const QColor color = t.scenario(path.scenario);
@@ -180,6 +200,11 @@ void PathBoard::paintPath(QPainter& painter, const BoardPath& path, bool chosen)
     if (chosen) {
       const bool held = dragYear_ == static_cast<int>(i);
       drawScenarioMark(painter, path.scenario, point, held ? 13 : 9, true);
+      if (i < path.clipped.size() && path.clipped[i]) {
+        painter.setPen(QPen(t.fault, 2));  // a bar that it cannot pass
+        const double beyond = path.figures[i].value() >= content_.high ? -8 : 8;
+        painter.drawLine(point + QPointF(-8, beyond), point + QPointF(8, beyond));
+      }
       if (hasFocus() && focusYear_ == static_cast<int>(i)) {
         painter.setBrush(Qt::NoBrush);
         painter.setPen(QPen(t.accent, 1.4));
@@ -187,6 +212,11 @@ void PathBoard::paintPath(QPainter& painter, const BoardPath& path, bool chosen)
       }
     }
   }
+  if (!chosen) return;
+  const QPointF handle = levelHandle();
+  painter.setBrush(t.paper);
+  painter.setPen(QPen(color, 1.4));
+  painter.drawRect(QRectF(handle.x() - 3, handle.y() - 6, 6, 12));
 }
 
 void PathBoard::paintEvent(QPaintEvent*) {
@@ -207,6 +237,7 @@ void PathBoard::paintEvent(QPaintEvent*) {
                    content_.unit);
   paintAxes(painter);
   paintHistory(painter);
+  paintStages(painter);
   for (int i = 0; i < static_cast<int>(content_.paths.size()); ++i) {
     if (i != content_.chosen) paintPath(painter, content_.paths[static_cast<size_t>(i)], false);
   }
@@ -232,7 +263,8 @@ void PathBoard::paintEvent(QPaintEvent*) {
     const Figure& f = path->figures[static_cast<size_t>(shown)];
     QString words = zl::app::text(figureText(f, content_.kind));
     const double figure = f.valueOr(0);
-    if (figure <= content_.low || figure >= content_.high) words += tr("  at its limit");
+    const bool stopped = static_cast<size_t>(shown) < path->clipped.size() && path->clipped[static_cast<size_t>(shown)];
+    if (stopped || figure <= content_.low || figure >= content_.high) words += tr("  at its limit");
     const double w = tabularWidth(QFontMetricsF(font()), words) + 10;
     const QRectF box(std::min(at.x() + 10, width() - w - 2), std::max(kTop, at.y() - 26), w, 19);
     painter.setPen(QPen(t.wideRule, 1));
@@ -255,9 +287,28 @@ int PathBoard::yearAt(QPointF position, int path) const {
   return -1;
 }
 
+namespace {
+
+Grip gripOf(Qt::KeyboardModifiers modifiers) {
+  if ((modifiers & Qt::ControlModifier) != 0) return Grip::Level;
+  return (modifiers & Qt::ShiftModifier) != 0 ? Grip::Stage : Grip::Year;
+}
+
+bool near(QPointF a, QPointF b) {
+  const QPointF d = a - b;
+  return d.x() * d.x() + d.y() * d.y() <= kReach * kReach;
+}
+
+}  // namespace
+
 void PathBoard::mousePressEvent(QMouseEvent* event) {
   if (event->button() != Qt::LeftButton || chosenPath() == nullptr) return;
+  grip_ = gripOf(event->modifiers());
   int year = yearAt(event->position(), content_.chosen);
+  if (year < 0 && near(event->position(), levelHandle())) {
+    grip_ = Grip::Level;
+    year = static_cast<int>(chosenPath()->figures.size()) - 1;
+  }
   if (year < 0) {
     for (int i = 0; i < static_cast<int>(content_.paths.size()) && year < 0; ++i) {
       if (i == content_.chosen) continue;
@@ -273,28 +324,34 @@ void PathBoard::mousePressEvent(QMouseEvent* event) {
 
 void PathBoard::mouseMoveEvent(QMouseEvent* event) {
   if (dragYear_ < 0) {
-    const bool over = chosenPath() != nullptr && yearAt(event->position(), content_.chosen) >= 0;
+    const bool over = chosenPath() != nullptr &&
+                      (yearAt(event->position(), content_.chosen) >= 0 || near(event->position(), levelHandle()));
     setCursor(over ? Qt::SizeVerCursor : Qt::ArrowCursor);
     return;
   }
   const double step = stepSize();
   dragFigure_ = clipped(std::round(y_.figure(event->position().y()) / step) * step);
-  Q_EMIT dragging(dragYear_, dragFigure_);
+  Q_EMIT dragging(dragYear_, dragFigure_, grip_);
 }
 
 void PathBoard::mouseReleaseEvent(QMouseEvent*) {
   if (dragYear_ < 0) return;
   const int year = dragYear_;
   dragYear_ = -1;
-  Q_EMIT dropped(year, dragFigure_);
+  Q_EMIT dropped(year, dragFigure_, grip_);
 }
 
 void PathBoard::keyPressEvent(QKeyEvent* event) {
   const BoardPath* path = chosenPath();
   if (path == nullptr) return;
   const int years = static_cast<int>(path->figures.size());
-  const double before = path->figures[static_cast<size_t>(focusYear_)].valueOr(0);
-  const double step = stepSize() * (event->modifiers() & Qt::ShiftModifier ? 5 : 1);
+  const Grip grip = gripOf(event->modifiers());
+  const int at = grip == Grip::Level ? years - 1 : focusYear_;
+  const double before = path->figures[static_cast<size_t>(at)].valueOr(0);
+  const auto nudge = [&](double steps) {
+    const double step = stepSize() * std::abs(steps);
+    Q_EMIT dropped(at, clipped(std::round((before + stepSize() * steps) / step) * step), grip);
+  };
   switch (event->key()) {
     case Qt::Key_Left:
       focusYear_ = std::max(0, focusYear_ - 1);
@@ -303,10 +360,16 @@ void PathBoard::keyPressEvent(QKeyEvent* event) {
       focusYear_ = std::min(years - 1, focusYear_ + 1);
       break;
     case Qt::Key_Up:
-      Q_EMIT dropped(focusYear_, clipped(std::round((before + step) / step) * step));
+      nudge(1);
       break;
     case Qt::Key_Down:
-      Q_EMIT dropped(focusYear_, clipped(std::round((before - step) / step) * step));
+      nudge(-1);
+      break;
+    case Qt::Key_PageUp:
+      nudge(5);
+      break;
+    case Qt::Key_PageDown:
+      nudge(-5);
       break;
     case Qt::Key_Escape:
       if (dragYear_ >= 0) {

@@ -1,12 +1,14 @@
 #pragma once
 // The path of one driver: history as dots, the scenarios' paths as lines whose points can be
-// dragged or nudged by key, behind them the band of its own history.
+// dragged or nudged by key, behind them the band of its own history. With Shift a stage moves as a
+// whole, with Ctrl (or by the handle at the right) the long-run level.
 
 #include <QWidget>
 #include <vector>
 
 #include "app/charts/axis.h"
 #include "core/history/statistics.h"
+#include "core/outlook/path_grip.h"
 #include "core/quantity/figure.h"
 #include "core/quantity/kind.h"
 
@@ -17,7 +19,8 @@ struct BoardPath {
   QString label;
   std::vector<Figure> figures;  ///< one per forecast year
   std::vector<Figure> ghost;    ///< before the edit; empty when nothing is being edited
-  bool inherited = false;       ///< follows base
+  std::vector<bool> clipped;    ///< years in which it is held at the end of the driver's range
+  bool inherited = false;       ///< says nothing of its own
 };
 
 struct BoardContent {
@@ -29,6 +32,7 @@ struct BoardContent {
   std::vector<bool> exceptional;  ///< per history year
   Statistics spread;              ///< of the history that counts
   std::vector<BoardPath> paths;
+  std::vector<int> stages;        ///< lengths in forecast years; empty: one
   int chosen = 1;                 ///< the path that edits go to
   double low = -1e9, high = 1e9;  ///< allowed range
 };
@@ -42,10 +46,12 @@ class PathBoard : public QWidget {
   [[nodiscard]] QSize minimumSizeHint() const override { return {320, 170}; }
   /// Where a forecast year's point of the chosen path stands, in widget coordinates.
   [[nodiscard]] QPointF pointOf(int year) const;
+  /// Where the long-run level of the chosen path is taken hold of, right of the last year.
+  [[nodiscard]] QPointF levelHandle() const;
 
  Q_SIGNALS:
-  void dragging(int year, double figure);  ///< while the mouse is down
-  void dropped(int year, double figure);
+  void dragging(int year, double figure, zl::Grip grip);  ///< while the mouse is down
+  void dropped(int year, double figure, zl::Grip grip);
   void cancelled();
   void pathChosen(int path);
 
@@ -62,6 +68,7 @@ class PathBoard : public QWidget {
   void paintHistory(QPainter& painter) const;
   void paintPath(QPainter& painter, const BoardPath& path, bool chosen) const;
   void paintAxes(QPainter& painter) const;
+  void paintStages(QPainter& painter) const;
   [[nodiscard]] double xOf(int column) const;
   [[nodiscard]] double clipped(double figure) const;
   [[nodiscard]] int yearAt(QPointF position, int path) const;
@@ -71,6 +78,7 @@ class PathBoard : public QWidget {
   BoardContent content_;
   Scale y_;
   int dragYear_ = -1;
+  Grip grip_ = Grip::Year;
   int focusYear_ = 0;
   double dragFigure_ = 0;
 };

@@ -18,6 +18,19 @@ struct Term {
 };
 
 constexpr Term kTerms[] = {
+    {"Version",
+     "The assumptions as they stood, kept under a name with the documents they stood on. Undo leaves it alone; going "
+     "back to it is an edit."},
+    {"What moved the value",
+     "The difference between two values per share, before the floor at zero, split by what differs: each part's mean "
+     "effect over all orders in which the parts could be changed (Shapley value). The parts add up."},
+    {"Stage", "A span of forecast years. Steps have a figure a stage; a stage can be moved as a whole."},
+    {"Shapes of a path",
+     "Hold: one level. Typed: by year. Steps: by stage. Glide: equal yearly steps to a level. Fade: half the distance "
+     "to "
+     "a level is gone in each half-life. Recovery: from the base year straight to a level, then level. Cycle: a level "
+     "and deviations that repeat. Follow: base's path at a distance, even or widening."},
+    {"At its limit", "A path that would leave its driver's range is held at its end and marked with a bar."},
     {"Compound growth", "(last / first)^(1 / years) - 1; both ends must be positive and every year between whole."},
     {"Growth over two years",
      "x of the year over x two years before, less one: an easy comparison does not hide in it."},

@@ -96,12 +96,13 @@ void MainWindow::makeFrame() {
 
   filings_ = new FilingsPage(bench_);
   outlook_ = new OutlookPage(bench_);
+  verdict_ = new VerdictPage(bench_);
   auto* history = new HistoryPage(bench_);
   history->setSaveDialog(dialogs_.saveChart);
   for (Page* page : {static_cast<Page*>(new CompanyPage(bench_)), static_cast<Page*>(filings_),
                      static_cast<Page*>(history), static_cast<Page*>(outlook_),
                      static_cast<Page*>(new CapitalPage(bench_)), static_cast<Page*>(new CashValuePage(bench_)),
-                     static_cast<Page*>(new PeersPage(bench_)), static_cast<Page*>(new VerdictPage(bench_))}) {
+                     static_cast<Page*>(new PeersPage(bench_)), static_cast<Page*>(verdict_)}) {
     pages_->addWidget(page);
     pageOf_[page->stop()] = page;
     connect(page, &Page::summed, sum_, &QLabel::setText);
@@ -161,7 +162,13 @@ void MainWindow::makeEditMenu() {
     find_->selectAll();
   });
   find->setShortcut(QKeySequence::Find);
-  needBook_.push_back(find);
+  QAction* keep = edit->addAction(tr("Name the present &state…"), this, [this] {
+    go(Stop::Verdict);
+    verdict_->startKeeping();
+  });
+  keep->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_K));
+  keep->setObjectName(QStringLiteral("keepVersionAction"));
+  needBook_.insert(needBook_.end(), {find, keep});
 }
 
 void MainWindow::makeViewMenu() {

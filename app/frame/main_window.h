@@ -16,6 +16,7 @@
 #include "app/look/theme.h"
 #include "app/pages/filings_page.h"
 #include "app/pages/outlook_page.h"
+#include "app/pages/verdict_page.h"
 
 namespace zl::app {
 
@@ -79,6 +80,7 @@ class MainWindow : public QMainWindow {
   FindBox* find_;
   OutlookPage* outlook_;
   FilingsPage* filings_;
+  VerdictPage* verdict_;
   QSplitter* splitter_;
   QLabel* sum_;
   std::map<Stop, Page*> pageOf_;

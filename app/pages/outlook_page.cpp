@@ -24,6 +24,7 @@ OutlookPage::OutlookPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   splitter->setSizes({252, 680});
   layout->addWidget(splitter);
   connectBoard();
+  connectShapeBar();
 }
 
 QWidget* OutlookPage::makeLeft() {
@@ -34,7 +35,7 @@ QWidget* OutlookPage::makeLeft() {
   drivers_ = addGrid("drivers", tr("Drivers"));
   drivers_->setWidths(150, 48, 50);
   drivers_->setSelectionBehavior(QAbstractItemView::SelectRows);
-  drivers_->setSelectionMode(QAbstractItemView::SingleSelection);
+  drivers_->setSelectionMode(QAbstractItemView::ExtendedSelection);  // several are shaped at once
   drivers_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   layout->addWidget(drivers_, 5);
   layout->addWidget(sectionLabel(tr("Evidence (Enter adopts a figure)"), left));
@@ -63,7 +64,8 @@ QWidget* OutlookPage::makeRight() {
   paths_->setWidths(84, 60, 0);
   paths_->fitFigures(42);
   layout->addWidget(paths_);
-  layout->addWidget(makeShapeBar());
+  shapeBar_ = new ShapeBar(upper);
+  layout->addWidget(shapeBar_);
   right->addWidget(upper);
   auto* lower = new QWidget(right);
   auto* lowerLayout = new QVBoxLayout(lower);
@@ -81,6 +83,7 @@ QWidget* OutlookPage::makeRight() {
   bar->addWidget(new QLabel(tr("Projected"), lower));
   bar->addWidget(statementBox_);
   bar->addStretch();
+  makeHorizonFields(bar, lower);
   lowerLayout->addLayout(bar);
   statements_ = addGrid("projected", tr("Projected statements"));
   statements_->setWidths(142, 64, 0);
@@ -101,7 +104,7 @@ QWidget* OutlookPage::makeRight() {
   connect(paths_, &LedgerView::pasted, this, [this](int row, int column, const QList<QStringList>& cells) {
     // One row of years at a time: what is pasted into a scenario is one edit.
     std::map<int, double> years;
-    const int count = static_cast<int>(forecastOf(now(), 0).size());
+    const int count = now().caseOf().horizon;
     for (int i = 0; i < cells.first().size() && column + i < count; ++i) {
       if (cells.first()[i].trimmed().isEmpty()) continue;
       const auto figure = typedOrSay(cells.first()[i], paths_->ledger().ledgerRows()[static_cast<size_t>(row)]);
@@ -116,93 +119,78 @@ QWidget* OutlookPage::makeRight() {
   return right;
 }
 
-QWidget* OutlookPage::makeShapeBar() {
-  auto* bar = new QWidget(this);
-  auto* rows = new QVBoxLayout(bar);
-  rows->setContentsMargins(8, 2, 8, 2);
-  rows->setSpacing(3);
-  auto* line = new QHBoxLayout;
-  rows->addLayout(line);
-  const auto label = [&](const QString& words, QWidget* buddy) {
-    auto* l = new QLabel(words, bar);
-    l->setBuddy(buddy);
-    line->addWidget(l);
-    line->addWidget(buddy);
-    return l;
-  };
-  scenarioBox_ = new QComboBox(bar);
-  scenarioBox_->setObjectName(QStringLiteral("scenarioBox"));
-  label(tr("S&cenario"), scenarioBox_);
-  shapeBox_ = new QComboBox(bar);
-  shapeBox_->setObjectName(QStringLiteral("shapeBox"));
-  for (Shape shape : {Shape::Hold, Shape::Typed, Shape::Glide, Shape::Fade}) {
-    shapeBox_->addItem(QString::fromLatin1(shapeWord(shape)), static_cast<int>(shape));
+void OutlookPage::makeHorizonFields(QHBoxLayout* bar, QWidget* parent) {
+  horizon_ = new QSpinBox(parent);
+  horizon_->setObjectName(QStringLiteral("outlookHorizon"));
+  horizon_->setRange(kShortestHorizon, kLongestHorizon);
+  horizon_->setKeyboardTracking(false);
+  stages_ = new QLineEdit(parent);
+  stages_->setObjectName(QStringLiteral("stages"));
+  stages_->setMaximumWidth(110);
+  stages_->setToolTip(
+      tr("Lengths of the stages in years, as 3 + 4 + 3. Steps have a figure a stage, and a stage can be "
+         "moved as a whole (Shift with drag or arrows)."));
+  const std::pair<QString, QWidget*> fields[] = {{tr("Forecast &years"), horizon_}, {tr("&stages"), stages_}};
+  for (const auto& [words, field] : fields) {
+    auto* label = new QLabel(words, parent);
+    label->setBuddy(field);
+    bar->addWidget(label);
+    bar->addWidget(field);
   }
-  label(tr("S&hape"), shapeBox_);
-  level_ = new QLineEdit(bar);
-  level_->setObjectName(QStringLiteral("level"));
-  level_->setMaximumWidth(70);
-  level_->setPlaceholderText(tr("last"));
-  level_->setAlignment(Qt::AlignRight);
-  levelLabel_ = label(tr("&Level"), level_);
-  from_ = new QSpinBox(bar);
-  from_->setObjectName(QStringLiteral("fromYear"));
-  fromLabel_ = label(tr("&from year"), from_);
-  to_ = new QSpinBox(bar);
-  to_->setObjectName(QStringLiteral("toYear"));
-  toLabel_ = label(tr("&to year"), to_);
-  halfLife_ = new QDoubleSpinBox(bar);
-  halfLife_->setObjectName(QStringLiteral("halfLife"));
-  halfLife_->setRange(0.1, 50);
-  halfLife_->setDecimals(1);
-  halfLife_->setSuffix(tr(" y"));
-  halfLabel_ = label(tr("h&alf-life"), halfLife_);
-  // They appear with the shapes that use them; all at once they would widen the window.
-  for (QWidget* w : std::initializer_list<QWidget*>{from_, fromLabel_, to_, toLabel_, halfLife_, halfLabel_}) w->hide();
-  line->addStretch();
-  reset_ = new QPushButton(bar);
-  reset_->setObjectName(QStringLiteral("resetDriver"));
-  line->addWidget(reset_);
-  auto* second = new QHBoxLayout;
-  rows->addLayout(second);
-  auto* why = new QLabel(tr("&Reason"), bar);
-  reason_ = new QLineEdit(bar);
-  reason_->setObjectName(QStringLiteral("reason"));
-  reason_->setPlaceholderText(tr("Why this path? A driver without a reason stays marked."));
-  why->setBuddy(reason_);
-  second->addWidget(why);
-  second->addWidget(reason_, 1);
-  connect(scenarioBox_, &QComboBox::activated, this, [this](int index) { bench_.setScenario(index); });
-  connect(shapeBox_, &QComboBox::activated, this, [this] { applyShape(); });
-  connect(level_, &QLineEdit::editingFinished, this, [this] {
-    if (level_->isModified()) applyShape();
+  connect(horizon_, &QSpinBox::valueChanged, this, [this](int years) {
+    if (!filling_) bench_.apply(services::setHorizon(bench_.settled().caseOf(), years));
   });
-  for (QSpinBox* box : {from_, to_}) {
-    box->setKeyboardTracking(false);
-    connect(box, &QSpinBox::valueChanged, this, [this] {
-      if (!filling_) applyShape();
-    });
+  connect(stages_, &QLineEdit::editingFinished, this, [this] {
+    if (stages_->isModified()) typeStages();
+  });
+}
+
+void OutlookPage::typeStages() {
+  stages_->setModified(false);
+  std::vector<int> lengths;
+  int sum = 0;
+  for (const QString& piece : stages_->text().split(QLatin1Char('+'), Qt::SkipEmptyParts)) {
+    bool whole = false;
+    lengths.push_back(piece.trimmed().toInt(&whole));
+    sum += lengths.back();
+    if (whole && lengths.back() >= 1) continue;
+    bench_.say(tr("'%1' is not a number of years; write stages as 3 + 4 + 3").arg(piece.trimmed()), true);
+    return refreshHorizon();
   }
-  halfLife_->setKeyboardTracking(false);
-  connect(halfLife_, &QDoubleSpinBox::valueChanged, this, [this] {
-    if (!filling_) applyShape();
-  });
-  connect(reason_, &QLineEdit::editingFinished, this, [this] {
-    if (!reason_->isModified()) return;
-    reason_->setModified(false);
+  // The last stage takes what the others leave, so that a length need not be counted out.
+  const int horizon = bench_.settled().caseOf().horizon;
+  if (!lengths.empty() && sum < horizon) lengths.push_back(horizon - sum);
+  if (!bench_.apply(services::setStages(bench_.settled().caseOf(), lengths))) refreshHorizon();
+}
+
+void OutlookPage::refreshHorizon() {
+  const Case& c = bench_.settled().caseOf();
+  horizon_->setValue(c.horizon);
+  QStringList lengths;
+  for (const int length : c.stages) lengths << QString::number(length);
+  stages_->setText(lengths.isEmpty() ? QString::number(c.horizon) : lengths.join(QStringLiteral(" + ")));
+  stages_->setModified(false);
+}
+
+void OutlookPage::connectShapeBar() {
+  connect(shapeBar_, &ShapeBar::scenarioChosen, this, [this](int index) { bench_.setScenario(index); });
+  connect(shapeBar_, &ShapeBar::refused, this, [this](const QString& message) { bench_.say(message, true); });
+  connect(shapeBar_, &ShapeBar::shaped, this, &OutlookPage::shape);
+  connect(shapeBar_, &ShapeBar::reasonTyped, this, [this](const QString& reason) {
     bench_.apply(services::setReason(bench_.settled().caseOf(), now().evaluation->model(), bench_.scenarioId(),
-                                     driver_.toStdString(), bench_.saidNow(reason_->text())));
+                                     driver_.toStdString(), bench_.saidNow(reason)));
   });
-  connect(reset_, &QPushButton::clicked, this, [this] {
+  connect(shapeBar_, &ShapeBar::resetWanted, this, [this] {
     bench_.apply(services::clearDriver(bench_.settled().caseOf(), now().evaluation->model(), bench_.scenarioId(),
                                        driver_.toStdString()));
   });
-  return bar;
 }
 
 void OutlookPage::connectBoard() {
-  connect(board_, &PathBoard::dragging, this, [this](int year, double figure) { drag(year, figure, false); });
-  connect(board_, &PathBoard::dropped, this, [this](int year, double figure) { drag(year, figure, true); });
+  connect(board_, &PathBoard::dragging, this,
+          [this](int year, double figure, Grip grip) { drag(grip, year, figure, false); });
+  connect(board_, &PathBoard::dropped, this,
+          [this](int year, double figure, Grip grip) { drag(grip, year, figure, true); });
   connect(board_, &PathBoard::cancelled, &bench_, &Workbench::endPreview);
   connect(board_, &PathBoard::pathChosen, this, [this](int path) { bench_.setScenario(path); });
 }
@@ -211,19 +199,25 @@ int OutlookPage::driverIndex() const {
   return now().evaluation->model().find(driver_.toStdString());
 }
 
-std::vector<Figure> OutlookPage::forecastOf(const services::Snapshot& s, int scenario) const {
-  return trendOf(s, driverIndex(), s.evaluation->layout().historyYears, s.evaluation->layout().columns(), scenario);
+std::vector<int> OutlookPage::selectedDrivers() const {
+  std::vector<int> list;
+  const model::Model& m = now().evaluation->model();
+  for (const QModelIndex& index : drivers_->selectionModel()->selectedRows()) {
+    const LedgerRow& row = drivers_->ledger().ledgerRows()[static_cast<size_t>(index.row())];
+    if (!row.heading) list.push_back(m.find(row.key.toStdString()));
+  }
+  if (std::count(list.begin(), list.end(), driverIndex()) == 0) list = {driverIndex()};
+  return list;
 }
 
-void OutlookPage::drag(int year, double figure, bool drop) {
+void OutlookPage::drag(Grip grip, int year, double figure, bool drop) {
+  const services::CaseEdit edit =
+      services::moveDriver(bench_.settled(), bench_.scenario(), driverIndex(), grip, year, figure, bench_.saidNow({}));
   if (drop) {
-    typeDriver(driver_, bench_.scenario(), {{year, figure}});
-    return;
+    bench_.apply(edit);
+  } else {
+    bench_.preview(edit);
   }
-  const services::Snapshot& s = bench_.settled();
-  bench_.preview(services::typeDriverYears(s.caseOf(), s.evaluation->model(), bench_.scenarioId(),
-                                           driver_.toStdString(), forecastOf(s, bench_.scenario()), {{year, figure}},
-                                           bench_.saidNow({})));
 }
 
 void OutlookPage::choose(const QString& driver) {
@@ -241,6 +235,7 @@ void OutlookPage::refresh() {
   refreshPaths();
   refreshEvidence();
   refreshShape();
+  refreshHorizon();
   refreshStatements();
   filling_ = false;
 }
@@ -285,6 +280,7 @@ void OutlookPage::refreshBoard() {
   content.history = e.history;
   content.exceptional = services::exceptionalColumns(s);
   content.spread = e.spread;
+  content.stages = s.caseOf().stages;
   content.chosen = bench_.scenario();
   if (row.range) {
     content.low = row.range->low;
@@ -295,8 +291,11 @@ void OutlookPage::refreshBoard() {
     BoardPath path;
     path.scenario = text(sc.id);
     path.label = text(sc.label);
-    path.figures = forecastOf(s, i);
-    if (bench_.isPreviewing()) path.ghost = forecastOf(bench_.settled(), i);
+    path.figures = services::forecastOf(s, i, driverIndex());
+    if (bench_.isPreviewing()) path.ghost = services::forecastOf(bench_.settled(), i, driverIndex());
+    for (int c = s.evaluation->layout().historyYears; c < s.evaluation->layout().columns(); ++c) {
+      path.clipped.push_back(s.evaluation->clipped({driverIndex(), c}, i));
+    }
     path.inherited = sc.id != kBase && sc.drivers.count(row.name) == 0;
     content.paths.push_back(std::move(path));
   }
@@ -372,74 +371,25 @@ void OutlookPage::refreshShape() {
   const services::Snapshot& s = now();
   const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())];
   const model::Row& row = s.evaluation->model().rows[static_cast<size_t>(driverIndex())];
-  if (scenarioBox_->count() != s.evaluation->scenarios()) {
-    scenarioBox_->clear();
-    scenarioBox_->addItems(scenarioHeaders(s));
-  }
-  scenarioBox_->setCurrentIndex(bench_.scenario());
   const Assumption* a = s.caseOf().driver(sc, row.name);
-  Path path = a != nullptr ? a->path : Path{};
-  const Figure last = s.history->at(driverIndex(), s.evaluation->layout().baseColumn());
-  if (a == nullptr && row.preset && !(row.preset->last && last.hasValue())) path.level = row.preset->level;
-  const int horizon = s.caseOf().horizon;
-  shapeBox_->setCurrentIndex(static_cast<int>(path.shape));
-  level_->setText(path.level ? text(plainNumber(std::round(*path.level / shownScale(row.kind) * 1e6) / 1e6))
-                             : QString());
-  level_->setModified(false);
-  levelLabel_->setText(tr("&Level %1").arg(unitOf(s, row.kind)));
-  from_->setRange(0, path.shape == Shape::Glide ? horizon - 1 : horizon);
-  to_->setRange(0, horizon);
-  to_->setSpecialValueText(tr("last"));
-  from_->setValue(path.from);
-  to_->setValue(path.to);
-  halfLife_->setValue(path.halfLife);
-  const bool glide = path.shape == Shape::Glide;
-  const bool fade = path.shape == Shape::Fade;
-  for (QWidget* w : {static_cast<QWidget*>(from_), static_cast<QWidget*>(fromLabel_)}) w->setVisible(glide || fade);
-  for (QWidget* w : {static_cast<QWidget*>(to_), static_cast<QWidget*>(toLabel_)}) w->setVisible(glide);
-  for (QWidget* w : {static_cast<QWidget*>(halfLife_), static_cast<QWidget*>(halfLabel_)}) w->setVisible(fade);
-  for (QWidget* w : {static_cast<QWidget*>(level_), static_cast<QWidget*>(levelLabel_)})
-    w->setVisible(path.shape != Shape::Typed);
-  const bool own = sc.drivers.count(row.name) > 0;
-  reset_->setText(sc.id == kBase ? tr("Model's preset") : tr("Follow base"));
-  reset_->setEnabled(own);
-  if (!reason_->hasFocus()) {
-    reason_->setText(a != nullptr ? text(a->said.reason) : QString());
-    reason_->setModified(false);
-    reason_->setCursorPosition(0);
-  }
-  reason_->setToolTip(a == nullptr ? tr("Nobody has decided on this driver yet")
-                                   : tr("%1, %2").arg(text(a->said.author), text(a->said.at)));
+  ShapeShown shown;
+  shown.path = pathInForce(row, s.caseOf(), sc, s.history->at(driverIndex(), s.evaluation->layout().baseColumn()));
+  shown.kind = row.kind;
+  shown.unit = unitOf(s, row.kind);
+  shown.horizon = s.caseOf().horizon;
+  shown.scenarios = scenarioHeaders(s);
+  shown.scenario = bench_.scenario();
+  shown.base = sc.id == kBase;
+  shown.own = sc.drivers.count(row.name) > 0;
+  shown.reason = a != nullptr ? text(a->said.reason) : QString();
+  shown.reasonTip = a == nullptr ? tr("Nobody has decided on this driver yet")
+                                 : tr("%1, %2").arg(text(a->said.author), text(a->said.at));
+  shapeBar_->setContent(shown);
 }
 
-void OutlookPage::applyShape() {
-  const services::Snapshot& s = bench_.settled();
-  const model::Row& row = s.evaluation->model().rows[static_cast<size_t>(driverIndex())];
-  const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())];
-  const std::vector<Figure> current = forecastOf(s, bench_.scenario());
-  Path path;
-  path.shape = static_cast<Shape>(shapeBox_->currentData().toInt());
-  if (path.shape == Shape::Typed) {
-    for (const Figure& f : current) path.typed.push_back(f.hasValue() ? std::optional(f.value()) : std::nullopt);
-  } else {
-    if (!level_->text().trimmed().isEmpty()) {
-      LedgerRow spoken;
-      spoken.label = text(row.label);
-      spoken.kind = row.kind;
-      const std::optional<double> level = typedOrSay(level_->text(), spoken);
-      if (!level) return refreshShape();
-      path.level = level;
-    } else if (path.shape != Shape::Hold && current.back().hasValue()) {
-      path.level = current.back().value();  // shaping starts from where the path already ends
-    }
-    path.halfLife = halfLife_->value();
-    path.from = path.shape == Shape::Hold ? 0 : from_->value();
-    if (path.shape == Shape::Fade && path.from == 0) path.from = 1;
-    if (path.shape == Shape::Glide) path.to = to_->value() > path.from ? to_->value() : 0;
-  }
-  const Assumption* before = s.caseOf().driver(sc, row.name);
-  bench_.apply(services::setDriver(s.caseOf(), s.evaluation->model(), sc.id, row.name, path,
-                                   bench_.saidNow(before != nullptr ? text(before->said.reason) : QString())));
+void OutlookPage::shape(const services::ShapeWish& wish) {
+  bench_.apply(
+      services::shapeDrivers(bench_.settled(), bench_.scenario(), selectedDrivers(), wish, bench_.saidNow({})));
 }
 
 void OutlookPage::adopt(int row, int column) {

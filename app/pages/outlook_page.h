@@ -3,12 +3,13 @@
 // statements, all moving together.
 
 #include <QComboBox>
-#include <QDoubleSpinBox>
+#include <QHBoxLayout>
 #include <QLineEdit>
 #include <QSpinBox>
 
 #include "app/charts/path_board.h"
 #include "app/pages/page.h"
+#include "app/pages/shape_bar.h"
 
 namespace zl::app {
 
@@ -27,7 +28,8 @@ class OutlookPage : public Page {
  private:
   QWidget* makeLeft();
   QWidget* makeRight();
-  QWidget* makeShapeBar();
+  void makeHorizonFields(QHBoxLayout* bar, QWidget* parent);
+  void connectShapeBar();
   void connectBoard();
   void refreshDrivers();
   void refreshBoard();
@@ -35,21 +37,22 @@ class OutlookPage : public Page {
   void refreshEvidence();
   void refreshShape();
   void refreshStatements();
-  void applyShape();
+  void refreshHorizon();
+  void shape(const services::ShapeWish& wish);
+  void typeStages();
   void adopt(int row, int column);
-  void drag(int year, double figure, bool drop);
+  void drag(Grip grip, int year, double figure, bool drop);
+  /// The drivers selected in the list, the one on the board among them.
+  [[nodiscard]] std::vector<int> selectedDrivers() const;
   [[nodiscard]] int driverIndex() const;
-  [[nodiscard]] std::vector<Figure> forecastOf(const services::Snapshot& s, int scenario) const;
 
   QString driver_ = QStringLiteral("revenue_growth");
   LedgerView *drivers_, *evidence_, *paths_, *statements_;
   PathBoard* board_;
-  QComboBox *scenarioBox_, *shapeBox_, *statementBox_;
-  QLineEdit *level_, *reason_;
-  QSpinBox *from_, *to_;
-  QDoubleSpinBox* halfLife_;
-  QPushButton* reset_;
-  QLabel *fromLabel_, *toLabel_, *halfLabel_, *levelLabel_;
+  ShapeBar* shapeBar_;
+  QComboBox* statementBox_;
+  QSpinBox* horizon_;
+  QLineEdit* stages_;
   bool filling_ = false;
 };
 

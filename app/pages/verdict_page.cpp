@@ -1,5 +1,6 @@
 #include "app/pages/verdict_page.h"
 
+#include <QHBoxLayout>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
@@ -14,6 +15,8 @@ namespace zl::app {
 
 VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Verdict, parent) {
   QVBoxLayout* layout = scrolledLayout();
+  auto* bar = new QHBoxLayout;
+  bar->setContentsMargins(0, 0, 8, 0);
   title_ = new QLabel(this);
   title_->setObjectName(QStringLiteral("verdictTitle"));
   QFont f = title_->font();
@@ -21,7 +24,39 @@ VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   f.setBold(true);
   title_->setFont(f);
   title_->setContentsMargins(8, 0, 8, 0);
-  layout->addWidget(title_);
+  bar->addWidget(title_, 1);
+  viewBox_ = new QComboBox(this);
+  viewBox_->setObjectName(QStringLiteral("verdictView"));
+  viewBox_->addItems({tr("methods and findings"), tr("versions, and what moved the value")});
+  auto* show = new QLabel(tr("S&how"), this);
+  show->setBuddy(viewBox_);
+  bar->addWidget(show);
+  bar->addWidget(viewBox_);
+  layout->addLayout(bar);
+  views_ = new QStackedWidget(this);
+  views_->addWidget(makeSummary());
+  LedgerView* list = addGrid("versions", tr("Versions"));
+  LedgerView* beside = addGrid("versionsBeside", tr("Versions side by side"));
+  LedgerView* years = addGrid("versionsByYear", tr("Versions by year"));
+  versions_ = new VersionsPanel(bench_, list, beside, years, this);
+  views_->addWidget(versions_);
+  layout->addWidget(views_, 1);
+  connect(viewBox_, &QComboBox::currentIndexChanged, this, [this](int index) {
+    views_->setCurrentIndex(index);
+    if (bench_.isOpen()) refresh();
+  });
+}
+
+void VerdictPage::startKeeping() {
+  viewBox_->setCurrentIndex(1);
+  versions_->startKeeping();
+}
+
+QWidget* VerdictPage::makeSummary() {
+  auto* summary = new QWidget(this);
+  auto* layout = new QVBoxLayout(summary);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(2);
   sentence_ = new QLabel(this);
   sentence_->setObjectName(QStringLiteral("verdictSentence"));
   sentence_->setWordWrap(true);
@@ -59,13 +94,15 @@ VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
       typeInput(line.key, column, *figure);
     }
   });
+  return summary;
 }
 
 void VerdictPage::refresh() {
   const services::Snapshot& s = now();
   const int base = std::max(0, s.caseOf().indexOf(kBase));
   title_->setText(
-      QFontMetrics(title_->font()).elidedText(text(s.company().name), Qt::ElideRight, std::max(200, width() - 20)));
+      QFontMetrics(title_->font()).elidedText(text(s.company().name), Qt::ElideRight, std::max(200, width() - 360)));
+  if (viewBox_->currentIndex() == 1) return versions_->refresh();
   const Figure value = s.evaluation->constant("value_per_share", base);
   const Figure price = s.givens.at("price").figure;
   const QString unit = text(s.company().listing.unit);

@@ -1,11 +1,14 @@
 #pragma once
 // All methods as ranges against the price, the scenarios in words and figures, and what needs a
-// look before the verdict is given.
+// look before the verdict is given; in a view of its own, the versions kept.
 
+#include <QComboBox>
 #include <QListWidget>
+#include <QStackedWidget>
 
 #include "app/charts/range_chart.h"
 #include "app/pages/page.h"
+#include "app/pages/versions_panel.h"
 
 namespace zl::app {
 
@@ -14,15 +17,21 @@ class VerdictPage : public Page {
 
  public:
   explicit VerdictPage(Workbench& bench, QWidget* parent = nullptr);
+  /// Shows the versions, ready to name the present state.
+  void startKeeping();
 
  protected:
   void refresh() override;
 
  private:
+  QWidget* makeSummary();
   void fillRanges();
   void fillScenarios();
   void fillFindings();
 
+  QComboBox* viewBox_;
+  QStackedWidget* views_;
+  VersionsPanel* versions_;
   QLabel *title_, *sentence_, *findingsTitle_;
   RangeChart* ranges_;
   LedgerView* scenarios_;

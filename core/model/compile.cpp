@@ -188,7 +188,13 @@ class Compiler {
         return write(Code::Abs, emit(e.args[0], column), 0, 0, target);
       case Op::If: {
         const std::uint32_t condition = emit(e.args[0], column);
+        const size_t before = program_.tape.size();
         const std::uint32_t yes = emit(e.args[1], column);
+        const size_t length = program_.tape.size() - before;
+        if (length >= kWorthSkipping) {
+          program_.tape.insert(program_.tape.begin() + static_cast<std::ptrdiff_t>(before),
+                               {Code::Skip, 0, condition, static_cast<std::uint32_t>(length), 0});
+        }
         return write(Code::Select, condition, yes, emit(e.args[2], column), target);
       }
       default: {
@@ -244,6 +250,8 @@ class Compiler {
   // Temporaries are numbered from kTemporary and moved behind the cells in finish(); each cell
   // starts again from the first, so a handful of them stays in the nearest cache.
   static constexpr std::uint32_t kTemporary = 1u << 30;
+  /// A test of the condition costs about as much as this many instructions.
+  static constexpr size_t kWorthSkipping = 4;
   static constexpr std::uint32_t kConstant = 1u << 31;
 
   std::uint32_t temporary() {

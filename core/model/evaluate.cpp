@@ -36,8 +36,9 @@ inline double larger(double a, double b) {
   return a > b ? a : (b >= a ? b : kNaN);
 }
 
+/// Runs one instruction; gives how many of those that follow are passed over.
 template <int W>
-inline __attribute__((always_inline)) void step(const Instruction& in, double* arena) {
+inline __attribute__((always_inline)) size_t step(const Instruction& in, double* arena) {
   double* d = arena + static_cast<size_t>(in.dst) * W;
   const double* a = arena + static_cast<size_t>(in.a) * W;
   const double* b = arena + static_cast<size_t>(in.b) * W;
@@ -85,8 +86,19 @@ inline __attribute__((always_inline)) void step(const Instruction& in, double* a
       ZL_LANES(a[i] == 1.0 ? b[i] : kNaN);
     case Code::Copy:
       ZL_LANES(a[i]);
+    case Code::Skip: {
+      bool taken = false;
+      for (int i = 0; i < W; ++i) taken |= a[i] != 0.0;
+      return taken ? 0 : in.b;
+    }
   }
 #undef ZL_LANES
+  return 0;
+}
+
+template <int W>
+inline __attribute__((always_inline)) void runSteps(const Program& p, size_t begin, size_t end, double* arena) {
+  for (size_t i = begin; i < end; ++i) i += step<W>(p.tape[i], arena);
 }
 
 struct BlockReport {
@@ -106,7 +118,7 @@ inline __attribute__((always_inline)) void runCircle(const Program& p, size_t wh
   bool all = false;
   while (!all && round < kCircleRounds) {
     ++round;
-    for (size_t i = circle.begin; i < circle.end; ++i) step<W>(p.tape[i], arena);
+    runSteps<W>(p, circle.begin, circle.end, arena);
     double scale[W] = {};
     for (std::uint32_t balance : circle.balances) {
       const double* x = arena + static_cast<size_t>(balance) * W;
@@ -144,7 +156,7 @@ inline __attribute__((always_inline)) void runCircle(const Program& p, size_t wh
       arena[static_cast<size_t>(f.guess) * W + static_cast<size_t>(i)] = kNaN;
     }
   }
-  for (size_t i = circle.begin; i < circle.end; ++i) step<W>(p.tape[i], arena);
+  runSteps<W>(p, circle.begin, circle.end, arena);
 }
 
 template <int W>
@@ -152,7 +164,7 @@ inline __attribute__((always_inline)) void runTape(const Program& p, double* are
   size_t at = 0;
   for (size_t c = 0; c <= p.circles.size(); ++c) {
     const size_t stop = c < p.circles.size() ? p.circles[c].begin : p.tape.size();
-    for (; at < stop; ++at) step<W>(p.tape[at], arena);
+    runSteps<W>(p, at, stop, arena);
     if (c < p.circles.size()) {
       runCircle<W>(p, c, arena, report);
       at = p.circles[c].end;

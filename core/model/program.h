@@ -47,10 +47,12 @@ enum class Code : std::uint8_t {
   Or,
   Select,
   Guard,
-  Copy
+  Copy,
+  Skip
 };
 
-/// dst = code(a, b, c); all four are slots.
+/// dst = code(a, b, c); all four are slots. Skip writes nothing: it passes over the next b
+/// instructions, the long first branch of an if(), when no lane of the block takes that branch.
 struct Instruction {
   Code code;
   std::uint32_t dst, a, b, c;

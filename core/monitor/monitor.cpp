@@ -23,6 +23,7 @@ class Monitors {
     found_ = v_.filings;
     probabilities();
     driversOutsideHistory();
+    driversAtTheirLimit();
     baseYear();
     monitorHistory(v_, found_);
     for (int s = 0; s < e_.scenarios(); ++s) {
@@ -66,6 +67,23 @@ class Monitors {
       for (int i = 0; i < e_.scenarios(); ++i) {
         if (e_.caseOf().driver(e_.caseOf().scenarios[static_cast<size_t>(i)], row.name) == nullptr) continue;
         reportOutside(row, static_cast<int>(r), s, i);
+      }
+    }
+  }
+
+  void driversAtTheirLimit() {
+    for (size_t r = 0; r < e_.model().rows.size(); ++r) {
+      const model::Row& row = e_.model().rows[r];
+      if (row.role != model::Role::Driver) continue;
+      for (int s = 0; s < e_.scenarios(); ++s) {
+        for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
+          if (!e_.clipped({static_cast<int>(r), c}, s)) continue;
+          add("path at its limit", Severity::Warning, Stop::Outlook,
+              row.label + " (" + label(s) + ") would leave its range in " + year(row.name, c) + " and is held at " +
+                  figureText(e_.figure(static_cast<int>(r), c, s), row.kind),
+              row.name, c);
+          break;
+        }
       }
     }
   }

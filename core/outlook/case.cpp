@@ -62,6 +62,7 @@ class FaultFinder {
     if (case_.horizon < kShortestHorizon || case_.horizon > kLongestHorizon) {
       say("the horizon is " + std::to_string(case_.horizon) + " years; it can be 3 to 15");
     }
+    checkStages();
     if (case_.scenario(kBase) == nullptr) say("there is no scenario 'base'");
     std::set<std::string> ids;
     for (const Scenario& s : case_.scenarios) {
@@ -91,6 +92,18 @@ class FaultFinder {
  private:
   void say(std::string text) { faults_.push_back(std::move(text)); }
 
+  void checkStages() {
+    int sum = 0;
+    for (const int length : case_.stages) {
+      if (length < 1) say("a stage lasts " + std::to_string(length) + " years; it must last at least one");
+      sum += length;
+    }
+    if (!case_.stages.empty() && sum != case_.horizon) {
+      say("the stages last " + std::to_string(sum) + " years together; the horizon is " +
+          std::to_string(case_.horizon));
+    }
+  }
+
   const model::Row* find(const std::string& name, model::Role role) {
     const int index = model_.find(name);
     if (index >= 0 && model_.rows[static_cast<size_t>(index)].role == role) {
@@ -110,11 +123,12 @@ class FaultFinder {
   void checkDriver(const Scenario& s, const std::string& name, const Assumption& a) {
     const model::Row* row = find(name, model::Role::Driver);
     if (row == nullptr) return;
-    if (const std::string fault = faultOf(a.path, case_.horizon); !fault.empty()) {
+    if (const std::string fault = faultOf(a.path, case_.horizon, s.id == kBase); !fault.empty()) {
       say(row->label + " (" + s.label + "): " + fault);
     }
     if (a.path.level) checkRange(s, *row, *a.path.level);
     if (a.path.start) checkRange(s, *row, *a.path.start);
+    if (a.path.shape == Shape::Cycle) return;  // those are deviations
     for (const std::optional<double>& x : a.path.typed) {
       if (x) checkRange(s, *row, *x);
     }

@@ -84,7 +84,8 @@ struct OwnLine {
 struct Case {
   std::string company;
   std::string model = "standard";
-  int horizon = 10;  ///< forecast years, 3 to 15
+  int horizon = 10;         ///< forecast years, 3 to 15
+  std::vector<int> stages;  ///< lengths in years that sum to the horizon; empty: one stage
   Date valuationDate{};
   std::vector<Scenario> scenarios;           ///< in order of display: worst, base, best
   std::map<int, std::string> exceptional;    ///< fiscal year -> reason

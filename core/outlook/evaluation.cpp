@@ -13,23 +13,32 @@ Result<std::shared_ptr<const CompiledModel>> compileModel(const model::Model& m,
   return std::make_shared<const CompiledModel>(CompiledModel{m, std::move(*program)});
 }
 
-std::vector<Figure> driverFigures(const model::Model& m, const model::HistoryTable& history, const Case& c,
-                                  const Scenario& s, int row) {
-  const model::Row& r = m.rows[static_cast<size_t>(row)];
-  const Figure& last = history.at(row, history.layout().baseColumn());
+Path pathInForce(const model::Row& driver, const Case& c, const Scenario& s, const Figure& lastActual) {
+  if (const Assumption* a = c.driver(s, driver.name)) return a->path;
   Path path;
-  if (const Assumption* a = c.driver(s, r.name)) {
-    path = a->path;
-  } else if (r.preset && !(r.preset->last && last.hasValue())) {
-    path.level = r.preset->level;
-  }
-  return figuresOf(path, last, history.layout().forecastYears);
+  if (driver.preset && !(driver.preset->last && lastActual.hasValue())) path.level = driver.preset->level;
+  return path;
 }
 
-namespace {
+DriverFigures driverFigures(const model::Row& driver, const Case& c, const Scenario& s, const Figure& lastActual,
+                            int years) {
+  const Path path = pathInForce(driver, c, s, lastActual);
+  PathGround ground{lastActual, years, c.stages, {}};
+  if (path.shape == Shape::Follow && s.id != kBase) {
+    ground.base = driverFigures(driver, c, c.base(), lastActual, years).figures;
+  }
+  DriverFigures result{figuresOf(path, ground), std::vector<bool>(static_cast<size_t>(years), false)};
+  if (!driver.range) return result;
+  for (size_t t = 0; t < result.figures.size(); ++t) {
+    Figure& x = result.figures[t];
+    if (!x.hasValue() || (x.value() >= driver.range->low && x.value() <= driver.range->high)) continue;
+    x = Figure::of(std::clamp(x.value(), driver.range->low, driver.range->high));
+    result.clipped[t] = true;
+  }
+  return result;
+}
 
-/// A given or an input of a scenario.
-Figure constantOf(const model::Row& row, const Case& c, const Scenario& s, const Givens& givens) {
+Figure constantFigure(const model::Row& row, const Case& c, const Scenario& s, const Givens& givens) {
   if (row.role == model::Role::Given) {
     const auto found = givens.find(row.name);
     return found == givens.end() ? Figure::absent(row.label + " is not known") : found->second;
@@ -38,8 +47,6 @@ Figure constantOf(const model::Row& row, const Case& c, const Scenario& s, const
   return row.preset && row.preset->level ? Figure::of(*row.preset->level)
                                          : Figure::absent(row.label + " has not been chosen");
 }
-
-}  // namespace
 
 Evaluation::Evaluation(std::shared_ptr<const CompiledModel> compiled,
                        std::shared_ptr<const model::HistoryTable> history, Case c, const Givens& givens)
@@ -73,16 +80,21 @@ void Evaluation::placeInputs() {
   }
 }
 
-std::vector<Figure> Evaluation::inputsOf(const Scenario& s, const Givens& givens) const {
+std::vector<Figure> Evaluation::inputsOf(const Scenario& s, const Givens& givens) {
   std::vector<Figure> figures;
+  std::set<Cell>& clipped = clipped_.emplace_back();
   for (size_t r = 0; r < model().rows.size(); ++r) {
     const model::Row& row = model().rows[r];
     if (row.role == model::Role::Row) continue;
     if (row.role != model::Role::Driver) {
-      figures.push_back(constantOf(row, case_, s, givens));
+      figures.push_back(constantFigure(row, case_, s, givens));
       continue;
     }
-    for (Figure& figure : driverFigures(model(), *history_, case_, s, static_cast<int>(r))) {
+    DriverFigures path =
+        driverFigures(row, case_, s, history_->at(static_cast<int>(r), layout().baseColumn()), layout().forecastYears);
+    for (size_t t = 0; t < path.figures.size(); ++t) {
+      Figure& figure = path.figures[t];
+      if (path.clipped[t]) clipped.insert({static_cast<int>(r), layout().historyYears + static_cast<int>(t)});
       figures.push_back(figure.hasValue() ? std::move(figure)
                                           : Figure::absent(row.label + " has no path and no last actual to hold"));
     }
@@ -96,6 +108,10 @@ const Figure* Evaluation::input(Cell cell, int scenario) const {
   if (first < 0 || (path && !layout().isForecast(cell.column))) return nullptr;
   const int year = path ? cell.column - layout().historyYears : 0;
   return &inputs_[static_cast<size_t>(scenario)][static_cast<size_t>(first + year)];
+}
+
+bool Evaluation::clipped(Cell cell, int scenario) const {
+  return clipped_[static_cast<size_t>(scenario)].count(cell) > 0;
 }
 
 Figure Evaluation::figure(int row, int column, int scenario) const {

@@ -5,6 +5,7 @@
 #include <map>
 #include <memory>
 #include <optional>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -46,12 +47,14 @@ class Evaluation {
   [[nodiscard]] int rounds() const { return lanes_.rounds; }
   [[nodiscard]] bool settled(int scenario) const { return lanes_.unsettled[static_cast<size_t>(scenario)] < 0; }
   [[nodiscard]] std::string unsettledRows(int scenario) const;
+  /// Whether a driver's path was held at the end of its range in this forecast year.
+  [[nodiscard]] bool clipped(model::Cell cell, int scenario) const;
 
  private:
   void explain(int scenario);
   void placeInputs();
   /// What a scenario says of every row that is not computed, in the order of inputAt_.
-  [[nodiscard]] std::vector<Figure> inputsOf(const Scenario& s, const Givens& givens) const;
+  [[nodiscard]] std::vector<Figure> inputsOf(const Scenario& s, const Givens& givens);
   /// The given, the choice or the forecast year of a driver at a cell; null for all other cells.
   [[nodiscard]] const Figure* input(model::Cell cell, int scenario) const;
   [[nodiscard]] std::optional<Figure> look(model::Cell cell, int scenario) const;
@@ -62,12 +65,26 @@ class Evaluation {
   model::LaneResults lanes_;
   std::vector<std::int32_t> inputAt_;                   ///< by row: where its figures begin in inputs_, -1: computed
   std::vector<std::vector<Figure>> inputs_;             ///< per scenario: what was not computed
+  std::vector<std::set<model::Cell>> clipped_;          ///< per scenario
   std::vector<std::map<model::Cell, Figure>> reasons_;  ///< per scenario: computed cells without a number
 };
 
-/// The path figures of a driver in a scenario as the model reads them, clipped by nothing.
-std::vector<Figure> driverFigures(const model::Model& m, const model::HistoryTable& history, const Case& c,
-                                  const Scenario& s, int row);
+/// The path that a driver follows in a scenario: assumed, else the model's preset, which holds the
+/// last actual where it says so and there is one.
+Path pathInForce(const model::Row& driver, const Case& c, const Scenario& s, const Figure& lastActual);
+
+/// A given, or an input of a scenario: chosen, else the model's own.
+Figure constantFigure(const model::Row& row, const Case& c, const Scenario& s, const Givens& givens);
+
+/// A driver's figures by forecast year, as the model reads them.
+struct DriverFigures {
+  std::vector<Figure> figures;
+  std::vector<bool> clipped;  ///< the path went beyond the driver's range there and was held at it
+};
+
+/// `lastActual` is the driver's own last figure in history, `years` the forecast years.
+DriverFigures driverFigures(const model::Row& driver, const Case& c, const Scenario& s, const Figure& lastActual,
+                            int years);
 
 /// Sum of probability times value; not meaningful when the probabilities do not sum to one or a
 /// scenario has no value (naming it).

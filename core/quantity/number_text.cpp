@@ -195,4 +195,21 @@ std::optional<double> typedFigure(std::string_view text, Kind kind) {
   return typed->hasUnit ? typed->number : typed->number * shownScale(kind);
 }
 
+std::optional<std::vector<double>> typedFigures(std::string_view text, Kind kind) {
+  const std::string_view mark = text.find(';') != std::string_view::npos    ? ";"
+                                : text.find(", ") != std::string_view::npos ? ", "
+                                                                            : " ";
+  std::vector<double> list;
+  while (!text.empty()) {
+    const size_t end = std::min(text.find(mark), text.size());
+    const std::string_view piece = text.substr(0, end);
+    text.remove_prefix(std::min(text.size(), end + mark.size()));
+    if (piece.find_first_not_of(' ') == std::string_view::npos) continue;
+    const std::optional<double> figure = typedFigure(piece, kind);
+    if (!figure) return std::nullopt;
+    list.push_back(*figure);
+  }
+  return list;
+}
+
 }  // namespace zl

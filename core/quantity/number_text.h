@@ -4,6 +4,7 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <vector>
 
 #include "core/quantity/figure.h"
 #include "core/quantity/kind.h"
@@ -32,5 +33,9 @@ std::optional<double> typedNumber(std::string_view text);
 /// Reads what is typed into a cell of a kind: a bare number is in the shown unit (12 is 12 % in a
 /// ratio, 350 is 350 million in money); a suffix (%, k, m, bn) says otherwise.
 std::optional<double> typedFigure(std::string_view text, Kind kind);
+
+/// Reads a list such as "8; 5; 2" or "8%, 5%, 2%": parted by semicolons, else by a comma and a
+/// space, else by spaces. Empty when any of them is not a figure of the kind.
+std::optional<std::vector<double>> typedFigures(std::string_view text, Kind kind);
 
 }  // namespace zl

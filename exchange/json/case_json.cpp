@@ -16,6 +16,10 @@ Json toJson(const Path& path) {
   if (path.from != 0) j["from"] = path.from;
   if (path.to != 0) j["to"] = path.to;
   if (path.shape == Shape::Fade) j["half_life"] = path.halfLife;
+  if (path.shape == Shape::Follow) {
+    j["distance"] = path.distance;
+    j["widening"] = path.widening;
+  }
   if (!path.typed.empty()) {
     Json typed = Json::array();
     for (const std::optional<double>& x : path.typed) typed.push_back(x ? Json(*x) : Json());
@@ -54,13 +58,15 @@ Path pathOf(const Json& json, const std::string& where) {
   Path path;
   const std::string shape = r.text("shape");
   const std::optional<Shape> known = shapeOf(shape);
-  if (!known) r.fault("there is no shape '" + shape + "' (hold, typed, glide, fade)");
+  if (!known) r.fault("there is no shape '" + shape + "' (hold, typed, glide, fade, steps, recovery, cycle, follow)");
   path.shape = *known;
   path.level = r.optionalNumber("level");
   path.start = r.optionalNumber("start");
   if (r.member("from") != nullptr) path.from = r.whole("from");
   if (r.member("to") != nullptr) path.to = r.whole("to");
   path.halfLife = r.numberOr("half_life", 3.0);
+  path.distance = r.numberOr("distance", 0);
+  if (r.member("widening") != nullptr) path.widening = r.truth("widening");
   if (const Json* typed = r.member("typed")) {
     if (!typed->is_array() || typed->size() > kLongestHorizon) {
       r.fault("'typed' must be a list of at most 15 years");
@@ -146,13 +152,21 @@ void readHistoryChoices(ObjectReader& r, const std::string& source, Case& c) {
 Case caseOf(const Json& json, const std::string& source) {
   ObjectReader r(json, source);
   if (r.text("format") != "zealous-ledger-case") r.fault("this is not a case");
-  if (const int version = r.whole("version"); version != kCaseVersion) {
-    r.fault("the case has version " + std::to_string(version) + "; this program reads version 1");
+  if (const int version = r.whole("version"); version < 1 || version > kCaseVersion) {
+    r.fault("the case has version " + std::to_string(version) + "; this program reads versions 1 to " +
+            std::to_string(kCaseVersion));
   }
   Case c;
   c.company = r.text("company");
   c.model = r.text("model");
   c.horizon = r.whole("horizon");
+  if (const Json* stages = r.member("stages")) {
+    if (!stages->is_array() || stages->size() > kLongestHorizon) r.fault("'stages' must be a list of at most 15");
+    for (const Json& length : *stages) {
+      if (!length.is_number_integer()) r.fault("'stages' holds whole years");
+      c.stages.push_back(length.get<int>());
+    }
+  }
   c.valuationDate = r.date("valuation_date");
   const Json* scenarios = r.member("scenarios");
   if (scenarios == nullptr || !scenarios->is_array() || scenarios->size() > 20) {
@@ -230,6 +244,7 @@ Json toJson(const Case& c) {
           {"company", c.company},
           {"model", c.model},
           {"horizon", c.horizon},
+          {"stages", c.stages},
           {"valuation_date", dateText(c.valuationDate)},
           {"scenarios", std::move(scenarios)},
           {"exceptional_years", std::move(years)},

@@ -6,7 +6,8 @@
 
 namespace zl::exchange {
 
-inline constexpr int kCaseVersion = 1;
+/// 2 added stages and the shapes steps, recovery, cycle and follow; version 1 is still read.
+inline constexpr int kCaseVersion = 2;
 
 Json toJson(const Case& c);
 /// Unknown members, other versions and wrong types are refused; the values themselves are checked

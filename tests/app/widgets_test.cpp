@@ -186,8 +186,9 @@ class Board : public testing::Test {
     c.exceptional = {false, false, false, true};
     c.spread = describe(c.history);
     for (int i = 0; i < 9; ++i) c.periods << QString::number(2020 + i);
-    c.paths = {{QStringLiteral("worst"), QStringLiteral("Worst"), figures({0.05, 0.05, 0.05, 0.05, 0.05}), {}, false},
-               {QStringLiteral("base"), QStringLiteral("Base"), figures({0.11, 0.12, 0.13, 0.14, 0.15}), {}, false}};
+    c.paths = {
+        {QStringLiteral("worst"), QStringLiteral("Worst"), figures({0.05, 0.05, 0.05, 0.05, 0.05}), {}, {}, false},
+        {QStringLiteral("base"), QStringLiteral("Base"), figures({0.11, 0.12, 0.13, 0.14, 0.15}), {}, {}, false}};
     c.chosen = chosen;
     c.low = 0;
     c.high = 0.16;
@@ -252,11 +253,29 @@ TEST_F(Board, KeysWalkAndNudge) {
   ASSERT_EQ(drops.count(), 1);
   EXPECT_EQ(drops[0][0].toInt(), 1);
   EXPECT_GT(drops[0][1].toDouble(), 0.12);
-  QTest::keyClick(&board_, Qt::Key_Down, Qt::ShiftModifier);
-  EXPECT_LT(drops[1][1].toDouble(), 0.12 - (drops[0][1].toDouble() - 0.12) * 3) << "Shift takes larger steps";
+  QTest::keyClick(&board_, Qt::Key_PageDown);
+  EXPECT_LT(drops[1][1].toDouble(), 0.12 - (drops[0][1].toDouble() - 0.12) * 3) << "a page is a larger step";
+  const auto grip = [&](qsizetype i) { return drops[i][2].value<Grip>(); };
+  EXPECT_EQ(grip(1), Grip::Year);
+  QTest::keyClick(&board_, Qt::Key_Up, Qt::ShiftModifier);
+  EXPECT_EQ(grip(2), Grip::Stage);
+  QTest::keyClick(&board_, Qt::Key_Up, Qt::ControlModifier);
+  EXPECT_EQ(grip(3), Grip::Level);
+  EXPECT_EQ(drops[3][0].toInt(), 4) << "the long-run level is the last year's";
   for (int i = 0; i < 20; ++i) QTest::keyClick(&board_, Qt::Key_Right);
   QTest::keyClick(&board_, Qt::Key_Up);
   EXPECT_EQ(drops.last()[0].toInt(), 4) << "the last year is the last";
+}
+
+TEST_F(Board, TheLongRunLevelHasAHandle) {
+  QSignalSpy drops(&board_, &PathBoard::dropped);
+  const QPoint handle = board_.levelHandle().toPoint();
+  EXPECT_GT(handle.x(), board_.pointOf(4).x());
+  QTest::mousePress(&board_, Qt::LeftButton, {}, handle);
+  QTest::mouseMove(&board_, handle - QPoint(0, 15));
+  QTest::mouseRelease(&board_, Qt::LeftButton, {}, handle - QPoint(0, 15));
+  ASSERT_EQ(drops.count(), 1);
+  EXPECT_EQ(drops[0][2].value<Grip>(), Grip::Level);
 }
 
 TEST_F(Board, WithoutFiguresItStillPaints) {
@@ -264,7 +283,7 @@ TEST_F(Board, WithoutFiguresItStillPaints) {
   empty.title = QStringLiteral("Nothing");
   empty.periods = {QStringLiteral("2025"), QStringLiteral("2026E")};
   empty.history = {Figure::absent()};
-  empty.paths = {{QStringLiteral("base"), QStringLiteral("Base"), {Figure::notMeaningful("odd")}, {}, false}};
+  empty.paths = {{QStringLiteral("base"), QStringLiteral("Base"), {Figure::notMeaningful("odd")}, {}, {}, false}};
   empty.chosen = 0;
   board_.setContent(empty);
   EXPECT_FALSE(board_.grab().toImage().isNull());

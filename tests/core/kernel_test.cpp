@@ -1,5 +1,6 @@
 // Every operation of the tape against value-or-reason arithmetic, on values, gaps and edges.
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
 
@@ -104,6 +105,31 @@ TEST(Compile, LongChainsOfYearsDoNotExhaustTheStack) {
   m.model = test::modelOf(rows);
   m.filed["none"] = test::figures({1});
   EXPECT_DOUBLE_EQ(m.evaluate().figure("r2999", 3, 0).value(), 3000);
+}
+
+TEST(Lanes, ALongBranchThatNobodyTakesChangesNothing) {
+  const model::Model m = test::modelOf(
+      "input a \"A\" ratio constant\ninput b \"B\" ratio constant\nrow r \"R\" ratio constant\n"
+      " value 1 + if(a > 0, (b + 1) * (b + 2) * (b + 3) - if(a > 1, b * b * b * b * b * b, 0), b)\n");
+  const auto program = model::compile(m, {1, 1});
+  const auto skips = std::count_if(program->tape.begin(), program->tape.end(),
+                                   [](const model::Instruction& i) { return i.code == model::Code::Skip; });
+  EXPECT_EQ(skips, 2);  // one within the other
+  // Blocks of 32 in which nobody, somebody and everybody takes the branch, and one without an answer.
+  constexpr int kLanes = 128;
+  model::LaneInputs inputs(*program, kLanes);
+  const auto a = [](int lane) { return lane == 5 ? kNaN : lane < 32 ? 0.0 : lane < 64 ? lane % 3 : 2.0; };
+  for (int lane = 0; lane < kLanes; ++lane) {
+    inputs.set(0, lane, a(lane));
+    inputs.set(1, lane, lane);
+  }
+  const model::LaneResults r = model::evaluate(*program, inputs, {{static_cast<std::uint32_t>(program->slot({2, 0}))}});
+  for (int lane = 0; lane < kLanes; ++lane) {
+    const double b = lane;
+    const double taken = (b + 1) * (b + 2) * (b + 3) - (a(lane) > 1 ? b * b * b * b * b * b : 0);
+    const double expected = std::isnan(a(lane)) ? kNaN : 1 + (a(lane) > 0 ? taken : b);
+    EXPECT_TRUE(std::isnan(expected) ? std::isnan(r.at(0, lane)) : r.at(0, lane) == expected) << lane;
+  }
 }
 
 TEST(Lanes, UniformAndVaryingInputsMix) {

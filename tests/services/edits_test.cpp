@@ -8,7 +8,9 @@
 #include <functional>
 
 #include "services/driver_evidence.h"
+#include "services/driver_moves.h"
 #include "services/report.h"
+#include "services/scenario_edits.h"
 #include "tests/support/demo_book.h"
 
 namespace zl::services {
@@ -115,6 +117,30 @@ INSTANTIATE_TEST_SUITE_P(
                   "Set horizon to 5 years"},
         NamedEdit{"Date", [](const Case& c, const model::Model&) { return setValuationDate(c, makeDate(2026, 3, 31)); },
                   "Set valuation date to 2026-03-31"},
+        NamedEdit{"Stages",
+                  [](const Case& c, const model::Model&) {
+                    return setStages(c, {3, 4, 3});
+                  },
+                  "Set stages to 3 + 4 + 3 years"},
+        NamedEdit{"Follow",
+                  [](const Case& c, const model::Model& m) {
+                    Path p;
+                    p.shape = Shape::Follow;
+                    p.distance = -0.02;
+                    p.widening = true;
+                    return setDriver(c, m, "worst", "revenue_growth", p, {"slower", "me", "t"});
+                  },
+                  "Set Revenue growth (Worst)"},
+        NamedEdit{"AddScenario",
+                  [](const Case& c, const model::Model&) { return addScenario(c, "Long Recall", "worst"); },
+                  "Add the scenario Long Recall"},
+        NamedEdit{"SwapScenarios", [](const Case& c, const model::Model&) { return swapScenarios(c, "worst", "best"); },
+                  "Swap Worst and Best"},
+        NamedEdit{"ResetScenario", [](const Case& c, const model::Model&) { return resetScenario(c, "worst"); },
+                  "Reset Worst to base"},
+        NamedEdit{"CopyScenario",
+                  [](const Case& c, const model::Model& m) { return copyScenario(c, m, "worst", "best"); },
+                  "Copy Worst to Best"},
         NamedEdit{"Note",
                   [](const Case& c, const model::Model& m) { return setNote(c, m, "revenue", "look \"again\"\n– ü"); },
                   "Note on Revenue"}),
@@ -149,11 +175,71 @@ TEST_F(DemoBook, AShorterHorizonKeepsPathsThatStillMakeSense) {
       << "typed years are kept for later";
 }
 
+TEST_F(DemoBook, StagesFollowTheHorizon) {
+  Case c = setStages(open()->now()->caseOf(), {3, 4, 3}).after;
+  EXPECT_EQ(setHorizon(c, 5).after.stages, (std::vector<int>{3, 2}));
+  EXPECT_EQ(setHorizon(c, 14).after.stages, (std::vector<int>{3, 4, 7}));
+  EXPECT_EQ(setHorizon(c, 3).after.stages, std::vector<int>{}) << "one stage needs no list";
+}
+
+TEST_F(DemoBook, ShapesStartFromWhereThePathRuns) {
+  auto session = open();
+  ASSERT_TRUE(session->apply(setStages(session->now()->caseOf(), {3, 7})));
+  const Snapshot& s = *session->now();
+  const int row = s.evaluation->model().find("revenue_growth");
+  const std::vector<Figure> before = forecastOf(s, 1, row);
+  ShapeWish wish;
+  wish.path.shape = Shape::Steps;
+  EXPECT_EQ(shaped(s, 1, row, wish).typed, (std::vector<std::optional<double>>{before[2].value(), before[9].value()}));
+  wish.path.shape = Shape::Recovery;
+  wish.path.to = 4;
+  EXPECT_EQ(shaped(s, 1, row, wish).level, before[9].value());
+  wish.path.shape = Shape::Follow;
+  EXPECT_NEAR(shaped(s, 0, row, wish).distance, forecastOf(s, 0, row)[9].value() - before[9].value(), 1e-15);
+
+  // Several at once are one edit, each from its own figures; what is typed goes to all.
+  const int margin = s.evaluation->model().find("operating_expense_ratio");
+  wish.path.shape = Shape::Hold;
+  wish.path.level = 0.05;
+  wish.level = true;
+  ASSERT_TRUE(session->apply(shapeDrivers(s, 1, {row, margin}, wish, {"", "me", "t"})));
+  EXPECT_EQ(session->undoLabel(), "Shape 2 drivers: hold (Base)");
+  for (const int r : {row, margin}) EXPECT_DOUBLE_EQ(forecastOf(*session->now(), 1, r)[5].value(), 0.05);
+  EXPECT_FALSE(session->now()->caseOf().base().drivers.at("revenue_growth").said.reason.empty());
+}
+
+TEST_F(DemoBook, AMoveStopsAtTheRangeOfItsDriver) {
+  auto session = open();
+  const int row = session->now()->evaluation->model().find("tax_rate");
+  ASSERT_TRUE(session->apply(moveDriver(*session->now(), 1, row, Grip::Stage, 0, 0.9, {})));
+  for (const Figure& f : forecastOf(*session->now(), 1, row)) EXPECT_DOUBLE_EQ(f.value(), 0.6);
+}
+
+TEST_F(DemoBook, CopiedOverBaseNobodyElseMoves) {
+  auto session = open();
+  const auto values = [&] {
+    std::vector<double> list;
+    for (int i : {0, 1, 2}) list.push_back(session->now()->evaluation->constant("value_per_share", i).value());
+    return list;
+  };
+  const std::vector<double> before = values();
+  ASSERT_TRUE(
+      session->apply(copyScenario(session->now()->caseOf(), session->now()->evaluation->model(), "best", kBase)));
+  const std::vector<double> after = values();
+  EXPECT_DOUBLE_EQ(after[0], before[0]);
+  EXPECT_DOUBLE_EQ(after[1], before[2]) << "base is what best was";
+  EXPECT_DOUBLE_EQ(after[2], before[2]);
+  EXPECT_TRUE(session->now()->caseOf().scenarios[2].drivers.empty()) << "only differences are kept";
+}
+
 TEST_F(DemoBook, EditsOfScenariosThatDoNotExistDoNothing) {
   const auto session = open();
   const Case& c = session->now()->caseOf();
   EXPECT_EQ(setDriver(c, session->now()->evaluation->model(), "middling", "beta", held(1), {}).after, c);
   EXPECT_EQ(setProbability(c, "middling", 1).after, c);
+  EXPECT_EQ(copyScenario(c, session->now()->evaluation->model(), "middling", kBase).after, c);
+  EXPECT_EQ(removeScenario(c, kBase).after, c) << "the others stand on it";
+  EXPECT_EQ(swapScenarios(c, kBase, "best").after, c);
 }
 
 TEST_F(DemoBook, MovingBaseMovesWhoeverFollowsIt) {

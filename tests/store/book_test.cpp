@@ -12,6 +12,8 @@
 #include <filesystem>
 #include <fstream>
 
+#include "store/schema.h"
+
 namespace zl::store {
 namespace {
 
@@ -155,6 +157,42 @@ TEST_F(BookTest, ABookOfANewerVersionIsNotTouched) {
   ASSERT_FALSE(book);
   EXPECT_EQ(book.error().kind, ErrorKind::Unsupported);
   EXPECT_THAT(book.error().what, testing::HasSubstr("version 99"));
+}
+
+TEST_F(BookTest, ABookOfTheFirstVersionIsBroughtUpToDate) {
+  sqlite3* raw = nullptr;
+  sqlite3_open(path_.c_str(), &raw);
+  const std::string first = std::string(kSchema1) + "PRAGMA application_id = " + std::to_string(kApplicationId) +
+                            "; PRAGMA user_version = 1; INSERT INTO cases VALUES('x', 'the case');";
+  ASSERT_EQ(sqlite3_exec(raw, first.c_str(), nullptr, nullptr, nullptr), SQLITE_OK);
+  sqlite3_close(raw);
+  for (int opened = 0; opened < 2; ++opened) {
+    auto book = Book::open(path_);
+    ASSERT_TRUE(book) << book.error().text();
+    EXPECT_EQ(**book->caseText("x"), "the case");
+    EXPECT_EQ(book->versions("x")->size(), static_cast<size_t>(opened));
+    ASSERT_TRUE(book->keepVersion({0, "x", "v" + std::to_string(opened), "", "", "", "text", {}}));
+  }
+}
+
+TEST_F(BookTest, VersionsRememberTheirDocuments) {
+  auto book = Book::create(path_);
+  ASSERT_TRUE(book->append(import(3), 0));
+  const JournalEntry entry = book->journal("x")->front();
+  const KeptVersion kept{0, "x", "first", "2026-01-01", "me", "why", "text", entry.documents};
+  const auto id = book->keepVersion(kept);
+  ASSERT_TRUE(id) << id.error().text();
+  EXPECT_EQ(book->keepVersion(kept).error().kind, ErrorKind::Conflict);
+  ASSERT_TRUE(book->mark(entry, true, std::nullopt));
+  const KeptVersion back = book->versions("x")->front();
+  EXPECT_EQ(std::tie(back.id, back.name, back.at, back.author, back.note, back.caseText, back.documents),
+            std::tie(*id, kept.name, kept.at, kept.author, kept.note, kept.caseText, kept.documents));
+  EXPECT_TRUE(book->facts("x")->empty());
+  EXPECT_EQ(book->facts("x", &back.documents)->size(), 3u);
+  ASSERT_TRUE(book->setVersionAside(*id));
+  EXPECT_EQ(book->setVersionAside(*id).error().kind, ErrorKind::NotFound);
+  EXPECT_TRUE(book->versions("x")->empty());
+  EXPECT_TRUE(book->keepVersion(kept)) << "its name is free again";
 }
 
 // A child writes edits and reports each one after it was shown as done; it is killed at an

@@ -1,0 +1,139 @@
+#include "app/charts/walk_chart.h"
+
+#include <QHelpEvent>
+#include <QPainter>
+#include <QToolTip>
+#include <algorithm>
+
+#include "app/charts/axis.h"
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+
+namespace zl::app {
+namespace {
+constexpr double kRow = 24;
+constexpr double kTop = 6;
+constexpr double kLabels = 250;
+}  // namespace
+
+WalkChart::WalkChart(QWidget* parent) : QWidget(parent) {
+  setObjectName(QStringLiteral("walkChart"));
+  setAccessibleName(tr("What moved the value"));
+  setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+}
+
+QSize WalkChart::sizeHint() const {
+  const double rows = content_.gap.isEmpty() ? static_cast<double>(content_.bars.size() + 2) : 2;
+  return {500, static_cast<int>(kTop + kRow * rows + 26)};
+}
+
+void WalkChart::setContent(WalkContent content) {
+  content_ = std::move(content);
+  QStringList said{content_.fromLabel + QLatin1Char(' ') + content_.fromFigure};
+  for (const WalkBar& bar : content_.bars) said << bar.label + QLatin1Char(' ') + bar.figure;
+  said << content_.toLabel + QLatin1Char(' ') + content_.toFigure;
+  setAccessibleDescription(content_.gap.isEmpty() ? said.join(QStringLiteral("; ")) : content_.gap);
+  updateGeometry();
+  update();
+}
+
+bool WalkChart::event(QEvent* event) {
+  if (event->type() != QEvent::ToolTip) return QWidget::event(event);
+  const auto* help = static_cast<QHelpEvent*>(event);
+  const int row = static_cast<int>((help->pos().y() - kTop) / kRow) - 1;
+  const bool on = content_.gap.isEmpty() && row >= 0 && row < static_cast<int>(content_.bars.size());
+  QToolTip::showText(help->globalPos(), on ? content_.bars[static_cast<size_t>(row)].tip : QString(), this);
+  return true;
+}
+
+void WalkChart::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  const Theme& t = theme();
+  painter.fillRect(rect(), t.paper);
+  painter.setRenderHint(QPainter::Antialiasing);
+  if (!content_.gap.isEmpty()) {
+    painter.setPen(t.quiet);
+    painter.drawText(rect().adjusted(8, 4, -8, -4), Qt::AlignLeft | Qt::TextWordWrap,
+                     QStringLiteral("·  ") + content_.gap);
+    return;
+  }
+  double low = std::min(content_.from, content_.to);
+  double high = std::max(content_.from, content_.to);
+  double at = content_.from;
+  for (const WalkBar& bar : content_.bars) {
+    at += bar.effect;
+    low = std::min(low, at);
+    high = std::max(high, at);
+  }
+  const QFontMetricsF metrics(font());
+  double widest = 0;
+  for (const WalkBar& bar : content_.bars) widest = std::max(widest, tabularWidth(metrics, bar.figure));
+  const double pad = std::max((high - low) * 0.06, std::max(1e-9, std::abs(high) * 0.002));
+  const Scale x{low - pad, high + pad, kLabels + 14, std::max(kLabels + 60, width() - widest - 22.0)};
+  const double rows = static_cast<double>(content_.bars.size() + 2);
+  const double bottom = kTop + kRow * rows;
+  for (double tick : roundTicks(x.low, x.high, std::max(3, width() / 110))) {
+    painter.setPen(QPen(t.rule, 1));
+    painter.drawLine(QPointF(x.at(tick), kTop), QPointF(x.at(tick), bottom));
+    painter.setPen(t.quiet);
+    const double step = (x.high - x.low) / 8;
+    drawTabular(painter, {x.at(tick) - 40, bottom + 3, 80, 16},
+                text(groupedNumber(tick,
+                                   step < 0.05  ? 2
+                                   : step < 0.5 ? 1
+                                                : 0,
+                                   false)),
+                Qt::AlignHCenter);
+  }
+  painter.setPen(t.quiet);
+  painter.drawText(QRectF(8, bottom + 3, kLabels - 10, 16), Qt::AlignLeft, tr("%1 per share").arg(content_.unit));
+  double y = kTop;
+  const auto label = [&](const QString& words, bool strong) {
+    QFont f = font();
+    f.setBold(strong);
+    painter.setFont(f);
+    painter.setPen(t.ink);
+    painter.drawText(QRectF(8, y, kLabels - 12, kRow), Qt::AlignLeft | Qt::AlignVCenter,
+                     QFontMetricsF(f).elidedText(words, Qt::ElideRight, kLabels - 12));
+  };
+  // A figure stands to the right of its mark, on paper of its own.
+  const auto figure = [&](double pixel, const QString& words, bool strong) {
+    const QRectF area(pixel + 7, y + 4, tabularWidth(QFontMetricsF(painter.font()), words) + (strong ? 8 : 2),
+                      kRow - 8);
+    painter.fillRect(area, t.paper);
+    painter.setPen(strong ? t.ink : t.quiet);
+    drawTabular(painter, area, words, Qt::AlignLeft | Qt::AlignVCenter);
+  };
+  const auto total = [&](const QString& words, double value, const QString& shown) {
+    label(words, true);
+    drawScenarioMark(painter, QStringLiteral("base"), {x.at(value), y + kRow / 2}, 11);
+    figure(x.at(value), shown, true);
+    y += kRow;
+  };
+  total(content_.fromLabel, content_.from, content_.fromFigure);
+  at = content_.from;
+  for (const WalkBar& bar : content_.bars) {
+    label(bar.label, false);
+    const double begin = x.at(at);
+    const double end = x.at(at + bar.effect);
+    painter.setPen(QPen(t.wideRule, 1, Qt::DotLine));
+    painter.drawLine(QPointF(begin, y - kRow / 2), QPointF(begin, y + kRow / 2));
+    const double left = std::min(begin, end);
+    const double wide = std::max(1.5, std::abs(end - begin));
+    const QRectF area(left, y + 6, wide, kRow - 12);
+    // Up is filled, down is hatched: the sign can be told without colour.
+    if (bar.effect >= 0) {
+      painter.fillRect(area, t.best);
+    } else {
+      painter.fillRect(area, QBrush(t.worst, Qt::BDiagPattern));
+      painter.setPen(QPen(t.worst, 1));
+      painter.drawRect(area);
+    }
+    figure(left + wide, bar.figure, false);
+    at += bar.effect;
+    y += kRow;
+  }
+  total(content_.toLabel, content_.to, content_.toFigure);
+}
+
+}  // namespace zl::app
