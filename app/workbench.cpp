@@ -4,6 +4,7 @@
 
 #include "app/look/theme.h"
 #include "services/demo.h"
+#include "services/roll_forward.h"
 
 namespace zl::app {
 
@@ -185,6 +186,24 @@ std::optional<services::Side> Workbench::sideOf(const QString& name) {
 Result<ValueWalk> Workbench::walkBetween(const services::Side& from, const services::Side& to,
                                          const std::string& scenario, bool byRow) const {
   return services::walkBetween(from, to, scenario, byRow, resources_);
+}
+
+bool Workbench::rollForward() {
+  preview_.reset();
+  const QString kept = text(services::nameBeforeRolling(*session_->now()));
+  const bool done = report(services::keepAndRollForward(*session_));
+  if (done)
+    say(tr("Rolled forward to %1; the state before is kept as '%2'").arg(now().years().back().label()).arg(kept));
+  Q_EMIT changed();
+  return done;
+}
+
+Result<Figure> Workbench::referenceValue(services::Reference reference) const {
+  return services::referenceValue(now(), resources_, reference);
+}
+
+Result<services::SumOfCaution> Workbench::sumOfCaution() const {
+  return services::sumOfCaution(now(), resources_);
 }
 
 void Workbench::focus(model::Cell cell, int scenario) {

@@ -9,6 +9,7 @@
 
 #include "services/compare.h"
 #include "services/document_view.h"
+#include "services/scenario_view.h"
 #include "services/session.h"
 
 namespace zl::app {
@@ -68,6 +69,11 @@ class Workbench : public QObject {
   [[nodiscard]] std::optional<services::Side> sideOf(const QString& name);
   [[nodiscard]] Result<ValueWalk> walkBetween(const services::Side& from, const services::Side& to,
                                               const std::string& scenario, bool byRow) const;
+
+  /// Keeps the state before as a version and moves the case on to the last year filed.
+  bool rollForward();
+  [[nodiscard]] Result<Figure> referenceValue(services::Reference reference) const;
+  [[nodiscard]] Result<services::SumOfCaution> sumOfCaution() const;
 
   void focus(model::Cell cell, int scenario);
   void goTo(Stop stop);

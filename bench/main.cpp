@@ -3,9 +3,12 @@
 
 #include <benchmark/benchmark.h>
 
+#include <QApplication>
 #include <cstdio>
 #include <map>
 #include <string>
+
+#include "app/look/theme.h"
 
 namespace {
 
@@ -45,6 +48,9 @@ class Keeper : public benchmark::ConsoleReporter {
 }  // namespace
 
 int main(int argc, char** argv) {
+  qputenv("QT_QPA_PLATFORM", "offscreen");
+  QApplication application(argc, argv);
+  zl::app::applyTheme(application, zl::app::ThemeChoice::Light);
   benchmark::Initialize(&argc, argv);
   if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 2;
   Keeper keeper;
@@ -62,5 +68,8 @@ int main(int argc, char** argv) {
                "100,000 cells, unpacked and parsed", 2);
   keeper.time("edit to all results", "edit to all results, three scenarios", 1e3, "ms", 1);
   keeper.time("History, 15 years and 60 quarters, all it shows", "History of 15 years and 60 quarters", 1e3, "ms", 100);
+  keeper.time("drag, from move to painted frame", "drag, from move to painted frame", 1e3, "ms", 16);
+  keeper.time("value walk over 12 parts", "value walk over 12 parts", 1e3, "ms", 50);
+  keeper.time("undo among 10,000 entries", "undo among 10,000 entries", 1e3, "ms", 20);
   keeper.time("10,000 full trials", "10,000 lanes, compiled, all cores", 1e3, "ms", 60);
 }

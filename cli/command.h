@@ -44,6 +44,7 @@ class SessionCommand : public Command {
 
 std::vector<std::unique_ptr<Command>> viewCommands();
 std::vector<std::unique_ptr<Command>> editCommands();
+std::vector<std::unique_ptr<Command>> outlookCommands();
 std::vector<std::unique_ptr<Command>> versionCommands();
 
 /// Index of a scenario by id or label; fails naming those there are.

@@ -33,7 +33,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
   CLI::App app("Zealous Ledger: equity forecasts and valuation from filed statements", "zledger");
   app.require_subcommand(1);
   std::vector<std::unique_ptr<Command>> commands = viewCommands();
-  for (const auto more : {editCommands, versionCommands}) {
+  for (const auto more : {editCommands, outlookCommands, versionCommands}) {
     for (auto& command : more()) commands.push_back(std::move(command));
   }
   for (const auto& command : commands) command->declare(*app.add_subcommand(command->name(), command->purpose()));

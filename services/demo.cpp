@@ -28,6 +28,8 @@ Status applyCaseText(Session& session, const std::string& text, const std::strin
     return fail(ErrorKind::Unsupported, "the case is for the model '" + c->model + "'", source,
                 "This book uses the model '" + model + "'");
   }
+  // A file may leave open where its outlook starts: here, where the company's does.
+  if (c->baseYear == 0) c->baseYear = session.now()->years().back().label();
   return session.apply({std::move(*c), "Apply " + source});
 }
 

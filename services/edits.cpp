@@ -248,6 +248,16 @@ CaseEdit setStages(const Case& c, const std::vector<int>& lengths) {
   return edit;
 }
 
+CaseEdit acknowledge(const Case& c, const std::string& finding, const std::optional<Provenance>& said) {
+  CaseEdit edit{c, (said ? "Acknowledge " : "Open again ") + finding.substr(0, finding.find(':'))};
+  if (said) {
+    edit.after.acknowledged[finding] = *said;
+  } else {
+    edit.after.acknowledged.erase(finding);
+  }
+  return edit;
+}
+
 CaseEdit setValuationDate(const Case& c, Date date) {
   CaseEdit edit{c, "Set valuation date to " + dateText(date)};
   edit.after.valuationDate = date;

@@ -56,6 +56,8 @@ CaseEdit setTest(const Case& c, const std::string& test, const std::string& labe
 CaseEdit setHorizon(const Case& c, int years);
 /// Lengths in years, which must sum to the horizon; one or none: a single stage.
 CaseEdit setStages(const Case& c, const std::vector<int>& lengths);
+/// Accepts a finding with a reason, or opens it again. It opens by itself when what it says changes.
+CaseEdit acknowledge(const Case& c, const std::string& finding, const std::optional<Provenance>& said);
 CaseEdit setValuationDate(const Case& c, Date date);
 CaseEdit setNote(const Case& c, const model::Model& m, const std::string& row, const std::string& text);
 

@@ -197,6 +197,7 @@ Json findingsJson(const Snapshot& s) {
         {"monitor", f.monitor}, {"severity", severityWord(f.severity)}, {"stop", stopWord(f.stop)}, {"text", f.text}};
     if (!f.row.empty()) item["row"] = f.row;
     if (f.column >= 0) item["period"] = s.periodOf(f.column);
+    if (!f.acknowledged.empty()) item["acknowledged"] = f.acknowledged;
     list.push_back(std::move(item));
   }
   return list;
@@ -206,7 +207,8 @@ std::string findingsText(const Snapshot& s) {
   if (s.findings.empty()) return "no findings\n";
   std::string out;
   for (const Finding& f : s.findings) {
-    out += fmt::format("{:<8} {:<11} {}: {}\n", severityWord(f.severity), stopWord(f.stop), f.monitor, f.text);
+    out += fmt::format("{:<8} {:<11} {}: {}{}\n", severityWord(f.severity), stopWord(f.stop), f.monitor, f.text,
+                       f.acknowledged.empty() ? "" : "  (acknowledged: " + f.acknowledged + ")");
   }
   return out;
 }

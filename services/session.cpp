@@ -48,7 +48,9 @@ Case firstCase(const Evidence& e, const std::vector<FiscalYear>& years, const De
     const Date base = years.back().end;
     if (!stubFor(date, base, addYears(base, 1))) date = base;
   }
-  return newCase(e.company.id, date);
+  Case c = newCase(e.company.id, date);
+  if (!years.empty()) c.baseYear = years.back().label();
+  return c;
 }
 
 }  // namespace
@@ -91,6 +93,11 @@ Status Session::reload() {
     Result<Case> stored = readCase(**text, "case of " + company_);
     if (!stored) return tl::unexpected(stored.error());
     c = std::move(*stored);
+  }
+  if (c.baseYear == 0) {
+    // From before base years were kept: pinned now, so that the next filing moves no path.
+    const auto filed = standardise(**evidence, *resources_, c.lines, c.firstFiled);
+    if (!filed->statements.years().empty()) c.baseYear = filed->statements.years().back().label();
   }
   Result<std::shared_ptr<const Snapshot>> snapshot = makeSnapshot(resources_, *evidence, c, snapshot_.get());
   if (!snapshot) return tl::unexpected(snapshot.error());
@@ -184,6 +191,20 @@ Status Session::redo() {
   return step(false);
 }
 
+/// The documents stay as they are: only the case is read again.
+Status Session::stepCase(const JournalEntry& entry, bool undo, const std::string& text, const Case& c) {
+  Result<std::shared_ptr<const Snapshot>> next = preview(c);
+  if (!next) return tl::unexpected(next.error());
+  if (Status s = book_.mark(entry, undo, text, head_); !s) return s;
+  for (JournalEntry& e : journal_) {
+    if (e.number == entry.number) e.state = undo ? JournalEntry::State::Undone : JournalEntry::State::Done;
+  }
+  const JournalEntry* last = lastDone(journal_);
+  head_ = last == nullptr ? 0 : last->number;
+  snapshot_ = std::move(*next);
+  return {};
+}
+
 Status Session::step(bool undo) {
   const JournalEntry* found = undo ? lastDone(journal_) : firstUndone(journal_);
   if (found == nullptr || (undo && isFirst(journal_, found))) {
@@ -203,13 +224,16 @@ Status Session::step(bool undo) {
     // What cannot be shown must not be stored.
     const Result<Case> c = readCase(*text, "case of " + company_);
     if (!c) return tl::unexpected(c.error());
+    if (entry.documents.empty()) return stepCase(entry, undo, *text, *c);
   }
   const std::string before = exchange::toJson(snapshot_->caseOf()).dump();
-  if (Status s = book_.mark(entry, undo, text); !s) return s;
+  if (Status s = book_.mark(entry, undo, text, head_); !s) return s;
   Status shown = reload();
   if (!shown) {
     // What cannot be shown is taken back, so that the company still opens.
-    if (Status s = book_.mark(entry, !undo, text ? std::optional(before) : std::nullopt); !s) return s;
+    const Result<std::int64_t> head = book_.head(company_);
+    if (!head) return tl::unexpected(head.error());
+    if (Status s = book_.mark(entry, !undo, text ? std::optional(before) : std::nullopt, *head); !s) return s;
   }
   return shown;
 }

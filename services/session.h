@@ -79,6 +79,7 @@ class Session {
   Status reload();
   Status reloadJournal();
   Status step(bool undo);
+  Status stepCase(const store::JournalEntry& entry, bool undo, const std::string& text, const Case& c);
 
   store::Book book_;
   std::string company_;

@@ -142,7 +142,7 @@ Result<Session::ImportResult> Session::bringIn(std::vector<ImportPreview> previe
   // currency that no fact has. A company that could be opened must stay so.
   const Result<std::vector<JournalEntry>> journal = book_.journal(company_);
   if (!journal) return tl::unexpected(journal.error());
-  if (Status s = book_.mark(journal->back(), true, std::nullopt); !s) return tl::unexpected(s.error());
+  if (Status s = book_.mark(journal->back(), true, std::nullopt, *number); !s) return tl::unexpected(s.error());
   if (Status s = reloadJournal(); !s) return tl::unexpected(s.error());
   Error fault = shown.error();
   fault.todo = "The import was set aside and the company is as it was";

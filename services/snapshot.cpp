@@ -111,7 +111,7 @@ FiledInMinor Evidence::asWritten(size_t fact) const {
 }
 
 std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
-                                                const LineChoices& own, const FirstFiled& firstFiled) {
+                                                const LineChoices& own, const FirstFiled& firstFiled, int baseYear) {
   auto filed = std::make_shared<Standardised>();
   filed->choices = evidence.choices;
   for (const auto& [concept_name, choice] : own) filed->choices[concept_name] = choice;
@@ -122,20 +122,34 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
   }
   const std::vector<Fact> restated = restatedForSplits(evidence.facts, evidence.company.splits);
   const std::span<const Fact> facts = restated.empty() ? std::span<const Fact>(evidence.facts) : restated;
-  filed->statements =
-      StandardStatements::build(facts, resources.rules, evidence.company.currency, filed->choices, firstFiled);
+  const auto all = std::make_shared<const StandardStatements>(
+      StandardStatements::build(facts, resources.rules, evidence.company.currency, filed->choices, firstFiled));
+  filed->statements = baseYear > 0 ? all->upTo(baseYear) : *all;
+  if (filed->statements.years().size() < all->years().size()) filed->ahead = all;
   filed->restatements = restatements(evidence.facts);
   filed->interim = std::make_shared<const InterimStatements>(InterimStatements::build(
       facts, resources.rules, evidence.company.currency, filed->choices, firstFiled, filed->statements));
-  filed->ties = checkTies(resources.ties, filed->statements, evidence.facts);
+  // What was filed since is tied at once, though nothing stands on it yet.
+  filed->ties = checkTies(resources.ties, *all, evidence.facts);
   DocumentNames names;
   for (const store::StoredDocument& d : evidence.documents) names[d.document.id] = d.document.name;
   filed->segments = segmentRows(evidence.facts, filed->statements.years(), [&](const std::string& concept_name) {
     return zl::lineOf(resources.rules, filed->choices, concept_name);
   });
   filed->segmentSums = checkSegmentSums(filed->segments, evidence.facts, filed->statements.years());
-  filed->findings =
-      monitorFilings(filed->statements, evidence.facts, resources.ties, filed->ties, filed->segmentSums, names);
+  filed->findings = monitorFilings(*all, evidence.facts, resources.ties, filed->ties, filed->segmentSums, names);
+  const int inUse = static_cast<int>(filed->statements.years().size());
+  std::erase_if(filed->ties, [&](const TieResult& tie) { return tie.column >= inUse; });
+  for (Finding& finding : filed->findings) {
+    if (finding.column >= inUse) finding.column = -1;
+  }
+  if (filed->ahead) {
+    const std::string last = std::to_string(all->years().back().label());
+    filed->findings.push_back({"newer year filed", Severity::Warning, Stop::Outlook,
+                               last + " is filed and the outlook still starts from " + std::to_string(baseYear) +
+                                   ": compare it with the forecast, then roll forward",
+                               "", -1});
+  }
   if (!evidence.inMinor.empty()) {
     const FiledInMinor& first = evidence.inMinor.begin()->second;
     filed->findings.push_back({"minor units", Severity::Note, Stop::Filings,
@@ -177,14 +191,20 @@ Result<std::shared_ptr<const Snapshot>> makeSnapshot(const std::shared_ptr<const
   const std::vector<std::string> faults = faultsOf(c, m);
   if (!faults.empty()) return fail(ErrorKind::BadInput, faults.front(), evidence->company.name);
   const bool sameEvidence = before != nullptr && before->evidence == evidence;
-  const bool sameFiled =
-      sameModel && sameEvidence && before->caseOf().lines == c.lines && before->caseOf().firstFiled == c.firstFiled;
+  const bool sameFiled = sameModel && sameEvidence && before->caseOf().lines == c.lines &&
+                         before->caseOf().firstFiled == c.firstFiled && before->caseOf().baseYear == c.baseYear;
   const std::shared_ptr<const Standardised> filed =
-      sameFiled ? before->filed : standardise(*evidence, *resources, c.lines, c.firstFiled);
+      sameFiled ? before->filed : standardise(*evidence, *resources, c.lines, c.firstFiled, c.baseYear);
   const std::vector<FiscalYear>& years = filed->statements.years();
   if (years.empty()) {
     return fail(ErrorKind::BadInput, "no full fiscal year has been filed", evidence->company.name,
                 "Import at least one annual report");
+  }
+  if (c.baseYear > years.back().label()) {
+    return fail(ErrorKind::BadInput,
+                "the outlook starts from " + std::to_string(c.baseYear) + " and the last year filed is " +
+                    std::to_string(years.back().label()),
+                evidence->company.name, "Import the annual report of that year first");
   }
   auto s = std::make_shared<Snapshot>();
   const model::Layout layout{static_cast<int>(years.size()), c.horizon};

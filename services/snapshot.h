@@ -40,8 +40,9 @@ struct Evidence {
 
 /// The facts on standard lines, by the rules and by what the analyst has chosen.
 struct Standardised {
-  LineChoices choices;  ///< all that were in force
-  StandardStatements statements;
+  LineChoices choices;                              ///< all that were in force
+  StandardStatements statements;                    ///< up to the case's base year
+  std::shared_ptr<const StandardStatements> ahead;  ///< with the years filed since; null when there are none
   std::shared_ptr<const InterimStatements> interim;
   std::vector<Restatement> restatements;
   std::vector<SegmentRow> segments;
@@ -51,7 +52,7 @@ struct Standardised {
 };
 
 std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
-                                                const LineChoices& own, const FirstFiled& firstFiled);
+                                                const LineChoices& own, const FirstFiled& firstFiled, int baseYear = 0);
 
 /// An input of the base case that history rules may read: chosen, else the model's own.
 Figure assumedInput(const model::Model& m, const Case& c, int row);

@@ -403,13 +403,14 @@ Result<std::int64_t> Book::append(const Edit& edit, std::int64_t expectedHead) {
   });
 }
 
-Status Book::mark(const JournalEntry& entry, bool undone, const std::optional<std::string>& caseText) {
+Status Book::mark(const JournalEntry& entry, bool undone, const std::optional<std::string>& caseText,
+                  std::int64_t expectedHead) {
   return guarded(path(), [&]() -> Status {
     Impl::Writing writing(impl_->db);
     SQLite::Statement q(impl_->db, "UPDATE journal SET state = ?1 WHERE number = ?2 AND state = 1 - ?1");
     q.bind(1, undone ? 1 : 0);
     q.bind(2, entry.number);
-    if (q.exec() != 1) {
+    if (impl_->head(entry.company) != expectedHead || q.exec() != 1) {
       return fail(ErrorKind::Conflict, "somebody else changed this company in the meantime", path(),
                   "Nothing was changed; reopen the company");
     }

@@ -91,8 +91,10 @@ class Book {
   /// `expectedHead`: somebody else edited in between. Undone entries are dropped (and kept).
   Result<std::int64_t> append(const Edit& edit, std::int64_t expectedHead);
   /// Marks entry `number` undone or done again, with the case text that results and the entry's
-  /// documents set aside or taken back.
-  Status mark(const JournalEntry& entry, bool undone, const std::optional<std::string>& caseText);
+  /// documents set aside or taken back. Fails with Conflict, changing nothing, when the company's
+  /// head is not `expectedHead`.
+  Status mark(const JournalEntry& entry, bool undone, const std::optional<std::string>& caseText,
+              std::int64_t expectedHead);
 
   /// Keeps a version. Fails with Conflict where the company has one of that name.
   Result<std::int64_t> keepVersion(const KeptVersion& version);

@@ -10,7 +10,7 @@
 
 namespace zl::app {
 namespace {
-constexpr double kLeft = 52, kRight = 62, kTop = 26, kBottom = 22, kReach = 11;
+constexpr double kLeft = 52, kRight = 70, kTop = 26, kBottom = 22, kReach = 11;
 }
 
 PathBoard::PathBoard(QWidget* parent) : QWidget(parent) {
@@ -78,8 +78,7 @@ QPointF PathBoard::levelHandle() const {
   const BoardPath* path = chosenPath();
   if (path == nullptr || path->figures.empty() || !path->figures.back().hasValue()) return {-100, -100};
   const int last = static_cast<int>(content_.periods.size()) - 1;
-  const double x = (xOf(last) + width() - kRight) / 2 + 3;
-  return {std::max(x, xOf(last) + kReach + 1), y_.at(path->figures.back().value())};
+  return {std::max(width() - kRight + 3, xOf(last) + kReach + 1), y_.at(path->figures.back().value())};
 }
 
 double PathBoard::clipped(double figure) const {
@@ -254,7 +253,7 @@ void PathBoard::paintEvent(QPaintEvent*) {
     y = std::max(y, floor + 15);
     floor = y;
     painter.setPen(t.scenario(p->scenario));
-    painter.drawText(QRectF(width() - kRight + 2, y - 8, kRight - 2, 16), Qt::AlignLeft | Qt::AlignVCenter, p->label);
+    painter.drawText(QRectF(width() - kRight + 12, y - 8, kRight - 12, 16), Qt::AlignLeft | Qt::AlignVCenter, p->label);
   }
   const BoardPath* path = chosenPath();
   const int shown = dragYear_ >= 0 ? dragYear_ : (hasFocus() ? focusYear_ : -1);

@@ -152,7 +152,7 @@ void RoutePanel::refresh() {
   for (auto& [stop, button] : buttons_) {
     int open = 0;
     for (const Finding& f : bench_.now().findings) {
-      if (f.stop == stop && f.severity != Severity::Note) ++open;
+      if (f.stop == stop && f.isOpen()) ++open;
     }
     button->setState(stateOf(stop, open), open);
   }

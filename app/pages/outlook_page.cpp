@@ -78,9 +78,15 @@ QWidget* OutlookPage::makeRight() {
                             "Capital employed", "Ratios", "Per share"}) {
     statementBox_->addItem(QString::fromLatin1(group));
   }
+  // What follows the statements is no group of rows: their data say which table it is.
+  statementBox_->addItem(tr("Scenarios side by side"), static_cast<int>(OutlookTables::Show::Scenarios));
+  statementBox_->addItem(tr("Sum of caution"), static_cast<int>(OutlookTables::Show::Caution));
+  statementBox_->addItem(tr("Forecast against actual"), static_cast<int>(OutlookTables::Show::Actual));
   auto* bar = new QHBoxLayout;
   bar->setContentsMargins(8, 2, 8, 2);
-  bar->addWidget(new QLabel(tr("Projected"), lower));
+  auto* shown = new QLabel(tr("&Projected"), lower);
+  shown->setBuddy(statementBox_);
+  bar->addWidget(shown);
   bar->addWidget(statementBox_);
   bar->addStretch();
   makeHorizonFields(bar, lower);
@@ -88,7 +94,12 @@ QWidget* OutlookPage::makeRight() {
   statements_ = addGrid("projected", tr("Projected statements"));
   statements_->setWidths(142, 64, 0);
   statements_->fitFigures(44);
-  lowerLayout->addWidget(statements_, 1);
+  lower_ = new QStackedWidget(lower);
+  lower_->addWidget(statements_);
+  tables_ = new OutlookTables(bench_, addGrid("outlookTables", tr("Scenarios, caution, actuals")), lower_);
+  lower_->addWidget(tables_);
+  connect(tables_, &OutlookTables::driverWanted, this, &OutlookPage::choose);
+  lowerLayout->addWidget(lower_, 1);
   right->addWidget(lower);
   right->setStretchFactor(0, 3);
   right->setStretchFactor(1, 2);
@@ -414,6 +425,9 @@ void OutlookPage::adopt(int row, int column) {
 
 void OutlookPage::refreshStatements() {
   const services::Snapshot& s = now();
+  const QVariant table = statementBox_->currentData();
+  lower_->setCurrentIndex(table.isValid() ? 1 : 0);
+  if (table.isValid()) return tables_->show(static_cast<OutlookTables::Show>(table.toInt()));
   const int from = s.evaluation->layout().baseColumn();
   const int to = s.evaluation->layout().columns();
   std::vector<LedgerRow> rows;

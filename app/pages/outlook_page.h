@@ -6,8 +6,10 @@
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <QSpinBox>
+#include <QStackedWidget>
 
 #include "app/charts/path_board.h"
+#include "app/pages/outlook_tables.h"
 #include "app/pages/page.h"
 #include "app/pages/shape_bar.h"
 
@@ -51,6 +53,8 @@ class OutlookPage : public Page {
   PathBoard* board_;
   ShapeBar* shapeBar_;
   QComboBox* statementBox_;
+  OutlookTables* tables_;
+  QStackedWidget* lower_;
   QSpinBox* horizon_;
   QLineEdit* stages_;
   bool filling_ = false;

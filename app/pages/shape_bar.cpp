@@ -36,6 +36,10 @@ ShapeBar::ShapeBar(QWidget* parent) : QWidget(parent) {
   why->setBuddy(reason_);
   second->addWidget(why);
   second->addWidget(reason_, 1);
+  reset_ = new QPushButton(this);
+  reset_->setObjectName(QStringLiteral("resetDriver"));
+  second->addWidget(reset_);
+  connect(reset_, &QPushButton::clicked, this, &ShapeBar::resetWanted);
   connect(reason_, &QLineEdit::editingFinished, this, [this] {
     if (!reason_->isModified()) return;
     reason_->setModified(false);
@@ -103,10 +107,6 @@ void ShapeBar::makeFields() {
     w->hide();
   }
   line->addStretch();
-  reset_ = new QPushButton(this);
-  reset_->setObjectName(QStringLiteral("resetDriver"));
-  line->addWidget(reset_);
-  connect(reset_, &QPushButton::clicked, this, &ShapeBar::resetWanted);
   connect(scenarioBox_, &QComboBox::activated, this, &ShapeBar::scenarioChosen);
   connect(shapeBox_, &QComboBox::activated, this, [this] {
     // Another shape starts from where the path runs now, not from fields of the one before.

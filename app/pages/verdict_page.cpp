@@ -77,6 +77,29 @@ QWidget* VerdictPage::makeSummary() {
   findings_->setTextElideMode(Qt::ElideRight);
   findings_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   layout->addWidget(findings_, 1);
+  auto* bar = new QHBoxLayout;
+  bar->setContentsMargins(8, 2, 8, 2);
+  why_ = new QLineEdit(summary);
+  why_->setObjectName(QStringLiteral("acknowledgeReason"));
+  auto* label = new QLabel(tr("&Why the finding chosen may stand"), summary);
+  label->setBuddy(why_);
+  accept_ = new QPushButton(summary);
+  accept_->setObjectName(QStringLiteral("acknowledge"));
+  bar->addWidget(label);
+  bar->addWidget(why_, 1);
+  bar->addWidget(accept_);
+  layout->addLayout(bar);
+  connect(why_, &QLineEdit::returnPressed, this, &VerdictPage::acknowledge);
+  connect(accept_, &QPushButton::clicked, this, &VerdictPage::acknowledge);
+  const auto showChoice = [this] {
+    const Finding* f = currentFinding();
+    const bool stands = f != nullptr && !f->acknowledged.empty();
+    accept_->setText(stands ? tr("Open &again") : tr("Ac&knowledge"));
+    accept_->setEnabled(f != nullptr && (stands || !why_->text().trimmed().isEmpty()));
+  };
+  connect(why_, &QLineEdit::textChanged, this, showChoice);
+  connect(findings_, &QListWidget::currentRowChanged, this, showChoice);
+  showChoice();
   connect(findings_, &QListWidget::itemActivated, this, [this](const QListWidgetItem* item) {
     const Finding& finding = now().findings[item->data(Qt::UserRole).toUInt()];
     bench_.goTo(finding.stop);
@@ -178,25 +201,51 @@ void VerdictPage::fillScenarios() {
   scenarios_->showAll();
 }
 
+const Finding* VerdictPage::currentFinding() const {
+  const QListWidgetItem* item = findings_->currentItem();
+  return item == nullptr ? nullptr : &now().findings[item->data(Qt::UserRole).toUInt()];
+}
+
+void VerdictPage::acknowledge() {
+  const Finding* f = currentFinding();
+  if (f == nullptr) return;
+  const std::string key = f->key();
+  if (!f->acknowledged.empty()) {
+    bench_.apply(services::acknowledge(bench_.settled().caseOf(), key, std::nullopt));
+  } else if (!why_->text().trimmed().isEmpty()) {
+    const Provenance said = bench_.saidNow(why_->text().trimmed());
+    if (bench_.apply(services::acknowledge(bench_.settled().caseOf(), key, said))) why_->clear();
+  }
+}
+
 void VerdictPage::fillFindings() {
   const services::Snapshot& s = now();
+  const int current = findings_->currentRow();
   findings_->clear();
   int open = 0;
+  const auto add = [&](size_t i, const QString& mark) {
+    const Finding& f = s.findings[i];
+    auto* item = new QListWidgetItem(
+        mark + QStringLiteral("  ") + QString::fromLatin1(stopWord(f.stop)) + QStringLiteral("   ") + text(f.text) +
+            (f.acknowledged.empty() ? QString() : tr("  (stands: %1)").arg(text(f.acknowledged))),
+        findings_);
+    item->setData(Qt::UserRole, static_cast<uint>(i));
+    item->setToolTip(text(f.key()));
+  };
   for (Severity wanted : {Severity::Fault, Severity::Warning, Severity::Note}) {
     for (size_t i = 0; i < s.findings.size(); ++i) {
       const Finding& f = s.findings[i];
-      if (f.severity != wanted) continue;
-      const QString mark = wanted == Severity::Fault
-                               ? QStringLiteral("■")
-                               : (wanted == Severity::Warning ? QStringLiteral("▲") : QStringLiteral("–"));
-      auto* item = new QListWidgetItem(
-          mark + QStringLiteral("  ") + QString::fromLatin1(stopWord(f.stop)) + QStringLiteral("   ") + text(f.text),
-          findings_);
-      item->setData(Qt::UserRole, static_cast<uint>(i));
-      item->setToolTip(text(f.monitor + ": " + f.text));
-      if (wanted != Severity::Note) ++open;
+      if (f.severity != wanted || !f.acknowledged.empty()) continue;
+      add(i, wanted == Severity::Fault     ? QStringLiteral("■")
+             : wanted == Severity::Warning ? QStringLiteral("▲")
+                                           : QStringLiteral("–"));
+      open += f.isOpen() ? 1 : 0;
     }
   }
+  for (size_t i = 0; i < s.findings.size(); ++i) {
+    if (!s.findings[i].acknowledged.empty()) add(i, QStringLiteral("✓"));
+  }
+  if (current >= 0) findings_->setCurrentRow(std::min(current, findings_->count() - 1));
   findingsTitle_->setText(
       open == 0
           ? tr("Nothing needs a look")

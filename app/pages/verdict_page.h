@@ -3,6 +3,7 @@
 // look before the verdict is given; in a view of its own, the versions kept.
 
 #include <QComboBox>
+#include <QLineEdit>
 #include <QListWidget>
 #include <QStackedWidget>
 
@@ -28,6 +29,8 @@ class VerdictPage : public Page {
   void fillRanges();
   void fillScenarios();
   void fillFindings();
+  [[nodiscard]] const Finding* currentFinding() const;
+  void acknowledge();
 
   QComboBox* viewBox_;
   QStackedWidget* views_;
@@ -36,6 +39,8 @@ class VerdictPage : public Page {
   RangeChart* ranges_;
   LedgerView* scenarios_;
   QListWidget* findings_;
+  QLineEdit* why_;
+  QPushButton* accept_;
 };
 
 }  // namespace zl::app

@@ -44,6 +44,9 @@ VersionsPanel::VersionsPanel(Workbench& bench, LedgerView* list, LedgerView* bes
   list_->setWidths(190, 70, 0);
   list_->keepLabel(150);
   layout->addWidget(list_);
+  hint_ = new QLabel(tr("Enter or Space puts a version beside those walked between, or takes it away."), this);
+  hint_->setContentsMargins(8, 0, 8, 0);
+  layout->addWidget(hint_);
   empty_ =
       new QLabel(tr("No version is kept yet. Name the present state above before you try something else: "
                     "it can be gone back to, compared, and what moved the value between the two is split by cause."),
@@ -59,7 +62,7 @@ VersionsPanel::VersionsPanel(Workbench& bench, LedgerView* list, LedgerView* bes
     auto* choice = new QComboBox(walkBar_);
     choice->setObjectName(QString::fromLatin1(name));
     choice->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    choice->setMinimumContentsLength(12);
+    choice->setMinimumContentsLength(15);
     auto* label = new QLabel(words, walkBar_);
     label->setBuddy(choice);
     bar->addWidget(label);
@@ -186,7 +189,8 @@ void VersionsPanel::refresh() {
   fillList();
   const bool any = !versions_.empty();
   empty_->setVisible(!any);
-  for (QWidget* w : std::initializer_list<QWidget*>{walkBar_, chart_, sentence_, beside_, years_}) w->setVisible(any);
+  for (QWidget* w : std::initializer_list<QWidget*>{hint_, walkBar_, chart_, sentence_, beside_, years_})
+    w->setVisible(any);
   if (any) {
     fillWalk();
     fillBeside();
@@ -219,7 +223,10 @@ void VersionsPanel::fillChoices() {
     box->setCurrentIndex(at >= 0 ? at : static_cast<int>(otherwise));
   };
   const auto count = static_cast<qsizetype>(sides_.size());
-  fill(from_, std::max<qsizetype>(0, count - 2));
+  // What is asked first: what has changed since the last version that was another.
+  qsizetype other = std::max<qsizetype>(0, count - 2);
+  while (other > 0 && sides_[static_cast<size_t>(other)].snapshot->caseOf() == bench_.now().caseOf()) --other;
+  fill(from_, other);
   fill(to_, count - 1);
   const QString chosen = scenario_->currentText();
   scenario_->clear();
@@ -263,7 +270,7 @@ void VersionsPanel::fillList() {
   std::vector<int> widths(static_cast<size_t>(scenarios.size()) + 1, 70);
   widths.insert(widths.end(), {130, 80, 220});
   list_->setColumns(std::move(widths));
-  list_->ledger().setCorner(tr("%1 per share; Enter compares").arg(text(bench_.now().company().listing.unit)));
+  list_->ledger().setCorner(tr("%1 per share").arg(text(bench_.now().company().listing.unit)));
   list_->ledger().fill(headers, std::move(rows));
   list_->showAll();
 }
@@ -303,6 +310,7 @@ void VersionsPanel::fillWalk() {
                                               .arg(content.fromFigure, content.fromLabel, content.toFigure,
                                                    content.unit, content.toLabel, causes.join(QStringLiteral(", "))));
   }
+  chart_->setVisible(!content.bars.empty() || !content.gap.isEmpty());
   chart_->setContent(std::move(content));
 }
 

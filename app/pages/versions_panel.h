@@ -48,7 +48,7 @@ class VersionsPanel : public QWidget {
   QPushButton *keep_, *goBack_, *drop_;
   QComboBox *from_, *to_, *scenario_, *split_;
   WalkChart* chart_;
-  QLabel *sentence_, *empty_;
+  QLabel *sentence_, *empty_, *hint_;
   std::vector<store::KeptVersion> versions_;
   std::map<std::int64_t, services::Side> read_;  ///< by the id of the version, which never changes
   std::vector<services::Side> sides_;            ///< oldest first, the present state last

@@ -88,6 +88,13 @@ StandardStatements StandardStatements::build(std::span<const Fact> facts, const 
   return s;
 }
 
+StandardStatements StandardStatements::upTo(int label) const {
+  StandardStatements s = *this;
+  std::erase_if(s.years_, [&](const FiscalYear& year) { return year.label() > label; });
+  for (auto& [line, cells] : s.lines_) cells.resize(s.years_.size());
+  return s;
+}
+
 const LineCell& StandardStatements::at(const std::string& line, int column) const {
   static const LineCell kMissing;
   const auto found = lines_.find(line);

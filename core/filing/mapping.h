@@ -106,6 +106,8 @@ class StandardStatements {
   static StandardStatements build(std::span<const Fact> facts, const MappingRules& rules, const std::string& currency,
                                   const LineChoices& choices = {}, const FirstFiled& firstFiled = {});
 
+  /// The same statements without the fiscal years after one.
+  [[nodiscard]] StandardStatements upTo(int label) const;
   [[nodiscard]] const std::vector<FiscalYear>& years() const { return years_; }
   /// Missing for an unknown line or a column out of range.
   [[nodiscard]] const LineCell& at(const std::string& line, int column) const;

@@ -24,9 +24,14 @@ struct Finding {
   std::string monitor;  ///< short fixed name, for filters and tests
   Severity severity = Severity::Warning;
   Stop stop = Stop::History;
-  std::string text;  ///< what, where, how much
-  std::string row;   ///< row to jump to, may be empty
-  int column = -1;   ///< column to jump to, -1 for none
+  std::string text;               ///< what, where, how much
+  std::string row;                ///< row to jump to, may be empty
+  int column = -1;                ///< column to jump to, -1 for none
+  std::string acknowledged = {};  ///< why it was accepted; empty: it is open
+
+  /// What an acknowledgement is kept under.
+  [[nodiscard]] std::string key() const { return monitor + ": " + text; }
+  [[nodiscard]] bool isOpen() const { return severity != Severity::Note && acknowledged.empty(); }
 };
 
 /// Everything a monitor may look at.
@@ -38,6 +43,7 @@ struct MonitorView {
   const CrossCheck& peers;
 };
 
+/// Findings that the case acknowledges carry its reason.
 std::vector<Finding> monitor(const MonitorView& view);
 
 using DocumentNames = std::map<std::int64_t, std::string>;

@@ -31,6 +31,10 @@ class Monitors {
       terminal(s);
     }
     peers();
+    for (Finding& f : found_) {
+      const auto accepted = e_.caseOf().acknowledged.find(f.key());
+      if (accepted != e_.caseOf().acknowledged.end()) f.acknowledged = accepted->second.reason;
+    }
     return std::move(found_);
   }
 

@@ -86,6 +86,9 @@ struct Case {
   std::string model = "standard";
   int horizon = 10;         ///< forecast years, 3 to 15
   std::vector<int> stages;  ///< lengths in years that sum to the horizon; empty: one stage
+  /// Fiscal year that the first forecast year follows; 0: the last one filed. Later filings wait
+  /// until the case is rolled forward, so that no path slips by a year.
+  int baseYear = 0;
   Date valuationDate{};
   std::vector<Scenario> scenarios;           ///< in order of display: worst, base, best
   std::map<int, std::string> exceptional;    ///< fiscal year -> reason
@@ -97,6 +100,8 @@ struct Case {
   std::map<CellOfLine, Adjustment> adjustments;
   std::vector<HistoryWindow> windows;
   std::map<std::string, TestChoice> tests;  ///< by test of the quality review
+  /// Findings looked at and accepted, by what they say: one that says another figure is open again.
+  std::map<std::string, Provenance> acknowledged;
 
   [[nodiscard]] const Scenario* scenario(const std::string& id) const;
   [[nodiscard]] int indexOf(const std::string& id) const;  ///< -1 when there is none

@@ -5,6 +5,8 @@
 #include <map>
 #include <numeric>
 
+#include "core/outlook/roll_forward.h"
+
 namespace zl {
 namespace {
 
@@ -38,6 +40,7 @@ class Walker {
       Result<Ground> ground = groundOf_(ends_[end]->assumptions, end == 1 && plan_.filedDiffers);
       if (!ground) return tl::unexpected(ground.error());
       grounds_[end] = std::move(*ground);
+      grounds_[end].baseYear = ends_[end]->assumptions.baseYear;
     }
     findParts();
     if (parts_.size() > static_cast<size_t>(kMostWalkParts)) {
@@ -135,6 +138,7 @@ class Walker {
     const Case& a = caseOf(0);
     const Case& b = caseOf(1);
     std::vector<std::string> filed;
+    if (a.baseYear != b.baseYear) filed.emplace_back("Base year");
     if (plan_.filedDiffers) filed.emplace_back("Documents filed");
     if (a.adjustments != b.adjustments) filed.emplace_back("Adjustments of history");
     if (a.lines != b.lines || a.ownLines != b.ownLines) filed.emplace_back("Lines that concepts stand on");
@@ -169,6 +173,7 @@ class Walker {
     const Case& other = caseOf(1);
     if (second(mask, Part::Of::Horizon)) c.horizon = other.horizon;
     if (second(mask, Part::Of::Filed)) {
+      c.baseYear = other.baseYear;
       c.adjustments = other.adjustments;
       c.lines = other.lines;
       c.ownLines = other.ownLines;
@@ -225,8 +230,10 @@ class Walker {
     for (size_t mask = 0; mask < values_.size(); ++mask) byGround[mask & moving].push_back(mask);
     for (const auto& [key, masks] : byGround) {
       const bool filed = second(key, Part::Of::Filed) && plan_.filedDiffers;
-      const Result<Ground> ground = groundOf_(mixed(key), filed);
+      const Case c = mixed(key);
+      Result<Ground> ground = groundOf_(c, filed);
       if (!ground) return tl::unexpected(ground.error());
+      ground->baseYear = c.baseYear;
       for (const std::string& id : scenarios_) valueLanes(*ground, masks, id);
     }
     return {};
@@ -282,7 +289,34 @@ class Walker {
     const model::Row& r = ground.compiled->model.rows[static_cast<size_t>(row)];
     const Scenario& s = *caseOf(end).scenario(id);
     if (r.role != model::Role::Driver) return {constantFigure(r, caseOf(end), s, ends_[end]->givens)};
-    return driverFigures(r, caseOf(end), s, lastActual(ground, row), ground.history->layout().forecastYears).figures;
+    const int years = ground.history->layout().forecastYears;
+    const int later = ground.baseYear - caseOf(end).baseYear;
+    if (later == 0) return driverFigures(r, caseOf(end), s, lastActual(ground, row), years).figures;
+    // Paths stand by calendar year: they move with the base, or wait for it behind the other's.
+    if (later > 0) {
+      const Case moved = rolledForward(caseOf(end), later);
+      return driverFigures(r, moved, *moved.scenario(id), lastActual(ground, row), years).figures;
+    }
+    const int ahead = std::min(-later, years);
+    std::vector<Figure> figures = figuresOfEnd(ground, row, 1 - end, id);
+    if (onlyRolled(r.name, 1 - end, -later, id)) return figures;
+    const int own = modelOf(end).find(r.name);
+    const std::vector<Figure> then =
+        driverFigures(r, caseOf(end), s, lastActual(grounds_[end], own), years - ahead).figures;
+    std::copy(then.begin(), then.end(), figures.begin() + ahead);
+    return figures;
+  }
+
+  /// Whether the later end holds for a row what the earlier one does, moved on and no more.
+  [[nodiscard]] bool onlyRolled(const std::string& name, int earlier, int years, const std::string& id) const {
+    const Case moved = rolledForward(caseOf(earlier), years);
+    const Case& other = caseOf(1 - earlier);
+    for (const std::string& scenario : {id, std::string(kBase)}) {
+      const Assumption* a = moved.driver(*moved.scenario(scenario), name);
+      const Assumption* b = other.driver(*other.scenario(scenario), name);
+      if ((a == nullptr) != (b == nullptr) || (a != nullptr && a->path != b->path)) return false;
+    }
+    return moved.stages == other.stages;
   }
 
   // ---- The split

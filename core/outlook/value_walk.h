@@ -26,6 +26,7 @@ struct WalkEnd {
 struct Ground {
   std::shared_ptr<const CompiledModel> compiled;
   std::shared_ptr<const model::HistoryTable> history;
+  int baseYear = 0;  ///< fiscal year that its first forecast year follows
 };
 
 /// Gives the ground of a mixture: its case, on the filed figures of the first or the second end.

@@ -127,6 +127,10 @@ void eachOf(ObjectReader& r, const char* key, const std::string& source, size_t 
 }
 
 void readHistoryChoices(ObjectReader& r, const std::string& source, Case& c) {
+  eachOf(r, "acknowledged", source, 10000, [&](ObjectReader& item) {
+    const std::string finding = item.text("finding");
+    c.acknowledged[finding] = provenanceOf(item);
+  });
   eachOf(r, "adjustments", source, 10000, [&](ObjectReader& item) {
     const CellOfLine cell{item.text("line"), item.whole("year")};
     Adjustment adjustment;
@@ -168,6 +172,7 @@ Case caseOf(const Json& json, const std::string& source) {
     }
   }
   c.valuationDate = r.date("valuation_date");
+  if (r.member("base_year") != nullptr) c.baseYear = r.whole("base_year");
   const Json* scenarios = r.member("scenarios");
   if (scenarios == nullptr || !scenarios->is_array() || scenarios->size() > 20) {
     r.fault("'scenarios' must be a list of at most 20");
@@ -233,6 +238,10 @@ Json toJson(const Case& c) {
   for (const OwnLine& l : c.ownLines) own.push_back({{"name", l.name}, {"label", l.label}, {"flow", l.flow}});
   Json windows = Json::array();
   for (const HistoryWindow& w : c.windows) windows.push_back({{"from", w.from}, {"to", w.to}, {"reason", w.reason}});
+  Json acknowledged = Json::array();
+  for (const auto& [finding, said] : c.acknowledged) {
+    acknowledged.push_back({{"finding", finding}, {"said", toJson(said)}});
+  }
   Json tests = Json::array();
   for (const auto& [test, choice] : c.tests) {
     Json item{{"test", test}, {"exempt", choice.exempt}};
@@ -245,6 +254,7 @@ Json toJson(const Case& c) {
           {"model", c.model},
           {"horizon", c.horizon},
           {"stages", c.stages},
+          {"base_year", c.baseYear},
           {"valuation_date", dateText(c.valuationDate)},
           {"scenarios", std::move(scenarios)},
           {"exceptional_years", std::move(years)},
@@ -255,7 +265,8 @@ Json toJson(const Case& c) {
           {"own_lines", std::move(own)},
           {"adjustments", std::move(adjustments)},
           {"windows", std::move(windows)},
-          {"tests", std::move(tests)}};
+          {"tests", std::move(tests)},
+          {"acknowledged", std::move(acknowledged)}};
 }
 
 Result<Case> caseFromJson(const Json& json, const std::string& source) {

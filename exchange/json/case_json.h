@@ -6,7 +6,8 @@
 
 namespace zl::exchange {
 
-/// 2 added stages and the shapes steps, recovery, cycle and follow; version 1 is still read.
+/// 2 added stages, the base year, acknowledged findings and the shapes steps, recovery, cycle and
+/// follow; version 1 is still read.
 inline constexpr int kCaseVersion = 2;
 
 Json toJson(const Case& c);

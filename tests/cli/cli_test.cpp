@@ -64,6 +64,37 @@ TEST_F(Cli, ExportAppliesBackAndUndoes) {
   EXPECT_EQ(zledger({"redo", book()}).status, 0);
 }
 
+TEST_F(Cli, KeepsComparesAndWalksVersions) {
+  EXPECT_EQ(zledger({"versions", book(), "--keep", "start", "--note", "as demoed"}).status, 0);
+  auto changed = nlohmann::json::parse(zledger({"export", book(), "--json"}).out);
+  changed["scenarios"][1]["inputs"]["terminal_growth"] = {{"figure", 0.015}};
+  std::ofstream(folder_.file("case.json")) << changed.dump();
+  ASSERT_EQ(zledger({"apply", book(), folder_.file("case.json")}).status, 0);
+  const auto list = nlohmann::json::parse(zledger({"versions", book(), "--json"}).out);
+  EXPECT_EQ(list[0]["note"], "as demoed");
+  EXPECT_THAT(zledger({"compare", book(), "start", "now"}).out, testing::HasSubstr("Terminal growth, % (Base)"));
+  const auto walk = nlohmann::json::parse(zledger({"walk", book(), "start", "now", "--json"}).out);
+  ASSERT_EQ(walk["steps"].size(), 1u);
+  EXPECT_NEAR(walk["steps"][0]["effect"].get<double>(),
+              walk["to"]["raw_value"].get<double>() - walk["from"]["raw_value"].get<double>(), 1e-9);
+  EXPECT_THAT(zledger({"walk", book(), "start", "now", "--weighted"}).out, testing::HasSubstr("Valuation choices"));
+  EXPECT_EQ(zledger({"restore", book(), "start"}).status, 0);
+  EXPECT_THAT(zledger({"compare", book(), "start", "now"}).out, testing::HasSubstr("Assumptions: all the same"));
+  EXPECT_EQ(zledger({"versions", book(), "--drop", "start"}).status, 0);
+  EXPECT_EQ(zledger({"versions", book()}).out, "");
+}
+
+TEST_F(Cli, LooksAtTheOutlookFromItsSides) {
+  EXPECT_THAT(zledger({"scenarios", book()}).out, testing::HasSubstr("As last year"));
+  const auto scenarios = nlohmann::json::parse(zledger({"scenarios", book(), "--json"}).out);
+  EXPECT_TRUE(scenarios["reference_values"].contains("Own average"));
+  EXPECT_THAT(zledger({"caution", book()}).out, testing::HasSubstr("All together"));
+  EXPECT_TRUE(nlohmann::json::parse(zledger({"caution", book(), "--json"}).out)["together"].is_number());
+  EXPECT_EQ(zledger({"roll", book()}).out, "no year has been filed since 2025\n");
+  EXPECT_EQ(zledger({"acknowledge", book(), "negative base year", "--reason", "the recall"}).status, 0);
+  EXPECT_THAT(zledger({"check", book()}).out, testing::HasSubstr("(acknowledged: the recall)"));
+}
+
 TEST_F(Cli, SaysWhatIsWrongOnce) {
   std::filesystem::create_directory(folder_.file("empty"));
   const struct {
@@ -80,6 +111,11 @@ TEST_F(Cli, SaysWhatIsWrongOnce) {
       {{"import", book(), "--company", "vessingholt", folder_.file("empty")}, 1, "the folder holds no files"},
       {{"apply", book(), book()}, 1, "broken at byte"},
       {{"demo", book()}, 1, "already a file of this name"},
+      {{"walk", book(), "none", "now"}, 1, "there is no version 'none'"},
+      {{"versions", book(), "--keep", "now"}, 1, "other than 'now'"},
+      {{"roll", book(), "--forward"}, 1, "no year has been filed since 2025"},
+      {{"acknowledge", book(), "year", "--reason", "x"}, 1, "several findings hold 'year'"},
+      {{"acknowledge", book(), "no such thing", "--reason", "x"}, 1, "'zledger check' lists them"},
       {{"nonsense"}, 2, ""},
       {{}, 2, ""},
   };

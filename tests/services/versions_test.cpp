@@ -150,7 +150,7 @@ TEST_F(Versions, OtherFiguresThanDriversHaveTheirOwnSteps) {
       labels.push_back(step.label);
       sum += step.effect;
     }
-    std::vector<std::string> expected{"One basis", "Market and calendar", "Horizon"};
+    std::vector<std::string> expected{"One basis", "Market and share count", "Calendar", "Horizon"};
     if (scenario != "worst") expected.insert(expected.begin(), "Valuation choices");  // worst has a growth of its own
     if (scenario.empty()) expected.emplace_back("Probabilities");
     EXPECT_EQ(labels, expected) << scenario;

@@ -92,12 +92,12 @@ TEST_F(BookTest, UndoSetsDocumentsAsideAndRedoBringsThemBack) {
   ASSERT_TRUE(book->append(import(3), 0));
   const JournalEntry entry = book->journal("x")->front();
   ASSERT_EQ(entry.documents.size(), 1u);
-  ASSERT_TRUE(book->mark(entry, true, "before"));
+  ASSERT_TRUE(book->mark(entry, true, "before", *book->head("x")));
   EXPECT_TRUE(book->facts("x")->empty());
   EXPECT_EQ(book->documents("x")->size(), 1u) << "set aside, not deleted";
   EXPECT_EQ(**book->caseText("x"), "before");
-  EXPECT_FALSE(book->mark(entry, true, "again")) << "it is undone already";
-  ASSERT_TRUE(book->mark(entry, false, std::nullopt));
+  EXPECT_FALSE(book->mark(entry, true, "again", *book->head("x"))) << "it is undone already";
+  ASSERT_TRUE(book->mark(entry, false, std::nullopt, *book->head("x")));
   EXPECT_EQ(book->facts("x")->size(), 3u);
   EXPECT_EQ(**book->caseText("x"), "before");
 }
@@ -106,7 +106,7 @@ TEST_F(BookTest, ANewEditDropsWhatWasUndoneButKeepsItsRecord) {
   auto book = Book::create(path_);
   const auto first = book->append(edit("a", "1"), 0);
   const auto second = book->append(edit("b", "2"), *first);
-  ASSERT_TRUE(book->mark((*book->journal("x"))[1], true, "1"));
+  ASSERT_TRUE(book->mark((*book->journal("x"))[1], true, "1", *second));
   EXPECT_EQ(*book->head("x"), *first);
   ASSERT_TRUE(book->append(edit("c", "3"), *first));
   const auto journal = book->journal("x");
@@ -124,6 +124,11 @@ TEST_F(BookTest, ASecondWriterIsToldAndChangesNothing) {
   EXPECT_EQ(late.error().kind, ErrorKind::Conflict);
   EXPECT_EQ(**two->caseText("x"), "1");
   EXPECT_EQ(two->journal("x")->size(), 1u);
+  // Nor does an undo run over what came in between.
+  const JournalEntry first = two->journal("x")->front();
+  ASSERT_TRUE(one->append(edit("c", "2"), first.number));
+  EXPECT_EQ(two->mark(first, true, "0", first.number).error().kind, ErrorKind::Conflict);
+  EXPECT_EQ(**two->caseText("x"), "2");
 }
 
 TEST_F(BookTest, OtherFilesAreRefusedAndLeftAlone) {
@@ -183,7 +188,7 @@ TEST_F(BookTest, VersionsRememberTheirDocuments) {
   const auto id = book->keepVersion(kept);
   ASSERT_TRUE(id) << id.error().text();
   EXPECT_EQ(book->keepVersion(kept).error().kind, ErrorKind::Conflict);
-  ASSERT_TRUE(book->mark(entry, true, std::nullopt));
+  ASSERT_TRUE(book->mark(entry, true, std::nullopt, *book->head("x")));
   const KeptVersion back = book->versions("x")->front();
   EXPECT_EQ(std::tie(back.id, back.name, back.at, back.author, back.note, back.caseText, back.documents),
             std::tie(*id, kept.name, kept.at, kept.author, kept.note, kept.caseText, kept.documents));

@@ -1,0 +1,319 @@
+#include "app/pages/outlook_tables.h"
+
+#include <QHBoxLayout>
+#include <QVBoxLayout>
+
+#include "app/grid/ledger_rows.h"
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+#include "services/roll_forward.h"
+#include "services/scenario_edits.h"
+
+namespace zl::app {
+namespace {
+
+LedgerCell figureCell(const Figure& figure) {
+  LedgerCell cell;
+  cell.figure = figure;
+  return cell;
+}
+
+}  // namespace
+
+OutlookTables::OutlookTables(Workbench& bench, LedgerView* grid, QWidget* parent)
+    : QWidget(parent), bench_(bench), grid_(grid) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(2);
+  bar_ = new QWidget(this);
+  makeScenarioBar();
+  layout->addWidget(bar_);
+  auto* line = new QHBoxLayout;
+  line->setContentsMargins(8, 0, 8, 0);
+  words_ = new QLabel(this);
+  words_->setObjectName(QStringLiteral("tableWords"));
+  words_->setWordWrap(true);
+  line->addWidget(words_, 1);
+  name_ = new QLineEdit(this);
+  name_->setObjectName(QStringLiteral("newScenario"));
+  name_->setPlaceholderText(tr("a further scenario"));
+  name_->setAccessibleName(tr("Name of a further scenario"));
+  name_->setMaximumWidth(140);
+  name_->setMaxLength(30);
+  line->addWidget(name_);
+  add_ = new QPushButton(tr("a&dd"), this);
+  add_->setObjectName(QStringLiteral("addScenario"));
+  line->addWidget(add_);
+  const auto add = [this] {
+    const QString name = name_->text().trimmed();
+    if (name.isEmpty()) return;
+    if (bench_.apply(services::addScenario(bench_.settled().caseOf(), name.toStdString(), chosen(from_)))) {
+      name_->clear();
+    }
+  };
+  connect(add_, &QPushButton::clicked, this, add);
+  connect(name_, &QLineEdit::returnPressed, this, add);
+  roll_ = new QPushButton(this);
+  roll_->setObjectName(QStringLiteral("rollForward"));
+  line->addWidget(roll_);
+  layout->addLayout(line);
+  layout->addWidget(grid_, 1);
+  connect(roll_, &QPushButton::clicked, this, [this] { bench_.rollForward(); });
+  connect(&grid_->ledger(), &LedgerModel::typed, this, &OutlookTables::typed);
+  connect(grid_, &LedgerView::rowActivated, this, [this](int row, int) {
+    const QString key = grid_->ledger().ledgerRows()[static_cast<size_t>(row)].key;
+    if (!key.isEmpty()) Q_EMIT driverWanted(key);
+  });
+}
+
+void OutlookTables::makeScenarioBar() {
+  auto* bar = new QHBoxLayout(bar_);
+  bar->setContentsMargins(8, 2, 8, 2);
+  const auto button = [&](const char* name, const QString& words) {
+    auto* b = new QPushButton(words, bar_);
+    b->setObjectName(QString::fromLatin1(name));
+    bar->addWidget(b);
+    return b;
+  };
+  differences_ = new QCheckBox(tr("differences &only"), bar_);
+  differences_->setObjectName(QStringLiteral("differencesOnly"));
+  differences_->setChecked(true);
+  bar->addWidget(differences_);
+  bar->addStretch();
+  from_ = new QComboBox(bar_);
+  from_->setObjectName(QStringLiteral("scenarioFrom"));
+  from_->setAccessibleName(tr("Scenario to take from"));
+  bar->addWidget(from_);
+  copy_ = button("copyScenario", tr("copy to"));
+  to_ = new QComboBox(bar_);
+  to_->setObjectName(QStringLiteral("scenarioTo"));
+  to_->setAccessibleName(tr("Scenario to change"));
+  bar->addWidget(to_);
+  swap_ = button("swapScenarios", tr("swap"));
+  reset_ = button("resetScenario", tr("reset"));
+  remove_ = button("removeScenario", tr("remove"));
+  const auto act = [this](QPushButton* b, const std::function<services::CaseEdit(const Case&)>& edit) {
+    connect(b, &QPushButton::clicked, this, [this, edit] { bench_.apply(edit(bench_.settled().caseOf())); });
+  };
+  act(copy_, [this](const Case& c) {
+    return services::copyScenario(c, bench_.settled().evaluation->model(), chosen(from_), chosen(to_));
+  });
+  act(swap_, [this](const Case& c) { return services::swapScenarios(c, chosen(from_), chosen(to_)); });
+  act(reset_, [this](const Case& c) { return services::resetScenario(c, chosen(to_)); });
+  act(remove_, [this](const Case& c) { return services::removeScenario(c, chosen(to_)); });
+  connect(differences_, &QCheckBox::toggled, this, &OutlookTables::refresh);
+  for (QComboBox* box : {from_, to_}) box->setMinimumContentsLength(5);
+  for (QComboBox* box : {from_, to_}) connect(box, &QComboBox::activated, this, &OutlookTables::refreshScenarioBar);
+}
+
+std::string OutlookTables::chosen(const QComboBox* box) const {
+  const auto& scenarios = bench_.settled().caseOf().scenarios;
+  const int at = box->currentIndex();
+  return at >= 0 && at < static_cast<int>(scenarios.size()) ? scenarios[static_cast<size_t>(at)].id : std::string();
+}
+
+void OutlookTables::refreshScenarioBar() {
+  const QStringList labels = scenarioHeaders(bench_.settled());
+  for (QComboBox* box : {from_, to_}) {
+    const int at = box->currentIndex();
+    box->clear();
+    box->addItems(labels);
+    const auto otherwise = static_cast<int>(labels.size()) - 1;
+    box->setCurrentIndex(at >= 0 && at < labels.size() ? at : box == from_ ? 0 : otherwise);
+  }
+  const std::string from = chosen(from_);
+  const std::string to = chosen(to_);
+  const bool shipped = to == "worst" || to == kBase || to == "best";
+  copy_->setEnabled(from != to);
+  swap_->setEnabled(from != to && from != kBase && to != kBase);
+  reset_->setEnabled(to != kBase);
+  remove_->setEnabled(!shipped);
+}
+
+void OutlookTables::show(Show what) {
+  what_ = what;
+  refresh();
+}
+
+void OutlookTables::refresh() {
+  if (!bench_.isOpen()) return;
+  for (QWidget* w : std::initializer_list<QWidget*>{bar_, name_, add_}) w->setVisible(what_ == Show::Scenarios);
+  roll_->setVisible(what_ == Show::Actual && services::yearsAhead(bench_.now()) > 0);
+  refreshScenarioBar();
+  switch (what_) {
+    case Show::Scenarios:
+      return fillScenarios();
+    case Show::Caution:
+      return fillCaution();
+    case Show::Actual:
+      return fillActual();
+  }
+}
+
+void OutlookTables::fillScenarios() {
+  const services::Snapshot& s = bench_.now();
+  std::vector<LedgerRow> rows;
+  LedgerRow value;
+  value.label = tr("Value per share");
+  value.unit = unitOf(s, Kind::Quote);
+  value.kind = Kind::Quote;
+  value.strong = true;
+  for (int i = 0; i < s.evaluation->scenarios(); ++i) {
+    value.cells.push_back(figureCell(s.evaluation->constant("value_per_share", i)));
+    value.cells.back().source = model::Cell{s.evaluation->model().find("value_per_share"), 0};
+    value.cells.back().scenario = i;
+  }
+  for (const services::Reference reference : services::kReferences) {
+    const Result<Figure> figure = bench_.referenceValue(reference);
+    value.cells.push_back(figureCell(figure ? *figure : Figure::notMeaningful(figure.error().text())));
+  }
+  rows.push_back(std::move(value));
+  QString group;
+  for (const services::ScenarioLine& line : services::scenarioLines(s)) {
+    if (differences_->isChecked() && !line.differs) continue;
+    if (text(line.group) != group) rows.push_back(headingRow(group = text(line.group)));
+    LedgerRow row;
+    row.label = text(line.label);
+    row.unit = unitOf(s, line.kind);
+    row.kind = line.kind;
+    row.key = line.driver ? text(line.row) : QString();
+    for (size_t i = 0; i < line.cells.size(); ++i) {
+      const services::ScenarioCell& from = line.cells[i];
+      LedgerCell cell = figureCell(from.figure);
+      if (!from.words.empty()) {
+        cell.words = text(from.words);
+        cell.left = true;
+      }
+      cell.ink = from.own ? Ink::Assumed : Ink::Derived;
+      cell.quiet = !from.own;
+      cell.editable = true;
+      cell.source =
+          model::Cell{s.evaluation->model().find(line.row), line.driver ? s.evaluation->layout().columns() - 1 : 0};
+      cell.scenario = static_cast<int>(i);
+      cell.tip = text(from.words.empty() ? from.reason : from.words + "\n" + from.reason);
+      row.cells.push_back(std::move(cell));
+    }
+    for (const Figure& f : line.references) {
+      row.cells.push_back(figureCell(f));
+      row.cells.back().ink = Ink::Filed;
+    }
+    rows.push_back(std::move(row));
+  }
+  QStringList headers = scenarioHeaders(s);
+  for (const services::Reference reference : services::kReferences) {
+    headers << tr(services::referenceWords(reference));
+  }
+  std::vector<int> widths(s.caseOf().scenarios.size(), 128);
+  widths.insert(widths.end(), {84, 84});
+  grid_->setWidths(190, 128, 0);
+  grid_->keepLabel(150);
+  grid_->setColumns(std::move(widths));
+  grid_->ledger().setCorner({});
+  grid_->ledger().fill(headers, std::move(rows));
+  words_->setText(
+      tr("How each scenario's paths run; a figure typed holds. Quiet ones follow base. Enter brings a driver "
+         "to the board."));
+}
+
+void OutlookTables::typed(int row, int column, const QString& typed) {
+  const LedgerRow& line = grid_->ledger().ledgerRows()[static_cast<size_t>(row)];
+  const services::Snapshot& s = bench_.settled();
+  if (what_ != Show::Scenarios || column >= static_cast<int>(s.caseOf().scenarios.size())) return;
+  const std::optional<double> figure = typedFigure(typed.toStdString(), line.kind);
+  if (!figure) {
+    bench_.say(tr("'%1' is not a number for %2; nothing was changed").arg(typed.left(40), line.label), true);
+    return;
+  }
+  const model::Model& m = s.evaluation->model();
+  const model::Row& target = m.rows[static_cast<size_t>(line.cells[static_cast<size_t>(column)].source->row)];
+  const std::string id = s.caseOf().scenarios[static_cast<size_t>(column)].id;
+  if (target.role == model::Role::Driver) {
+    Path path;
+    path.level = *figure;
+    bench_.apply(services::setDriver(s.caseOf(), m, id, target.name, path, bench_.saidNow({})));
+  } else {
+    bench_.apply(services::setInput(s.caseOf(), m, id, target.name, *figure, bench_.saidNow({})));
+  }
+}
+
+void OutlookTables::fillCaution() {
+  if (bench_.isPreviewing()) return;  // fifty valuations are too many for every move of a hand
+  const services::Snapshot& s = bench_.now();
+  const Result<services::SumOfCaution> sum = bench_.sumOfCaution();
+  std::vector<LedgerRow> rows;
+  const auto total = [&](const QString& label, const Figure& figure) {
+    LedgerRow row;
+    row.label = label;
+    row.kind = Kind::Quote;
+    row.strong = true;
+    row.cells = {LedgerCell{}, LedgerCell{}, figureCell(figure)};
+    rows.push_back(std::move(row));
+  };
+  if (sum) {
+    total(tr("All together"), sum->together);
+    total(tr("Sum, each taken alone"), sum->alone);
+    for (const services::CautionLine& line : sum->lines) {
+      LedgerRow row;
+      row.label = text(line.label);
+      row.unit = unitOf(s, line.kind);
+      row.kind = line.kind;
+      row.key = text(line.row);
+      row.cells = {figureCell(line.chosen), figureCell(line.neutral), figureCell(line.effect)};
+      row.cells[0].ink = Ink::Assumed;
+      // The effect is in the listing's unit, whatever the choice is measured in.
+      if (line.effect.hasValue()) row.cells[2].words = text(figureText(line.effect, Kind::Quote));
+      rows.push_back(std::move(row));
+    }
+  }
+  grid_->setWidths(330, 100, 0);
+  grid_->keepLabel(260);
+  grid_->setColumns({100, 100, 120});
+  grid_->ledger().setCorner({});
+  grid_->ledger().fill({tr("chosen, %1").arg(text(s.periodOf(s.evaluation->layout().columns() - 1))), tr("neutral"),
+                        tr("effect, %1").arg(text(s.company().listing.unit))},
+                       std::move(rows));
+  words_->setText(sum ? tr("What each choice of Base does to the value per share against a neutral one: the median of "
+                           "the driver's regular years, or the model's preset. Caution below zero costs value.")
+                      : text(sum.error().text()));
+}
+
+void OutlookTables::fillActual() {
+  const services::Snapshot& s = bench_.now();
+  const std::vector<services::ForecastAgainstActual> lines = services::forecastAgainstActual(s);
+  std::vector<LedgerRow> rows;
+  QString period;
+  for (const services::ForecastAgainstActual& line : lines) {
+    if (text(line.period) != period) rows.push_back(headingRow(period = text(line.period)));
+    LedgerRow row;
+    row.label = text(line.label);
+    row.unit = line.kind == Kind::Money ? QString() : unitOf(s, line.kind);
+    row.kind = line.kind;
+    for (const Figure& f : line.forecast) row.cells.push_back(figureCell(f));
+    row.cells.push_back(figureCell(line.actual));
+    row.cells.back().ink = Ink::Filed;
+    row.cells.push_back(figureCell(line.gap));
+    LedgerCell share = figureCell(line.gapShare);
+    if (line.gapShare.hasValue()) share.words = text(figureText(line.gapShare, Kind::Ratio));
+    row.cells.push_back(std::move(share));
+    rows.push_back(std::move(row));
+  }
+  QStringList headers = scenarioHeaders(s);
+  headers << tr("actual") << tr("gap") << tr("gap, %");
+  grid_->setWidths(280, 78, 0);
+  grid_->keepLabel(200);
+  grid_->setColumns(std::vector<int>(static_cast<size_t>(headers.size()), 78));
+  grid_->ledger().setCorner(cornerOf(s));
+  grid_->ledger().fill(headers, std::move(rows));
+  const int ahead = services::yearsAhead(s);
+  const QString to = QString::number(s.years().back().label() + ahead);
+  words_->setText(ahead > 0 ? tr("%1 is filed, and the outlook still starts from %2. Rolling forward keeps the state "
+                                 "before as a version, moves the base year on and leaves what was typed with its year.")
+                                  .arg(to)
+                                  .arg(s.years().back().label())
+                            : tr("No year has been filed since %1. When an annual report comes in, it is set against "
+                                 "the forecast here before the outlook is rolled forward.")
+                                  .arg(s.years().back().label()));
+  roll_->setText(tr("&Roll forward to %1").arg(to));
+}
+
+}  // namespace zl::app

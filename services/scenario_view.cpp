@@ -1,0 +1,150 @@
+#include "services/scenario_view.h"
+
+#include <algorithm>
+
+#include "core/outlook/path_words.h"
+#include "services/driver_evidence.h"
+
+namespace zl::services {
+namespace {
+
+Scenario& baseOf(Case& c) {
+  return c.scenarios[static_cast<size_t>(c.indexOf(kBase))];
+}
+
+Path heldAt(double level) {
+  Path path;
+  path.level = level;
+  return path;
+}
+
+/// A driver that stands on its own history and can be compared with it.
+bool hasHistory(const model::Row& row) {
+  return row.role == model::Role::Driver && row.history.has_value();
+}
+
+/// Base alone: what else there is does not change its value.
+Case baseAlone(const Case& c) {
+  Case alone = c;
+  std::erase_if(alone.scenarios, [](const Scenario& s) { return s.id != kBase; });
+  return alone;
+}
+
+Result<Figure> valueOf(const Snapshot& s, const std::shared_ptr<const Resources>& shipped, const Case& c,
+                       const char* row) {
+  const Result<std::shared_ptr<const Snapshot>> next = makeSnapshot(shipped, s.evidence, c, &s);
+  if (!next) return tl::unexpected(next.error());
+  return (*next)->evaluation->constant(row, (*next)->caseOf().indexOf(kBase));
+}
+
+/// Puts the neutral figure in place of base's choice.
+void makeNeutral(Case& c, const model::Row& row, const Figure& neutral) {
+  if (row.role == model::Role::Driver) {
+    baseOf(c).drivers[row.name] = {heldAt(neutral.value()), {}};
+  } else {
+    baseOf(c).inputs.erase(row.name);
+  }
+}
+
+}  // namespace
+
+const char* referenceWords(Reference reference) {
+  return reference == Reference::LastYear ? "As last year" : "Own average";
+}
+
+Figure referenceFigure(const Snapshot& s, int row, Reference reference) {
+  if (reference == Reference::LastYear) return s.history->at(row, s.evaluation->layout().baseColumn());
+  const Figure median = evidenceOf(s, row, std::max(0, s.caseOf().indexOf(kBase))).windows.back().regular.median;
+  const auto& range = s.evaluation->model().rows[static_cast<size_t>(row)].range;
+  if (!median.hasValue() || !range) return median;
+  return Figure::of(std::clamp(median.value(), range->low, range->high));
+}
+
+Result<Figure> referenceValue(const Snapshot& s, const std::shared_ptr<const Resources>& shipped, Reference reference) {
+  Case c = baseAlone(s.caseOf());
+  const model::Model& m = s.evaluation->model();
+  for (size_t r = 0; r < m.rows.size(); ++r) {
+    if (!hasHistory(m.rows[r])) continue;
+    const Figure figure = referenceFigure(s, static_cast<int>(r), reference);
+    const auto& range = m.rows[r].range;
+    const bool fits = figure.hasValue() && (!range || (figure.value() >= range->low && figure.value() <= range->high));
+    // Where history has no figure of its own, base's choice stands.
+    if (fits) baseOf(c).drivers[m.rows[r].name] = {heldAt(figure.value()), {}};
+  }
+  return valueOf(s, shipped, c, "value_per_share");
+}
+
+std::vector<ScenarioLine> scenarioLines(const Snapshot& s) {
+  std::vector<ScenarioLine> lines;
+  const model::Model& m = s.evaluation->model();
+  const Case& c = s.caseOf();
+  const model::Layout& layout = s.evaluation->layout();
+  for (size_t r = 0; r < m.rows.size(); ++r) {
+    const model::Row& row = m.rows[r];
+    if (row.role != model::Role::Driver && row.role != model::Role::Input) continue;
+    const int index = static_cast<int>(r);
+    ScenarioLine line{row.name, row.label, row.group, row.kind, row.role == model::Role::Driver, false, {}, {}};
+    for (int i = 0; i < s.evaluation->scenarios(); ++i) {
+      const Scenario& scenario = c.scenarios[static_cast<size_t>(i)];
+      ScenarioCell cell;
+      cell.figure = s.evaluation->figure(index, layout.columns() - 1, i);
+      cell.own = scenario.drivers.count(row.name) + scenario.inputs.count(row.name) > 0;
+      if (line.driver) {
+        cell.words = pathWords(pathInForce(row, c, scenario, s.history->at(index, layout.baseColumn())), row.kind);
+        if (const Assumption* a = c.driver(scenario, row.name)) cell.reason = a->said.reason;
+      } else if (const InputChoice* choice = c.input(scenario, row.name)) {
+        cell.reason = choice->said.reason;
+      }
+      line.differs = line.differs || (cell.own && scenario.id != kBase);
+      line.cells.push_back(std::move(cell));
+    }
+    for (const Reference reference : kReferences) {
+      line.references.push_back(hasHistory(row) ? referenceFigure(s, index, reference)
+                                                : Figure::absent("it has no history of its own"));
+    }
+    lines.push_back(std::move(line));
+  }
+  return lines;
+}
+
+Result<SumOfCaution> sumOfCaution(const Snapshot& s, const std::shared_ptr<const Resources>& shipped) {
+  SumOfCaution sum;
+  const Case alone = baseAlone(s.caseOf());
+  const model::Model& m = s.evaluation->model();
+  const int base = std::max(0, s.caseOf().indexOf(kBase));
+  const int last = s.evaluation->layout().columns() - 1;
+  const Figure asChosen = s.evaluation->constant("raw_value", base);
+  Case all = alone;
+  sum.alone = Figure::of(0);
+  for (size_t r = 0; r < m.rows.size(); ++r) {
+    const model::Row& row = m.rows[r];
+    const int index = static_cast<int>(r);
+    const bool chosen = row.role == model::Role::Driver ? alone.base().drivers.count(row.name) > 0
+                                                        : alone.base().inputs.count(row.name) > 0;
+    if (!chosen || (row.role == model::Role::Driver && !hasHistory(row))) continue;
+    const Figure neutral = row.role == model::Role::Driver ? referenceFigure(s, index, Reference::OwnAverage)
+                           : row.preset && row.preset->level
+                               ? Figure::of(*row.preset->level)
+                               : Figure::absent(row.label + " has no preset to compare with");
+    CautionLine line{row.name, row.label, row.kind, s.evaluation->figure(index, last, base), neutral, neutral};
+    if (neutral.hasValue()) {
+      Case other = alone;
+      makeNeutral(other, row, neutral);
+      makeNeutral(all, row, neutral);
+      const Result<Figure> value = valueOf(s, shipped, other, "raw_value");
+      if (!value) return tl::unexpected(value.error());
+      line.effect = asChosen - *value;
+      sum.alone = sum.alone + line.effect;
+    }
+    sum.lines.push_back(std::move(line));
+  }
+  const Result<Figure> neutral = valueOf(s, shipped, all, "raw_value");
+  if (!neutral) return tl::unexpected(neutral.error());
+  sum.together = asChosen - *neutral;
+  std::stable_sort(sum.lines.begin(), sum.lines.end(), [](const CautionLine& a, const CautionLine& b) {
+    return a.effect.valueOr(0) < b.effect.valueOr(0);
+  });
+  return sum;
+}
+
+}  // namespace zl::services

@@ -1,0 +1,182 @@
+// Outlook's shapes, stages and tables, and findings accepted on Verdict, by mouse and keys.
+
+#include <gmock/gmock.h>
+
+#include <QComboBox>
+#include <QListWidget>
+#include <QSpinBox>
+#include <fstream>
+
+#include "tests/support/next_year.h"
+#include "tests/support/window_fixture.h"
+
+namespace zl::app {
+namespace {
+
+class OutlookWindow : public WindowFixture {
+ protected:
+  void SetUp() override {
+    WindowFixture::SetUp();
+    go(Qt::Key_4);
+  }
+  void type(const char* field, const QString& words) {
+    auto* edit = find<QLineEdit>(field);
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, words);
+    press(edit, Qt::Key_Return);
+  }
+  void chooseShape(const QString& shape) {
+    auto* box = find<QComboBox>("shapeBox");
+    box->setCurrentIndex(box->findText(shape));
+    Q_EMIT box->activated(box->currentIndex());
+  }
+  void show(const QString& table) {
+    auto* box = find<QComboBox>("statementBox");
+    box->setCurrentIndex(box->findText(table));
+    ASSERT_EQ(box->currentText(), table);
+  }
+  const std::vector<LedgerRow>& tableRows() { return find<LedgerView>("outlookTables")->ledger().ledgerRows(); }
+  double growth(int year, int scenario = 1) {
+    const auto& e = *bench().now().evaluation;
+    return e.figure("revenue_growth", e.layout().historyYears + year, scenario).value();
+  }
+  const Case& theCase() { return bench().now().caseOf(); }
+};
+
+TEST_F(OutlookWindow, StagesAndSteps) {
+  type("stages", QStringLiteral("3 + 4"));
+  EXPECT_EQ(theCase().stages, (std::vector<int>{3, 4, 3})) << "the last stage takes what is left";
+  EXPECT_EQ(find<QLineEdit>("stages")->text(), QStringLiteral("3 + 4 + 3"));
+  chooseShape(QStringLiteral("steps"));
+  type("stepList", QStringLiteral("8; 5; 2"));
+  EXPECT_DOUBLE_EQ(growth(0), 0.08);
+  EXPECT_DOUBLE_EQ(growth(6), 0.05);
+  EXPECT_DOUBLE_EQ(growth(9), 0.02);
+  EXPECT_EQ(find<QLineEdit>("reason")->text().isEmpty(), false) << "the reason stays with the driver";
+  // A step moves as a whole, by mouse or by key, and stays a step.
+  auto* board = find<PathBoard>("pathBoard");
+  board->setFocus();
+  press(board, Qt::Key_Up);
+  EXPECT_EQ(theCase().base().drivers.at("revenue_growth").path.shape, Shape::Steps);
+  EXPECT_GT(growth(2), 0.08);
+  EXPECT_DOUBLE_EQ(growth(3), 0.05);
+  type("stepList", QStringLiteral("8; five"));
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("not a list of numbers"));
+  EXPECT_DOUBLE_EQ(growth(9), 0.02);
+  type("stages", QStringLiteral("3 + x"));
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("not a number of years"));
+  type("stages", QStringLiteral("9 + 9"));
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("18 years together"));
+  EXPECT_EQ(theCase().stages, (std::vector<int>{3, 4, 3}));
+  find<QSpinBox>("outlookHorizon")->setValue(12);
+  EXPECT_EQ(theCase().stages, (std::vector<int>{3, 4, 5}));
+  EXPECT_EQ(bench().now().evaluation->layout().forecastYears, 12);
+}
+
+TEST_F(OutlookWindow, WorstFollowsBaseByADistance) {
+  bench().setScenario(0);
+  chooseShape(QStringLiteral("follow"));
+  type("distance", QStringLiteral("-2"));
+  QTest::mouseClick(find<QCheckBox>("widening"), Qt::LeftButton);
+  EXPECT_NEAR(growth(9, 0), growth(9) - 0.02, 1e-12);
+  EXPECT_NEAR(growth(4, 0), growth(4) - 0.01, 1e-12);
+  bench().setScenario(1);
+  chooseShape(QStringLiteral("hold"));
+  type("level", QStringLiteral("6"));
+  EXPECT_NEAR(growth(9, 0), 0.04, 1e-12) << "moving base moves it";
+  chooseShape(QStringLiteral("follow"));
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("base cannot follow itself"));
+}
+
+TEST_F(OutlookWindow, SeveralDriversAreShapedAtOnce) {
+  auto* drivers = find<LedgerView>("drivers");
+  place(drivers, QStringLiteral("revenue_growth"), 0);
+  press(drivers, Qt::Key_Down, Qt::ShiftModifier);
+  ASSERT_EQ(drivers->selectionModel()->selectedRows().size(), 2);
+  const QString before = bench().undoLabel();
+  chooseShape(QStringLiteral("recovery"));
+  EXPECT_EQ(bench().undoLabel(), QStringLiteral("Shape 2 drivers: recovery (Base)"));
+  for (const char* driver : {"revenue_growth", "cost_of_sales_ratio"}) {
+    EXPECT_EQ(theCase().base().drivers.at(driver).path.shape, Shape::Recovery) << driver;
+  }
+  press(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(bench().undoLabel(), before);
+}
+
+TEST_F(OutlookWindow, ScenariosSideBySide) {
+  show(QStringLiteral("Scenarios side by side"));
+  const size_t differing = tableRows().size();
+  EXPECT_EQ(tableRows()[0].label, QStringLiteral("Value per share"));
+  EXPECT_EQ(tableRows()[0].cells.size(), 5u) << "three scenarios, two references";
+  QTest::mouseClick(find<QCheckBox>("differencesOnly"), Qt::LeftButton);
+  EXPECT_GT(tableRows().size(), differing);
+
+  auto* grid = find<LedgerView>("outlookTables");
+  place(grid, QStringLiteral("tax_rate"), 2);
+  typeOver(grid, QStringLiteral("19"));
+  EXPECT_DOUBLE_EQ(bench().now().evaluation->figure("tax_rate", 12, 2).value(), 0.19);
+  EXPECT_NE(bench().now().evaluation->figure("tax_rate", 12, 1).value(), 0.19);
+
+  type("newScenario", QStringLiteral("Long recall"));
+  ASSERT_EQ(theCase().scenarios.size(), 4u);
+  EXPECT_EQ(find<LedgerView>("paths")->ledger().rowCount(), 4);
+  EXPECT_TRUE(find<QPushButton>("removeScenario")->isEnabled() || find<QComboBox>("scenarioTo")->currentIndex() != 3);
+  find<QComboBox>("scenarioTo")->setCurrentIndex(3);
+  Q_EMIT find<QComboBox>("scenarioTo")->activated(3);
+  QTest::mouseClick(find<QPushButton>("removeScenario"), Qt::LeftButton);
+  EXPECT_EQ(theCase().scenarios.size(), 3u);
+  // From worst to best, by the buttons.
+  find<QComboBox>("scenarioTo")->setCurrentIndex(2);
+  QTest::mouseClick(find<QPushButton>("copyScenario"), Qt::LeftButton);
+  EXPECT_EQ(theCase().scenarios[2].drivers, theCase().scenarios[0].drivers);
+
+  show(QStringLiteral("Sum of caution"));
+  EXPECT_EQ(tableRows()[0].label, QStringLiteral("All together"));
+  EXPECT_GT(tableRows().size(), 5u);
+}
+
+TEST_F(OutlookWindow, ANewYearIsComparedAndRolledForward) {
+  show(QStringLiteral("Forecast against actual"));
+  EXPECT_FALSE(find<QPushButton>("rollForward")->isVisible());
+  std::ofstream(folder_.file("annual-2026.csv")) << test::nextYear(bench().now(), 0.9);
+  chosenFiles_ = {text(folder_.file("annual-2026.csv"))};
+  press(window_.get(), Qt::Key_I, Qt::ControlModifier);
+  waitForReading();
+  QTest::mouseClick(find<QPushButton>("acceptImport"), Qt::LeftButton);
+  EXPECT_EQ(bench().now().years().size(), 12u);
+  go(Qt::Key_4);
+  ASSERT_GT(tableRows().size(), 20u);
+  const auto revenue = std::find_if(tableRows().begin(), tableRows().end(),
+                                    [](const LedgerRow& r) { return r.label == QStringLiteral("Revenue"); });
+  ASSERT_NE(revenue, tableRows().end());
+  EXPECT_EQ(*revenue->cells.back().words, QStringLiteral("(10.0)"));
+  QTest::mouseClick(find<QPushButton>("rollForward"), Qt::LeftButton);
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("kept as 'Before 2026 was filed'"));
+  EXPECT_EQ(bench().now().years().size(), 13u);
+  EXPECT_FALSE(find<QPushButton>("rollForward")->isVisible());
+}
+
+TEST_F(OutlookWindow, AFindingIsAcceptedWithAReason) {
+  go(Qt::Key_9);
+  auto* list = find<QListWidget>("findings");
+  auto* why = find<QLineEdit>("acknowledgeReason");
+  const QString title = find<QWidget>("stop3")->accessibleDescription();
+  list->setCurrentRow(0);
+  ASSERT_TRUE(list->currentItem()->text().contains(QStringLiteral("Free cash flow of the base year")));
+  EXPECT_FALSE(find<QPushButton>("acknowledge")->isEnabled()) << "a reason is asked for";
+  why->setFocus();
+  QTest::keyClicks(why, QStringLiteral("the recall is over"));
+  press(why, Qt::Key_Return);
+  EXPECT_EQ(theCase().acknowledged.size(), 1u);
+  const QString last = list->item(list->count() - 1)->text();
+  EXPECT_TRUE(last.startsWith(QStringLiteral("✓"))) << last.toStdString();
+  EXPECT_TRUE(last.contains(QStringLiteral("the recall is over")));
+  EXPECT_NE(find<QWidget>("stop3")->accessibleDescription(), title) << "the route counts one less";
+  list->setCurrentRow(list->count() - 1);
+  QTest::mouseClick(find<QPushButton>("acknowledge"), Qt::LeftButton);
+  EXPECT_TRUE(theCase().acknowledged.empty());
+}
+
+}  // namespace
+}  // namespace zl::app

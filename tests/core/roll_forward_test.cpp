@@ -1,0 +1,68 @@
+// A case moved on by years: by hand, shape by shape.
+
+#include "core/outlook/roll_forward.h"
+
+#include "core/outlook/path_words.h"
+#include "tests/support/model_support.h"
+
+namespace zl {
+namespace {
+
+Path pathOf(Shape shape, std::vector<std::optional<double>> typed = {}, int from = 0, int to = 0) {
+  Path path;
+  path.shape = shape;
+  path.typed = std::move(typed);
+  path.from = from;
+  path.to = to;
+  return path;
+}
+
+TEST(RollForward, KeepsWhatWasTypedWithItsYear) {
+  constexpr auto kNone = std::nullopt;
+  struct Move {
+    Path before;
+    int years;
+    Path after;
+  };
+  const Move moves[] = {{pathOf(Shape::Typed, {1.0, kNone, 3.0, 4.0}), 1, pathOf(Shape::Typed, {1.0, 3.0, 4.0})},
+                        {pathOf(Shape::Typed, {1.0, 2.0}), 3, pathOf(Shape::Typed, {2.0})},
+                        {pathOf(Shape::Steps, {8.0, 5.0}), 1, pathOf(Shape::Steps, {8.0, 5.0})},
+                        {pathOf(Shape::Steps, {8.0, 5.0}), 2, pathOf(Shape::Steps, {5.0})},
+                        {pathOf(Shape::Cycle, {1.0, -1.0, 0.0}), 4, pathOf(Shape::Cycle, {-1.0, 0.0, 1.0})},
+                        {pathOf(Shape::Glide, {}, 1, 4), 1, pathOf(Shape::Glide, {}, 0, 3)},
+                        {pathOf(Shape::Glide, {}, 1, 4), 4, pathOf(Shape::Glide, {}, 0, 1)},
+                        {pathOf(Shape::Glide, {}, 2, 0), 1, pathOf(Shape::Glide, {}, 1, 0)},
+                        {pathOf(Shape::Recovery, {}, 0, 3), 1, pathOf(Shape::Recovery, {}, 0, 2)},
+                        {pathOf(Shape::Fade, {}, 3), 1, pathOf(Shape::Fade, {}, 2)},
+                        {pathOf(Shape::Fade, {}, 1), 2, pathOf(Shape::Fade, {}, 1)},
+                        {pathOf(Shape::Follow), 2, pathOf(Shape::Follow)},
+                        {pathOf(Shape::Hold), 2, pathOf(Shape::Hold)}};
+  for (const Move& m : moves) {
+    Case c = newCase("x", makeDate(2026, 1, 1));
+    c.horizon = 5;
+    c.stages = {2, 3};
+    c.baseYear = 2025;
+    c.scenarios[1].drivers["d"] = {m.before, {"why", "me", "then"}};
+    const Case next = rolledForward(c, m.years);
+    EXPECT_EQ(next.baseYear, 2025 + m.years);
+    EXPECT_EQ(next.horizon, 5);
+    EXPECT_EQ(next.scenarios[1].drivers.at("d").path, m.after)
+        << shapeWord(m.before.shape) << ' ' << m.years << ": "
+        << pathWords(next.scenarios[1].drivers.at("d").path, Kind::Count);
+    EXPECT_EQ(next.scenarios[1].drivers.at("d").said.reason, "why");
+    EXPECT_TRUE(faultOf(m.after, 5, false).empty() || !m.before.level);
+  }
+}
+
+TEST(RollForward, TheStageThatHasBegunGrowsShorterAndTheLastLonger) {
+  Case c = newCase("x", makeDate(2026, 1, 1));
+  c.stages = {3, 4, 3};
+  EXPECT_EQ(rolledForward(c, 1).stages, (std::vector<int>{2, 4, 4}));
+  EXPECT_EQ(rolledForward(c, 3).stages, (std::vector<int>{4, 6}));
+  EXPECT_EQ(rolledForward(c, 7).stages, std::vector<int>{}) << "one stage is left";
+  EXPECT_EQ(rolledForward(c, 12).stages, std::vector<int>{});
+  EXPECT_EQ(rolledForward(c, 0), c);
+}
+
+}  // namespace
+}  // namespace zl

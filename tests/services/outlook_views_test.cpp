@@ -1,0 +1,200 @@
+// Scenarios side by side, the sum of caution, findings accepted, and a year that came in.
+
+#include <gmock/gmock.h>
+
+#include "services/compare.h"
+#include "services/driver_moves.h"
+#include "services/roll_forward.h"
+#include "services/scenario_edits.h"
+#include "services/scenario_view.h"
+#include "tests/support/demo_book.h"
+#include "tests/support/next_year.h"
+
+namespace zl::services {
+namespace {
+
+using test::DemoBook;
+
+class OutlookViews : public DemoBook {
+ protected:
+  void SetUp() override {
+    DemoBook::SetUp();
+    session_ = open();
+  }
+  const Snapshot& now() const { return *session_->now(); }
+  int row(const char* name) const { return now().evaluation->model().find(name); }
+  double value(const Case& c, const char* name = "raw_value") const {
+    const auto s = session_->preview(c);
+    EXPECT_TRUE(s) << (s ? "" : s.error().text());
+    return (*s)->evaluation->constant(name, (*s)->caseOf().indexOf(kBase)).value();
+  }
+  static Path held(double level) {
+    Path p;
+    p.level = level;
+    return p;
+  }
+  const Finding* finding(const std::string& monitor) const {
+    for (const Finding& f : now().findings) {
+      if (f.monitor == monitor) return &f;
+    }
+    return nullptr;
+  }
+
+  std::unique_ptr<Session> session_;
+};
+
+TEST_F(OutlookViews, ScenariosStandSideBySideWithTheReferences) {
+  const std::vector<ScenarioLine> lines = scenarioLines(now());
+  const auto growth =
+      std::find_if(lines.begin(), lines.end(), [](const ScenarioLine& l) { return l.row == "revenue_growth"; });
+  ASSERT_NE(growth, lines.end());
+  EXPECT_TRUE(growth->differs);
+  EXPECT_THAT(growth->cells[1].words, testing::StartsWith("typed 1.0, 3.5"));
+  EXPECT_EQ(growth->references[0], now().history->at(row("revenue_growth"), 11));
+  const auto premium =
+      std::find_if(lines.begin(), lines.end(), [](const ScenarioLine& l) { return l.row == "size_addition"; });
+  EXPECT_FALSE(premium->differs);
+  EXPECT_TRUE(premium->references[1].isAbsent()) << "a rate of the market has no history in the filings";
+
+  // As last year: every driver with a history holds its last actual, done here one by one.
+  Case c = now().caseOf();
+  for (const model::Row& r : now().evaluation->model().rows) {
+    if (r.role != model::Role::Driver || !r.history) continue;
+    const Figure last = now().history->at(row(r.name.c_str()), 11);
+    if (last.hasValue() && last.value() >= r.range->low && last.value() <= r.range->high) {
+      c = setDriver(c, now().evaluation->model(), kBase, r.name, held(last.value()), {}).after;
+    }
+  }
+  const auto reference = referenceValue(now(), resources_, Reference::LastYear);
+  ASSERT_TRUE(reference) << reference.error().text();
+  EXPECT_NEAR(reference->value(), value(c, "value_per_share"), 1e-9);
+}
+
+TEST_F(OutlookViews, CautionIsTheDifferenceToANeutralChoice) {
+  const auto sum = sumOfCaution(now(), resources_);
+  ASSERT_TRUE(sum) << sum.error().text();
+  ASSERT_GT(sum->lines.size(), 5u);
+  double alone = 0;
+  Case all = now().caseOf();
+  for (const CautionLine& line : sum->lines) {
+    const model::Row& r = now().evaluation->model().rows[static_cast<size_t>(row(line.row.c_str()))];
+    ASSERT_TRUE(line.neutral.hasValue()) << line.label;
+    const auto neutral = [&](const Case& c) {
+      if (r.role == model::Role::Driver) {
+        return setDriver(c, now().evaluation->model(), kBase, line.row, held(line.neutral.value()), {}).after;
+      }
+      return setInput(c, now().evaluation->model(), kBase, line.row, line.neutral.value(), {}).after;
+    };
+    const double effect = value(now().caseOf()) - value(neutral(now().caseOf()));
+    EXPECT_NEAR(line.effect.value(), effect, 1e-9) << line.label;
+    alone += effect;
+    all = neutral(all);
+  }
+  EXPECT_NEAR(sum->alone.value(), alone, 1e-8);
+  EXPECT_NEAR(sum->together.value(), value(now().caseOf()) - value(all), 1e-8);
+  EXPECT_TRUE(std::is_sorted(sum->lines.begin(), sum->lines.end(), [](const CautionLine& a, const CautionLine& b) {
+    return a.effect.value() < b.effect.value();
+  }));
+}
+
+TEST_F(OutlookViews, AnAcceptedFindingComesBackWhenItsFigureChanges) {
+  ASSERT_NE(finding("negative base year"), nullptr);
+  EXPECT_TRUE(finding("negative base year")->isOpen());
+  const std::string key = finding("negative base year")->key();
+  ASSERT_TRUE(session_->apply(acknowledge(now().caseOf(), key, session_->said("the recall"))));
+  EXPECT_FALSE(finding("negative base year")->isOpen());
+  EXPECT_EQ(finding("negative base year")->acknowledged, "the recall");
+  EXPECT_THAT(findingsText(now()), testing::HasSubstr("(acknowledged: the recall)"));
+  session_ = open();
+  EXPECT_FALSE(finding("negative base year")->isOpen()) << "it is kept with the case";
+
+  // Another basis changes the free cash flow that it speaks of.
+  ASSERT_TRUE(session_->apply(
+      setInput(now().caseOf(), now().evaluation->model(), kBase, "stock_pay_as_cost", 0, session_->said(""))));
+  EXPECT_TRUE(finding("negative base year")->isOpen());
+  ASSERT_TRUE(session_->undo());
+  EXPECT_FALSE(finding("negative base year")->isOpen());
+  ASSERT_TRUE(session_->apply(acknowledge(now().caseOf(), key, std::nullopt)));
+  EXPECT_TRUE(finding("negative base year")->isOpen());
+}
+
+TEST_F(OutlookViews, ANewYearWaitsIsComparedAndRolledForward) {
+  const double before = value(now().caseOf());
+  const std::string csv = test::nextYear(now(), 1.05);
+  EXPECT_EQ(keepAndRollForward(*session_).error().kind, ErrorKind::NotFound);
+  const auto imported = session_->importFiles({{"annual-2026.csv", csv}});
+  ASSERT_TRUE(imported) << imported.error().text();
+
+  // Nothing moves by itself, and the page says what waits.
+  EXPECT_EQ(now().years().size(), 12u);
+  EXPECT_DOUBLE_EQ(value(now().caseOf()), before);
+  ASSERT_NE(finding("newer year filed"), nullptr);
+  EXPECT_EQ(finding("newer year filed")->stop, Stop::Outlook);
+
+  const auto lines = forecastAgainstActual(now());
+  const auto revenue =
+      std::find_if(lines.begin(), lines.end(), [](const ForecastAgainstActual& l) { return l.row == "revenue"; });
+  ASSERT_NE(revenue, lines.end());
+  EXPECT_EQ(revenue->period, "2026");
+  EXPECT_DOUBLE_EQ(revenue->forecast[1].value(), now().evaluation->figure("revenue", 12, 1).value());
+  EXPECT_NEAR(revenue->gapShare.value(), 0.05, 1e-5);
+  for (const ForecastAgainstActual& l : lines) {
+    if (l.row == "cash" || l.row == "capex") {
+      EXPECT_NEAR(l.gap.value(), 0, 501) << l.label;
+    }
+  }
+  EXPECT_THAT(forecastAgainstActualText(now()), testing::HasSubstr("Revenue, EUR m"));
+
+  const int growth = row("revenue_growth");
+  const std::vector<Figure> typed = forecastOf(now(), 1, growth);
+  ASSERT_TRUE(session_->keepVersion("Before 2026 was filed", "a name already taken"));
+  const Status rolled = keepAndRollForward(*session_);
+  ASSERT_TRUE(rolled) << rolled.error().text();
+  EXPECT_EQ(now().years().size(), 13u);
+  EXPECT_EQ(now().periodOf(13), "2027E");
+  EXPECT_EQ(dateText(now().caseOf().valuationDate), "2026-12-31");
+  EXPECT_EQ(finding("newer year filed"), nullptr);
+  for (size_t t = 0; t + 1 < typed.size(); ++t) {
+    EXPECT_EQ(forecastOf(now(), 1, growth)[t], typed[t + 1]) << "what was typed stays with its year";
+  }
+
+  // What moved the value: nobody changed a driver, so the base year and the calendar did.
+  const auto from = sideOf(*session_, "Before 2026 was filed (2)");
+  ASSERT_TRUE(from) << from.error().text();
+  const Side to = *sideOf(*session_, kNow);
+  const auto walk = walkBetween(*from, to, kBase, false, resources_);
+  ASSERT_TRUE(walk) << walk.error().text();
+  ASSERT_EQ(walk->gap, "");
+  std::vector<std::string> labels;
+  double sum = 0;
+  for (const WalkStep& step : walk->steps) {
+    labels.push_back(step.label);
+    sum += step.effect;
+  }
+  EXPECT_EQ(labels, (std::vector<std::string>{"Calendar", "Filed figures"}));
+  EXPECT_NEAR(walk->from.value(), before, 1e-9);
+  EXPECT_NEAR(walk->to.value(), value(now().caseOf()), 1e-9);
+  EXPECT_NEAR(sum, walk->to.value() - walk->from.value(), 1e-7);
+
+  ASSERT_TRUE(session_->undo());
+  EXPECT_EQ(now().years().size(), 12u);
+  EXPECT_DOUBLE_EQ(value(now().caseOf()), before);
+  ASSERT_TRUE(session_->redo());
+  session_ = open();
+  EXPECT_EQ(now().years().size(), 13u);
+}
+
+TEST_F(OutlookViews, AFurtherScenarioIsOneMoreLane) {
+  ASSERT_TRUE(session_->apply(addScenario(now().caseOf(), "Long recall", "worst")));
+  ASSERT_EQ(now().evaluation->scenarios(), 4);
+  EXPECT_DOUBLE_EQ(now().evaluation->constant("raw_value", 3).value(),
+                   now().evaluation->constant("raw_value", 0).value());
+  EXPECT_EQ(now().caseOf().scenarios[3].id, "longrecall");
+  EXPECT_TRUE(weightedValue(*now().evaluation, "raw_value").hasValue()) << "it weighs nothing yet";
+  ASSERT_TRUE(session_->apply(renameScenario(now().caseOf(), "longrecall", "Long")));
+  ASSERT_TRUE(session_->apply(removeScenario(now().caseOf(), "longrecall")));
+  EXPECT_EQ(now().evaluation->scenarios(), 3);
+}
+
+}  // namespace
+}  // namespace zl::services
