@@ -23,7 +23,7 @@ int main(int argc, char** argv) {
   const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Window size, 1280x800."),
                                 QStringLiteral("size"));
   const QCommandLineOption view(QStringLiteral("view"),
-                                QStringLiteral("Open Filings, History or Verdict in its n-th view."),
+                                QStringLiteral("Open Filings, History, Outlook or Verdict in its n-th view."),
                                 QStringLiteral("number"));
   const QCommandLineOption paper(QStringLiteral("paper"), QStringLiteral("light or dark."), QStringLiteral("paper"));
   parser.addOptions({demo, page, picture, size, paper, view});
@@ -59,7 +59,7 @@ int main(int argc, char** argv) {
     window.go(static_cast<zl::Stop>(parser.value(page).toInt() - 1));
   }
   if (parser.isSet(view)) {
-    for (const char* box : {"historyShow", "filingsShow", "verdictView"}) {
+    for (const char* box : {"historyShow", "filingsShow", "verdictView", "statementBox"}) {
       auto* views = window.findChild<QComboBox*>(QString::fromLatin1(box));
       if (views->isVisible()) views->setCurrentIndex(std::clamp(parser.value(view).toInt() - 1, 0, views->count() - 1));
     }

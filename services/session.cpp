@@ -81,6 +81,12 @@ Result<std::unique_ptr<Session>> Session::open(const std::string& path, const st
   return session;
 }
 
+void pinBaseYear(Case& c, const Evidence& evidence, const Resources& resources) {
+  if (c.baseYear != 0) return;
+  const auto filed = standardise(evidence, resources, c.lines, c.firstFiled);
+  if (!filed->statements.years().empty()) c.baseYear = filed->statements.years().back().label();
+}
+
 Status Session::reload() {
   const Result<std::shared_ptr<const Evidence>> evidence = gather(book_, company_);
   if (!evidence) return tl::unexpected(evidence.error());
@@ -94,11 +100,7 @@ Status Session::reload() {
     if (!stored) return tl::unexpected(stored.error());
     c = std::move(*stored);
   }
-  if (c.baseYear == 0) {
-    // From before base years were kept: pinned now, so that the next filing moves no path.
-    const auto filed = standardise(**evidence, *resources_, c.lines, c.firstFiled);
-    if (!filed->statements.years().empty()) c.baseYear = filed->statements.years().back().label();
-  }
+  pinBaseYear(c, **evidence, *resources_);
   Result<std::shared_ptr<const Snapshot>> snapshot = makeSnapshot(resources_, *evidence, c, snapshot_.get());
   if (!snapshot) return tl::unexpected(snapshot.error());
   if (Status s = reloadJournal(); !s) return s;

@@ -21,6 +21,10 @@ struct Desk {
 /// What the present state is called among named versions.
 inline constexpr const char* kNow = "now";
 
+/// A case from before base years were kept starts from the last year filed: pinned there, so that
+/// the next filing moves no path.
+void pinBaseYear(Case& c, const Evidence& evidence, const Resources& resources);
+
 class Session {
  public:
   static Result<std::unique_ptr<Session>> open(const std::string& path, const std::string& company,

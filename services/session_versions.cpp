@@ -73,13 +73,17 @@ Status Session::setVersionAside(const std::string& name) {
 }
 
 Result<std::shared_ptr<const Snapshot>> Session::snapshotOf(const KeptVersion& version) {
-  const Result<Case> c = caseOf(version);
+  Result<Case> c = caseOf(version);
   if (!c) return tl::unexpected(c.error());
   std::vector<std::int64_t> documents = version.documents;
   std::sort(documents.begin(), documents.end());
-  if (documents == activeDocuments(*snapshot_->evidence)) return preview(*c);
+  if (documents == activeDocuments(*snapshot_->evidence)) {
+    pinBaseYear(*c, *snapshot_->evidence, *resources_);
+    return preview(*c);
+  }
   Result<std::shared_ptr<const Evidence>> evidence = gather(book_, company_, &documents);
   if (!evidence) return tl::unexpected(evidence.error());
+  pinBaseYear(*c, **evidence, *resources_);
   return makeSnapshot(resources_, std::move(*evidence), *c, nullptr);
 }
 
@@ -88,6 +92,7 @@ Status Session::goBackTo(const std::string& name) {
   if (!v) return tl::unexpected(v.error());
   Result<Case> c = caseOf(*v);
   if (!c) return tl::unexpected(c.error());
+  pinBaseYear(*c, *snapshot_->evidence, *resources_);
   return apply({std::move(*c), "Back to version '" + v->name + "'"});
 }
 

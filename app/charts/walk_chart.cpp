@@ -126,6 +126,7 @@ void WalkChart::paintEvent(QPaintEvent*) {
       painter.fillRect(area, t.best);
     } else {
       painter.fillRect(area, QBrush(t.worst, Qt::BDiagPattern));
+      painter.setBrush(Qt::NoBrush);
       painter.setPen(QPen(t.worst, 1));
       painter.drawRect(area);
     }

@@ -241,12 +241,16 @@ void OutlookPage::choose(const QString& driver) {
 
 void OutlookPage::refresh() {
   filling_ = true;
-  refreshDrivers();
+  // While a hand moves a point, only what moves with it is drawn again: a frame has 16 ms.
+  const bool whole = !bench_.isPreviewing();
+  if (whole) refreshDrivers();
   refreshBoard();
   refreshPaths();
-  refreshEvidence();
-  refreshShape();
-  refreshHorizon();
+  if (whole) {
+    refreshEvidence();
+    refreshShape();
+    refreshHorizon();
+  }
   refreshStatements();
   filling_ = false;
 }

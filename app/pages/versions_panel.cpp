@@ -58,11 +58,11 @@ VersionsPanel::VersionsPanel(Workbench& bench, LedgerView* list, LedgerView* bes
   walkBar_ = new QWidget(this);
   auto* bar = new QHBoxLayout(walkBar_);
   bar->setContentsMargins(8, 8, 8, 2);
-  const auto box = [&](const char* name, const QString& words) {
+  const auto box = [&](const char* name, const QString& words, int characters) {
     auto* choice = new QComboBox(walkBar_);
     choice->setObjectName(QString::fromLatin1(name));
     choice->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    choice->setMinimumContentsLength(15);
+    choice->setMinimumContentsLength(characters);
     auto* label = new QLabel(words, walkBar_);
     label->setBuddy(choice);
     bar->addWidget(label);
@@ -75,10 +75,10 @@ VersionsPanel::VersionsPanel(Workbench& bench, LedgerView* list, LedgerView* bes
     });
     return choice;
   };
-  from_ = box("walkFrom", tr("What moved the value &from"));
-  to_ = box("walkTo", tr("t&o"));
-  scenario_ = box("walkScenario", tr("&in"));
-  split_ = box("walkSplit", tr("&by"));
+  from_ = box("walkFrom", tr("What moved the value &from"), 14);
+  to_ = box("walkTo", tr("t&o"), 12);
+  scenario_ = box("walkScenario", tr("&in"), 7);
+  split_ = box("walkSplit", tr("&by"), 6);
   split_->addItems({tr("group"), tr("driver")});
   bar->addStretch();
   layout->addWidget(walkBar_);

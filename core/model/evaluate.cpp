@@ -36,9 +36,8 @@ inline double larger(double a, double b) {
   return a > b ? a : (b >= a ? b : kNaN);
 }
 
-/// Runs one instruction; gives how many of those that follow are passed over.
 template <int W>
-inline __attribute__((always_inline)) size_t step(const Instruction& in, double* arena) {
+inline __attribute__((always_inline)) void step(const Instruction& in, double* arena) {
   double* d = arena + static_cast<size_t>(in.dst) * W;
   const double* a = arena + static_cast<size_t>(in.a) * W;
   const double* b = arena + static_cast<size_t>(in.b) * W;
@@ -86,19 +85,31 @@ inline __attribute__((always_inline)) size_t step(const Instruction& in, double*
       ZL_LANES(a[i] == 1.0 ? b[i] : kNaN);
     case Code::Copy:
       ZL_LANES(a[i]);
-    case Code::Skip: {
-      bool taken = false;
-      for (int i = 0; i < W; ++i) taken |= a[i] != 0.0;
-      return taken ? 0 : in.b;
-    }
+    case Code::Skip:
+      break;  // runSteps passes over what it says
   }
 #undef ZL_LANES
-  return 0;
+}
+
+/// Whether any lane of the block takes the branch that a Skip guards; one without an answer does.
+template <int W>
+inline __attribute__((always_inline)) bool taken(const Instruction& in, const double* arena) {
+  const double* a = arena + static_cast<size_t>(in.a) * W;
+  bool any = false;
+  for (int i = 0; i < W; ++i) any |= a[i] != 0.0;
+  return any;
 }
 
 template <int W>
 inline __attribute__((always_inline)) void runSteps(const Program& p, size_t begin, size_t end, double* arena) {
-  for (size_t i = begin; i < end; ++i) i += step<W>(p.tape[i], arena);
+  for (size_t i = begin; i < end; ++i) {
+    const Instruction& in = p.tape[i];
+    if (in.code == Code::Skip) {
+      if (!taken<W>(in, arena)) i += in.b;
+      continue;
+    }
+    step<W>(in, arena);
+  }
 }
 
 struct BlockReport {

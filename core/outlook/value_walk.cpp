@@ -290,7 +290,8 @@ class Walker {
     const Scenario& s = *caseOf(end).scenario(id);
     if (r.role != model::Role::Driver) return {constantFigure(r, caseOf(end), s, ends_[end]->givens)};
     const int years = ground.history->layout().forecastYears;
-    const int later = ground.baseYear - caseOf(end).baseYear;
+    const bool dated = ground.baseYear > 0 && caseOf(end).baseYear > 0;
+    const int later = dated ? ground.baseYear - caseOf(end).baseYear : 0;
     if (later == 0) return driverFigures(r, caseOf(end), s, lastActual(ground, row), years).figures;
     // Paths stand by calendar year: they move with the base, or wait for it behind the other's.
     if (later > 0) {
