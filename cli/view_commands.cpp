@@ -1,4 +1,5 @@
 #include "cli/command.h"
+#include "services/assumption_history.h"
 #include "services/demo.h"
 #include "services/one_basis.h"
 #include "services/report.h"
@@ -155,8 +156,15 @@ class ExportCommand : public SessionCommand {
 
 class JournalCommand : public SessionCommand {
   const char* name() const override { return "journal"; }
-  const char* purpose() const override { return "Who changed what, when"; }
+  const char* purpose() const override {
+    return "Who changed what, when; of one assumption, from what to what and why";
+  }
+  void declareMore(CLI::App& app) override {
+    app.add_option("--row", row_, "One driver or input, by its name in the model");
+    app.add_option("--scenario", scenario_, "Of which scenario: worst, base or best");
+  }
   Status runOn(Session& session, Context& c) override {
+    if (!row_.empty()) return ofAssumption(session, c);
     const auto journal = session.journal();
     if (!journal) return tl::unexpected(journal.error());
     for (const store::JournalEntry& e : *journal) {
@@ -167,6 +175,18 @@ class JournalCommand : public SessionCommand {
     }
     return {};
   }
+  Status ofAssumption(Session& session, Context& c) const {
+    const auto changes = services::historyOf(session, scenario_, row_);
+    if (!changes) return tl::unexpected(changes.error());
+    for (const services::AssumptionChange& change : *changes) {
+      c.out << change.entry << "  " << change.at << "  " << change.author << "  "
+            << (change.from.empty() ? "nothing of its own" : change.from) << " -> "
+            << (change.to.empty() ? "nothing of its own" : change.to)
+            << (change.reason.empty() ? "" : "  (" + change.reason + ")") << '\n';
+    }
+    return {};
+  }
+  std::string row_, scenario_ = kBase;
 };
 
 }  // namespace

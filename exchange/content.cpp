@@ -35,6 +35,8 @@ const char* contentKindText(ContentKind kind) {
       return "CSV peer table";
     case ContentKind::RateTable:
       return "CSV rate table";
+    case ContentKind::EstimateTable:
+      return "CSV estimate table";
     case ContentKind::CompanyRecord:
       return "company record";
     case ContentKind::CaseText:
@@ -88,6 +90,7 @@ Result<ContentKind> recogniseCsv(std::string_view content, const std::string& na
   if (startsWith(head, "date,close")) return ContentKind::PriceTable;
   if (startsWith(head, "peer,")) return ContentKind::PeerTable;
   if (startsWith(head, "rate,")) return ContentKind::RateTable;
+  if (startsWith(head, "item,year,")) return ContentKind::EstimateTable;
   // A table of figures has cells and figures; the import panel shows how it would be read.
   if (head.find_first_of(",;\t") != std::string::npos &&
       content.find_first_of("0123456789") != std::string_view::npos) {

@@ -23,6 +23,7 @@ enum class ContentKind {
   PriceTable,
   PeerTable,
   RateTable,
+  EstimateTable,
   CompanyRecord,
   CaseText
 };

@@ -70,7 +70,8 @@ std::vector<std::int64_t> statementDocuments(const Evidence& e) {
   std::vector<std::int64_t> ids;
   for (const store::StoredDocument& d : e.documents) {
     const auto is = [&](ContentKind kind) { return d.document.kind == exchange::contentKindText(kind); };
-    const bool market = is(ContentKind::PriceTable) || is(ContentKind::PeerTable) || is(ContentKind::RateTable);
+    const bool market = is(ContentKind::PriceTable) || is(ContentKind::PeerTable) || is(ContentKind::RateTable) ||
+                        is(ContentKind::EstimateTable);
     if (d.active && !market) ids.push_back(d.document.id);
   }
   return ids;

@@ -40,7 +40,7 @@ Status makeDemoBook(const std::string& path, std::shared_ptr<const Resources> re
   }
   const fs::path folder = fs::path(resources->folder) / "demo";
   std::vector<fs::path> paths{folder / "company.json", folder / "rates.csv", folder / "prices.csv",
-                              folder / "peers.csv"};
+                              folder / "peers.csv", folder / "estimates.csv"};
   std::vector<fs::path> filings;
   for (const auto& entry : fs::directory_iterator(folder / "filings", error)) filings.push_back(entry.path());
   if (error) return fail(ErrorKind::NotFound, "the demo's filings are missing", folder.string());

@@ -12,6 +12,55 @@ std::vector<bool> exceptionalColumns(const Snapshot& s) {
   return flags;
 }
 
+Consensus consensusOf(const Snapshot& s) {
+  return {s.evaluation->model(), *s.history, s.years().back().label(),
+          latestEstimates(s.evidence->estimates, s.caseOf().valuationDate), [&s](int row) {
+            const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(row)];
+            if (r.role == model::Role::Input) return assumedInput(s.evaluation->model(), s.caseOf(), row);
+            const auto given = s.givens.find(r.name);
+            return given == s.givens.end() ? Figure::absent(r.label + " is not known") : given->second.figure;
+          }};
+}
+
+namespace {
+
+/// What of the economy a driver is held against; "CUR" stands for the reporting currency.
+constexpr std::pair<const char*, const char*> kEconomy[] = {
+    {"revenue_growth", "long-run growth CUR"},          {"risk_free", "risk-free CUR"},
+    {"equity_premium", "equity premium CUR"},           {"country_premium", "country premium of sales"},
+    {"cost_of_debt", "high-grade corporate yield CUR"}, {"borrowing_rate", "high-grade corporate yield CUR"}};
+
+std::optional<EconomyFigure> economyOf(const Snapshot& s, const std::string& driver) {
+  for (const auto& [row, rate] : kEconomy) {
+    if (driver != row) continue;
+    std::string name = rate;
+    if (const size_t at = name.find("CUR"); at != std::string::npos) name.replace(at, 3, s.company().currency);
+    const std::optional<MarketRate> found = rateAt(s.evidence->rates, name, s.caseOf().valuationDate);
+    if (!found) return std::nullopt;
+    return EconomyFigure{name, Figure::of(found->figure), dateText(found->date) + ", " + found->source};
+  }
+  return std::nullopt;
+}
+
+/// Slope of a least-squares line through the years that count.
+Figure trendPerYear(const std::vector<Figure>& figures, const std::vector<bool>& out) {
+  double n = 0, sumX = 0, sumY = 0, sumXX = 0, sumXY = 0;
+  for (size_t i = 0; i < figures.size(); ++i) {
+    if (!figures[i].hasValue() || out[i]) continue;
+    const auto x = static_cast<double>(i);
+    const double y = figures[i].value();
+    ++n;
+    sumX += x;
+    sumY += y;
+    sumXX += x * x;
+    sumXY += x * y;
+  }
+  if (n < 3) return Figure::absent("a trend needs three years");
+  return Figure::of((n * sumXY - sumX * sumY) / (n * sumXX - sumX * sumX));
+}
+
+}  // namespace
+
 DriverEvidence evidenceOf(const Snapshot& s, int row, int scenario) {
   DriverEvidence e;
   const int filed = s.evaluation->layout().historyYears;
@@ -21,11 +70,21 @@ DriverEvidence evidenceOf(const Snapshot& s, int row, int scenario) {
     const auto from = e.history.size() - static_cast<size_t>(std::min(years, filed));
     const std::vector<Figure> window(e.history.begin() + static_cast<std::ptrdiff_t>(from), e.history.end());
     const std::vector<bool> out(e.exceptional.begin() + static_cast<std::ptrdiff_t>(from), e.exceptional.end());
-    e.windows.push_back({years, describe(window), describe(window, out)});
+    e.windows.push_back({years, describe(window), describe(window, out), trendPerYear(window, out)});
   }
   e.spread = describe(e.history, e.exceptional);
   const Figure chosen = s.evaluation->figure(row, s.evaluation->layout().columns() - 1, scenario);
   e.percentile = chosen.hasValue() ? percentileOf(chosen.value(), e.history, e.exceptional) : chosen;
+  const std::string& name = s.evaluation->model().rows[static_cast<size_t>(row)].name;
+  if (!s.evidence->estimates.empty()) {
+    const Consensus consensus = consensusOf(s);
+    for (int c = filed; c < s.evaluation->layout().columns(); ++c) e.consensus.push_back(consensus.spread(row, c));
+  }
+  const std::vector<std::string>& measures = peerMeasures();
+  if (std::find(measures.begin(), measures.end(), name) != measures.end()) {
+    e.peers = peerSpread(s.evidence->peers, s.company().id, name, basisOf(s.evaluation->model(), s.caseOf()));
+  }
+  e.economy = economyOf(s, name);
   return e;
 }
 

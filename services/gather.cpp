@@ -28,7 +28,8 @@ Status readDocument(store::Book& book, const store::StoredDocument& d, Evidence&
   const std::string& kind = d.document.kind;
   const auto is = [&](ContentKind k) { return kind == exchange::contentKindText(k); };
   if (!is(ContentKind::PriceTable) && !is(ContentKind::PeerTable) && !is(ContentKind::RateTable) &&
-      !is(ContentKind::CompanyRecord) && !is(ContentKind::TableChoices) && !is(ContentKind::Linkbase)) {
+      !is(ContentKind::EstimateTable) && !is(ContentKind::CompanyRecord) && !is(ContentKind::TableChoices) &&
+      !is(ContentKind::Linkbase)) {
     return {};
   }
   const Result<std::string> content = book.content(d.document.id);
@@ -36,6 +37,13 @@ Status readDocument(store::Book& book, const store::StoredDocument& d, Evidence&
   if (is(ContentKind::PriceTable)) return take(exchange::readPrices(*content, d.document.name), e.prices);
   if (is(ContentKind::PeerTable)) return take(exchange::readPeers(*content, d.document.name), e.peers);
   if (is(ContentKind::RateTable)) return take(exchange::readRates(*content, d.document.name), e.rates);
+  if (is(ContentKind::EstimateTable)) {
+    // Snapshots of another day add to those there are: the history of a consensus is worth keeping.
+    Result<std::vector<Estimate>> more = exchange::readEstimates(*content, d.document.name);
+    if (!more) return tl::unexpected(more.error());
+    e.estimates.insert(e.estimates.end(), more->begin(), more->end());
+    return {};
+  }
   if (is(ContentKind::Linkbase)) {
     Result<ConceptNetwork> network = exchange::readLinkbase(*content, d.document.name);
     if (!network) return tl::unexpected(network.error());

@@ -33,6 +33,8 @@ Status checkTable(const ImportFile& file, ContentKind kind, const std::string& c
       return onlyStatus(exchange::readLinkbase(file.content, file.name));
     case ContentKind::RateTable:
       return onlyStatus(exchange::readRates(file.content, file.name));
+    case ContentKind::EstimateTable:
+      return onlyStatus(exchange::readEstimates(file.content, file.name));
     case ContentKind::CompanyRecord: {
       const Result<exchange::Json> json = exchange::parseJson(file.content, file.name);
       if (!json) return tl::unexpected(json.error());

@@ -48,12 +48,74 @@ void makeNeutral(Case& c, const model::Row& row, const Figure& neutral) {
 
 }  // namespace
 
+namespace {
+
+std::optional<EstimateEnd> estimateEnd(Reference reference) {
+  switch (reference) {
+    case Reference::ConsensusLow:
+      return EstimateEnd::Low;
+    case Reference::ConsensusMean:
+      return EstimateEnd::Mean;
+    case Reference::ConsensusHigh:
+      return EstimateEnd::High;
+    default:
+      return std::nullopt;
+  }
+}
+
+/// Base's path with the years that are estimated taken from the estimates; nothing where none is.
+std::optional<Path> estimatedPath(const Snapshot& s, const Consensus& consensus, int row, EstimateEnd end) {
+  Path path;
+  path.shape = Shape::Typed;
+  bool any = false;
+  const model::Layout& layout = s.evaluation->layout();
+  const int base = std::max(0, s.caseOf().indexOf(kBase));
+  for (int c = layout.historyYears; c < layout.columns(); ++c) {
+    const bool estimated = consensus.spread(row, c).mean.hasValue();
+    const Figure f = estimated ? consensus.at(row, c, end) : s.evaluation->figure(row, c, base);
+    path.typed.push_back(f.hasValue() ? std::optional(f.value()) : std::nullopt);
+    any = any || estimated;
+  }
+  if (!any) return std::nullopt;
+  return path;
+}
+
+bool fits(const Path& path, const std::optional<model::Range>& range) {
+  const auto within = [&](const std::optional<double>& x) {
+    return !x || !range || (*x >= range->low && *x <= range->high);
+  };
+  return within(path.level) && std::all_of(path.typed.begin(), path.typed.end(), within);
+}
+
+}  // namespace
+
 const char* referenceWords(Reference reference) {
-  return reference == Reference::LastYear ? "As last year" : "Own average";
+  switch (reference) {
+    case Reference::LastYear:
+      return "As last year";
+    case Reference::OwnAverage:
+      return "Own average";
+    case Reference::ConsensusLow:
+      return "Consensus low";
+    case Reference::ConsensusMean:
+      return "Consensus";
+    case Reference::ConsensusHigh:
+      return "Consensus high";
+  }
+  return "";
 }
 
 Figure referenceFigure(const Snapshot& s, int row, Reference reference) {
-  if (reference == Reference::LastYear) return s.history->at(row, s.evaluation->layout().baseColumn());
+  const model::Layout& layout = s.evaluation->layout();
+  if (reference == Reference::LastYear) return s.history->at(row, layout.baseColumn());
+  if (const std::optional<EstimateEnd> end = estimateEnd(reference)) {
+    const Consensus consensus = consensusOf(s);
+    Figure last = Figure::absent("nobody estimates it");
+    for (int c = layout.historyYears; c < layout.columns(); ++c) {
+      if (consensus.spread(row, c).mean.hasValue()) last = consensus.at(row, c, *end);
+    }
+    return last;
+  }
   const Figure median = evidenceOf(s, row, std::max(0, s.caseOf().indexOf(kBase))).windows.back().regular.median;
   const auto& range = s.evaluation->model().rows[static_cast<size_t>(row)].range;
   if (!median.hasValue() || !range) return median;
@@ -63,13 +125,20 @@ Figure referenceFigure(const Snapshot& s, int row, Reference reference) {
 Result<Figure> referenceValue(const Snapshot& s, const std::shared_ptr<const Resources>& shipped, Reference reference) {
   Case c = baseAlone(s.caseOf());
   const model::Model& m = s.evaluation->model();
+  const std::optional<EstimateEnd> end = estimateEnd(reference);
+  const Consensus consensus = consensusOf(s);
+  if (end && consensus.empty()) return Figure::absent("no estimates are in the book");
   for (size_t r = 0; r < m.rows.size(); ++r) {
     if (!hasHistory(m.rows[r])) continue;
-    const Figure figure = referenceFigure(s, static_cast<int>(r), reference);
-    const auto& range = m.rows[r].range;
-    const bool fits = figure.hasValue() && (!range || (figure.value() >= range->low && figure.value() <= range->high));
-    // Where history has no figure of its own, base's choice stands.
-    if (fits) baseOf(c).drivers[m.rows[r].name] = {heldAt(figure.value()), {}};
+    const int row = static_cast<int>(r);
+    std::optional<Path> path;
+    if (end) {
+      path = estimatedPath(s, consensus, row, *end);
+    } else if (const Figure figure = referenceFigure(s, row, reference); figure.hasValue()) {
+      path = heldAt(figure.value());
+    }
+    // Where there is no figure, or one that no driver may hold, base's choice stands.
+    if (path && fits(*path, m.rows[r].range)) baseOf(c).drivers[m.rows[r].name] = {*path, {}};
   }
   return valueOf(s, shipped, c, "value_per_share");
 }

@@ -10,13 +10,16 @@
 namespace zl::services {
 
 /// A read-only lane beside the analyst's: drivers with a history of their own hold one figure of
-/// it, everything else is as in base.
-enum class Reference { LastYear, OwnAverage };
+/// it, or take the years that analysts estimate from them and run on as in base; everything else is
+/// as in base. Low and high are the ends of every estimate at once, not the worst and the best.
+enum class Reference { LastYear, OwnAverage, ConsensusLow, ConsensusMean, ConsensusHigh };
 const char* referenceWords(Reference reference);
-inline constexpr Reference kReferences[] = {Reference::LastYear, Reference::OwnAverage};
+inline constexpr Reference kReferences[] = {Reference::LastYear, Reference::OwnAverage, Reference::ConsensusLow,
+                                            Reference::ConsensusMean, Reference::ConsensusHigh};
 
-/// What a driver holds in a reference case: its last actual, or the median of its regular years
-/// (ten at most). No value where history has none.
+/// What a driver holds in a reference case: its last actual, the median of its regular years (ten
+/// at most), or what the estimates' ends say of the last year that is estimated. No value where
+/// there is none.
 Figure referenceFigure(const Snapshot& s, int row, Reference reference);
 
 /// Value per share of a reference case, in listing units.

@@ -7,6 +7,7 @@
 #include <optional>
 
 #include "core/capital/rates.h"
+#include "core/evidence/estimate.h"
 #include "core/filing/company.h"
 #include "core/filing/inference.h"
 #include "core/filing/interim.h"
@@ -32,6 +33,7 @@ struct Evidence {
   ConceptNetwork network;                  ///< of the linkbases given
   std::vector<PricePoint> prices;
   std::vector<MarketRate> rates;
+  std::vector<Estimate> estimates;
   std::vector<Peer> peers;
 
   /// The fact's figure and unit exactly as its document has them.

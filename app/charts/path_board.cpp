@@ -49,6 +49,7 @@ void PathBoard::rescale() {
     take(p.figures);
     take(p.ghost);
   }
+  for (const BoardBracket& b : content_.consensus) take({b.low, b.mean, b.high});
   if (low > high) {
     low = 0;
     high = content_.kind == Kind::Days ? 100 : 0.1;
@@ -155,6 +156,35 @@ void PathBoard::paintHistory(QPainter& painter) const {
   painter.drawLine(QPointF(edge, kTop), QPointF(edge, height() - kBottom));
 }
 
+void PathBoard::paintOthers(QPainter& painter) const {
+  const Theme& t = theme();
+  const int filed = static_cast<int>(content_.history.size());
+  for (size_t i = 0; i < content_.consensus.size(); ++i) {
+    const BoardBracket& b = content_.consensus[i];
+    if (!b.mean.hasValue()) continue;
+    const double x = xOf(filed + static_cast<int>(i)) + 5;
+    painter.setPen(QPen(t.price, 1.2));
+    const double low = y_.at(b.low.valueOr(b.mean.value()));
+    const double high = y_.at(b.high.valueOr(b.mean.value()));
+    painter.drawLine(QPointF(x, low), QPointF(x, high));
+    for (const double y : {low, high}) painter.drawLine(QPointF(x - 3, y), QPointF(x + 3, y));
+    painter.setBrush(t.price);
+    painter.drawEllipse(QPointF(x, y_.at(b.mean.value())), 2, 2);
+  }
+  // Levels to hold a path against, named at the left where no path runs.
+  const auto level = [&](const Figure& figure, const QString& words, Qt::PenStyle style) {
+    if (!figure.hasValue() || figure.value() < y_.low || figure.value() > y_.high) return;
+    const double y = y_.at(figure.value());
+    painter.setPen(QPen(t.quiet, 1, style));
+    painter.drawLine(QPointF(xOf(filed) - 14, y), QPointF(width() - kRight, y));
+    const double wide = QFontMetricsF(font()).horizontalAdvance(words);
+    painter.drawText(QRectF(width() - kRight - wide - 4, y - 16, wide + 4, 15), Qt::AlignRight | Qt::AlignBottom,
+                     words);
+  };
+  level(content_.peers, tr("peers' median"), Qt::DashDotLine);
+  level(content_.economy, content_.economyLabel, Qt::DotLine);
+}
+
 void PathBoard::paintStages(QPainter& painter) const {
   const Theme& t = theme();
   const int filed = static_cast<int>(content_.history.size());
@@ -237,6 +267,7 @@ void PathBoard::paintEvent(QPaintEvent*) {
   paintAxes(painter);
   paintHistory(painter);
   paintStages(painter);
+  paintOthers(painter);
   for (int i = 0; i < static_cast<int>(content_.paths.size()); ++i) {
     if (i != content_.chosen) paintPath(painter, content_.paths[static_cast<size_t>(i)], false);
   }

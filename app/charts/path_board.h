@@ -23,6 +23,11 @@ struct BoardPath {
   bool inherited = false;       ///< says nothing of its own
 };
 
+/// What others say of a forecast year: the ends and the middle.
+struct BoardBracket {
+  Figure low, mean, high;
+};
+
 struct BoardContent {
   QString title;
   QString unit;
@@ -32,6 +37,10 @@ struct BoardContent {
   std::vector<bool> exceptional;  ///< per history year
   Statistics spread;              ///< of the history that counts
   std::vector<BoardPath> paths;
+  std::vector<BoardBracket> consensus;  ///< per forecast year; empty: nobody estimates it
+  Figure peers;                         ///< the peers' median in their last years
+  Figure economy;                       ///< a figure of the economy to hold against
+  QString economyLabel;
   std::vector<int> stages;        ///< lengths in forecast years; empty: one
   int chosen = 1;                 ///< the path that edits go to
   double low = -1e9, high = 1e9;  ///< allowed range
@@ -69,6 +78,7 @@ class PathBoard : public QWidget {
   void paintPath(QPainter& painter, const BoardPath& path, bool chosen) const;
   void paintAxes(QPainter& painter) const;
   void paintStages(QPainter& painter) const;
+  void paintOthers(QPainter& painter) const;
   [[nodiscard]] double xOf(int column) const;
   [[nodiscard]] double clipped(double figure) const;
   [[nodiscard]] int yearAt(QPointF position, int path) const;

@@ -24,6 +24,17 @@ constexpr Term kTerms[] = {
     {"What moved the value",
      "The difference between two values per share, before the floor at zero, split by what differs: each part's mean "
      "effect over all orders in which the parts could be changed (Shapley value). The parts add up."},
+    {"Consensus",
+     "Analysts' estimates from tables in the book, the latest before the valuation date. A driver that nobody "
+     "estimates "
+     "itself is worked out from the lines that are, by its own history rule; low and high are the outermost that the "
+     "estimates' ends give together."},
+    {"Sum of caution",
+     "What each choice of base does to value against a neutral one: the median of the driver's regular years, or the "
+     "model's preset."},
+    {"Roll forward",
+     "Moves the base year on to the last one filed. What was typed stays with its calendar year; the state before is "
+     "kept as a version."},
     {"Stage", "A span of forecast years. Steps have a figure a stage; a stage can be moved as a whole."},
     {"Shapes of a path",
      "Hold: one level. Typed: by year. Steps: by stage. Glide: equal yearly steps to a level. Fade: half the distance "

@@ -26,6 +26,7 @@ QSize StopButton::sizeHint() const {
 }
 
 void StopButton::setState(State state, int findings) {
+  if (state == state_ && findings == findings_ && !toolTip().isEmpty()) return;
   state_ = state;
   findings_ = findings;
   const QString said = state == State::Untouched ? tr("untouched")
@@ -147,8 +148,10 @@ StopButton::State RoutePanel::stateOf(Stop stop, int worst) const {
 void RoutePanel::refresh() {
   if (!bench_.isOpen()) return;
   const QString name = text(bench_.now().company().name);
-  company_->setText(fontMetrics().elidedText(name, Qt::ElideRight, 136 * 3));
-  company_->setToolTip(name);
+  if (company_->toolTip() != name) {
+    company_->setText(fontMetrics().elidedText(name, Qt::ElideRight, 136 * 3));
+    company_->setToolTip(name);
+  }
   for (auto& [stop, button] : buttons_) {
     int open = 0;
     for (const Finding& f : bench_.now().findings) {

@@ -296,6 +296,13 @@ void OutlookPage::refreshBoard() {
   content.exceptional = services::exceptionalColumns(s);
   content.spread = e.spread;
   content.stages = s.caseOf().stages;
+  for (const Consensus::Spread& spread : e.consensus)
+    content.consensus.push_back({spread.low, spread.mean, spread.high});
+  content.peers = e.peers.median;
+  if (e.economy) {
+    content.economy = e.economy->figure;
+    content.economyLabel = text(e.economy->name);
+  }
   content.chosen = bench_.scenario();
   if (row.range) {
     content.low = row.range->low;
@@ -356,6 +363,9 @@ void OutlookPage::refreshEvidence() {
   for (const services::EvidenceWindow& w : e.windows) {
     add(tr("median %1 years").arg(w.years), w.all.median, w.regular.median, w.all.count, w.regular.count);
     add(tr("mean %1 years").arg(w.years), w.all.mean, w.regular.mean, w.all.count, w.regular.count);
+    add(tr("change a year, %1 years").arg(w.years), Figure::absent(tr("regular years only").toStdString()), w.trend,
+        w.all.count, w.regular.count);
+    rows.back().key = QStringLiteral("trend");
   }
   const services::EvidenceWindow& longest = e.windows.back();
   add(tr("low"), longest.all.low, longest.regular.low, longest.all.count, longest.regular.count);
@@ -369,7 +379,44 @@ void OutlookPage::refreshEvidence() {
   cell.ink = Ink::Filed;
   last.cells.push_back(cell);
   rows.push_back(std::move(last));
+  const auto beside = [&](const QString& key, const QString& label, const Figure& figure, const QString& tip,
+                          const QString& range = {}) {
+    LedgerRow other;
+    other.label = label;
+    other.kind = driver.kind;
+    other.key = key;
+    LedgerCell middle;
+    middle.figure = figure;
+    middle.tip = tip;
+    other.cells.push_back(std::move(middle));
+    if (!range.isEmpty()) {
+      LedgerCell words;
+      words.words = range;
+      words.tip = tip;
+      other.cells.push_back(std::move(words));
+    }
+    rows.push_back(std::move(other));
+  };
+  const auto shown = [&](const Figure& f) { return text(figureText(f, driver.kind)); };
+  for (size_t i = 0; i < e.consensus.size(); ++i) {
+    const Consensus::Spread& spread = e.consensus[i];
+    if (!spread.mean.hasValue()) continue;
+    beside(QStringLiteral("consensus"),
+           tr("consensus %1").arg(text(s.periodOf(s.evaluation->layout().historyYears + static_cast<int>(i)))),
+           spread.mean,
+           spread.count > 0 ? tr("%1; Enter takes the years that are estimated, the path runs on from there")
+                                  .arg(counted(spread.count, tr("analyst"), tr("analysts")))
+                            : QString(),
+           shown(spread.low) + QStringLiteral("–") + shown(spread.high));
+  }
+  if (e.peers.median.hasValue()) {
+    beside(QStringLiteral("peers"), tr("peers' median"), e.peers.median,
+           counted(e.peers.count, tr("peer with a figure"), tr("peers with a figure")),
+           shown(e.peers.low) + QStringLiteral("–") + shown(e.peers.high));
+  }
+  if (e.economy) beside(QStringLiteral("economy"), text(e.economy->name), e.economy->figure, text(e.economy->source));
   LedgerRow rank;
+  rank.key = QStringLiteral("rank");
   rank.label = tr("last year's choice ranks at");
   rank.kind = Kind::Ratio;
   LedgerCell percentile;
@@ -411,7 +458,10 @@ void OutlookPage::adopt(int row, int column) {
   const LedgerRow& line = evidence_->ledger().ledgerRows()[static_cast<size_t>(row)];
   if (column < 0 || column >= static_cast<int>(line.cells.size())) return;
   const Figure& figure = line.cells[static_cast<size_t>(column)].figure;
-  if (!figure.hasValue() || row + 1 == evidence_->ledger().rowCount()) return;
+  if (line.key == QLatin1String("consensus")) {
+    return adoptConsensus(services::evidenceOf(bench_.settled(), driverIndex(), bench_.scenario()), line.label);
+  }
+  if (!figure.hasValue() || line.key == QLatin1String("rank") || line.key == QLatin1String("trend")) return;
   const services::Snapshot& s = bench_.settled();
   const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())];
   Path path;
@@ -425,6 +475,19 @@ void OutlookPage::adopt(int row, int column) {
                                   text(figureText(figure, line.kind)));
   bench_.apply(services::setDriver(s.caseOf(), s.evaluation->model(), sc.id, driver_.toStdString(), path,
                                    bench_.saidNow(reason)));
+}
+
+void OutlookPage::adoptConsensus(const services::DriverEvidence& e, const QString& label) {
+  const services::Snapshot& s = bench_.settled();
+  std::map<int, double> years;
+  for (size_t i = 0; i < e.consensus.size(); ++i) {
+    if (e.consensus[i].mean.hasValue()) years[static_cast<int>(i)] = e.consensus[i].mean.value();
+  }
+  const QString reason = tr("Adopted: consensus for %1, own view after (from %2)")
+                             .arg(counted(static_cast<int>(years.size()), tr("year"), tr("years")), label);
+  bench_.apply(services::typeDriverYears(s.caseOf(), s.evaluation->model(), bench_.scenarioId(), driver_.toStdString(),
+                                         services::forecastOf(s, bench_.scenario(), driverIndex()), years,
+                                         bench_.saidNow(reason)));
 }
 
 void OutlookPage::refreshStatements() {

@@ -12,6 +12,7 @@
 #include "app/pages/outlook_tables.h"
 #include "app/pages/page.h"
 #include "app/pages/shape_bar.h"
+#include "services/driver_evidence.h"
 
 namespace zl::app {
 
@@ -43,6 +44,7 @@ class OutlookPage : public Page {
   void shape(const services::ShapeWish& wish);
   void typeStages();
   void adopt(int row, int column);
+  void adoptConsensus(const services::DriverEvidence& e, const QString& label);
   void drag(Grip grip, int year, double figure, bool drop);
   /// The drivers selected in the list, the one on the board among them.
   [[nodiscard]] std::vector<int> selectedDrivers() const;

@@ -204,7 +204,7 @@ void OutlookTables::fillScenarios() {
     headers << tr(services::referenceWords(reference));
   }
   std::vector<int> widths(s.caseOf().scenarios.size(), 128);
-  widths.insert(widths.end(), {84, 84});
+  widths.insert(widths.end(), std::size(services::kReferences), 92);
   grid_->setWidths(190, 128, 0);
   grid_->keepLabel(150);
   grid_->setColumns(std::move(widths));

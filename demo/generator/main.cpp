@@ -60,5 +60,6 @@ int main(int argc, char** argv) {
   write(folder / "prices.csv", demo::priceTable(random));
   write(folder / "peers.csv", demo::peerTable());
   write(folder / "rates.csv", demo::rateTable());
+  write(folder / "estimates.csv", demo::estimateTable());
   write(folder / "case.json", demo::caseText());
 }

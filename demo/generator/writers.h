@@ -33,6 +33,7 @@ std::string companyRecord(const Story& story);
 std::string priceTable(Random& random);
 std::string peerTable();
 std::string rateTable();
+std::string estimateTable();
 std::string caseText();
 
 }  // namespace demo

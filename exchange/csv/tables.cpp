@@ -226,4 +226,37 @@ Result<std::vector<MarketRate>> readRates(std::string_view content, const std::s
   return rates;
 }
 
+Result<std::vector<Estimate>> readEstimates(std::string_view content, const std::string& name) {
+  Result<CsvTable> table = tableWith(content, name, {"item", "year", "low", "mean", "high", "count", "date", "source"});
+  if (!table) return tl::unexpected(table.error());
+  std::vector<Estimate> estimates;
+  for (const CsvRow& r : table->rows()) {
+    RowReader row(*table, r);
+    Estimate e;
+    e.item = row.needed("item");
+    const double year = row.number("year");
+    const double count = row.text("count").empty() ? 0 : row.number("count");
+    e.mean = row.number("mean");
+    if (const Figure low = row.figure("low"); low.hasValue()) e.low = low.value();
+    if (const Figure high = row.figure("high"); high.hasValue()) e.high = high.value();
+    e.date = row.date("date");
+    e.source = row.text("source");
+    if (!(year >= 1900 && year <= 2200) || year != std::floor(year)) {
+      row.fault("the year " + row.text("year") + " is no fiscal year");
+    }
+    if (!(count >= 0 && count <= 10000) || count != std::floor(count)) {
+      row.fault("the count " + row.text("count") + " is no number of analysts");
+    }
+    if ((e.low && *e.low > e.mean) || (e.high && *e.high < e.mean)) {
+      row.fault("low, mean and high of " + e.item + " are out of order");
+    }
+    if (Status s = row.status(); !s) return tl::unexpected(s.error());
+    e.year = static_cast<int>(year);
+    e.count = static_cast<int>(count);
+    estimates.push_back(std::move(e));
+  }
+  if (estimates.empty()) return fail(ErrorKind::BadInput, "the table has no estimates", name);
+  return estimates;
+}
+
 }  // namespace zl::exchange

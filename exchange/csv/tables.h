@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/capital/rates.h"
+#include "core/evidence/estimate.h"
 #include "core/filing/fact.h"
 #include "core/peers/peer.h"
 #include "core/quantity/error.h"
@@ -21,5 +22,8 @@ Result<std::vector<PricePoint>> readPrices(std::string_view content, const std::
 Result<std::vector<Peer>> readPeers(std::string_view content, const std::string& name);
 /// rate,date,figure,source
 Result<std::vector<MarketRate>> readRates(std::string_view content, const std::string& name);
+
+/// item,year,low,mean,high,count,date,source — one estimate a row; low, high and count may be empty.
+Result<std::vector<Estimate>> readEstimates(std::string_view content, const std::string& name);
 
 }  // namespace zl::exchange

@@ -104,11 +104,29 @@ TEST_F(OutlookWindow, SeveralDriversAreShapedAtOnce) {
   EXPECT_EQ(bench().undoLabel(), before);
 }
 
+TEST_F(OutlookWindow, ConsensusIsAdoptedForItsYearsAndTheOwnViewRunsOn) {
+  auto* evidence = find<LedgerView>("evidence");
+  const double fourth = growth(3);
+  place(evidence, QStringLiteral("consensus"), 0);
+  press(evidence, Qt::Key_Return);
+  EXPECT_NEAR(growth(0), 728.0 / 723.703 - 1, 1e-12);
+  EXPECT_NEAR(growth(1), 761.0 / 728 - 1, 1e-12);
+  EXPECT_DOUBLE_EQ(growth(3), fourth) << "only three years are estimated";
+  EXPECT_THAT(theCase().base().drivers.at("revenue_growth").said.reason,
+              testing::StartsWith("Adopted: consensus for 3 years"));
+  place(evidence, QStringLiteral("economy"), 0);
+  press(evidence, Qt::Key_Return);
+  EXPECT_DOUBLE_EQ(growth(9), 0.025);
+  place(evidence, QStringLiteral("trend"), 1);
+  press(evidence, Qt::Key_Return);
+  EXPECT_DOUBLE_EQ(growth(9), 0.025) << "a change a year is no level to adopt";
+}
+
 TEST_F(OutlookWindow, ScenariosSideBySide) {
   show(QStringLiteral("Scenarios side by side"));
   const size_t differing = tableRows().size();
   EXPECT_EQ(tableRows()[0].label, QStringLiteral("Value per share"));
-  EXPECT_EQ(tableRows()[0].cells.size(), 5u) << "three scenarios, two references";
+  EXPECT_EQ(tableRows()[0].cells.size(), 8u) << "three scenarios, five references";
   QTest::mouseClick(find<QCheckBox>("differencesOnly"), Qt::LeftButton);
   EXPECT_GT(tableRows().size(), differing);
 

@@ -177,7 +177,7 @@ TEST_F(Window, ShapesEvidenceAndReasonsAreSetInPlace) {
   EXPECT_DOUBLE_EQ(*bench().now().caseOf().base().drivers.at("inventory_days").path.level, 99);
   auto* evidence = find<LedgerView>("evidence");
   evidence->setFocus();
-  evidence->setCurrentIndex(evidence->ledger().index(4, 2));  // median of 10 years without exceptional ones
+  evidence->setCurrentIndex(evidence->ledger().index(6, 2));  // median of 10 years without exceptional ones
   press(evidence, Qt::Key_Return);
   const Assumption& adopted = bench().now().caseOf().base().drivers.at("inventory_days");
   EXPECT_THAT(adopted.said.reason, testing::HasSubstr("median 10 years without exceptional years"));

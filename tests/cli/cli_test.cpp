@@ -48,7 +48,7 @@ TEST_F(Cli, TracesChecksAndLists) {
   EXPECT_THAT(zledger({"facts", book()}).out, testing::HasSubstr("vsh:OrderBacklog"));
   const auto facts = nlohmann::json::parse(zledger({"facts", book(), "--json"}).out);
   EXPECT_GT(facts.size(), 1000u);
-  EXPECT_THAT(zledger({"journal", book()}).out, testing::HasSubstr("Import 24 files"));
+  EXPECT_THAT(zledger({"journal", book()}).out, testing::HasSubstr("Import 25 files"));
 }
 
 TEST_F(Cli, ExportAppliesBackAndUndoes) {

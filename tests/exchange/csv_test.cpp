@@ -137,5 +137,28 @@ TEST(Rates, TheLatestAtTheDateCounts) {
   EXPECT_TRUE(spotRatesAt(*r, makeDate(2024, 6, 1)).empty());
 }
 
+TEST(Estimates, KeepTheirDatesAndRefuseWhatCannotBe) {
+  const std::string head = "item,year,low,mean,high,count,date,source\n";
+  const auto good =
+      readEstimates(head + "revenue,2026,,100,,,2026-01-30,a\nrevenue,2026,90,101,,7,2026-04-30,b\n", "e");
+  ASSERT_TRUE(good) << good.error().text();
+  EXPECT_FALSE((*good)[0].low.has_value()) << "an empty cell is no zero";
+  EXPECT_EQ((*good)[1].count, 7);
+  EXPECT_EQ(latestEstimates(*good, makeDate(2026, 2, 1)).front().mean, 100);
+  EXPECT_EQ(latestEstimates(*good, makeDate(2026, 5, 1)).front().source, "b");
+  EXPECT_TRUE(latestEstimates(*good, makeDate(2025, 1, 1)).empty());
+  const std::pair<const char*, const char*> bad[] = {{"revenue,26,,100,,,2026-01-30,a\n", "no fiscal year"},
+                                                     {"revenue,2026,110,100,,,2026-01-30,a\n", "out of order"},
+                                                     {"revenue,2026,,100,,-1,2026-01-30,a\n", "no number of analysts"},
+                                                     {"revenue,2026,,,,,2026-01-30,a\n", "mean"},
+                                                     {",2026,,100,,,2026-01-30,a\n", "item"},
+                                                     {"", "no estimates"}};
+  for (const auto& [row, why] : bad) {
+    const auto refused = readEstimates(head + row, "e.csv");
+    ASSERT_FALSE(refused) << row;
+    EXPECT_THAT(refused.error().text(), testing::HasSubstr(why));
+  }
+}
+
 }  // namespace
 }  // namespace zl::exchange

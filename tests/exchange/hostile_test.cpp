@@ -218,6 +218,7 @@ TEST(Recognise, TellsEveryKindOfDemoFile) {
                                                         {"prices.csv", ContentKind::PriceTable},
                                                         {"peers.csv", ContentKind::PeerTable},
                                                         {"rates.csv", ContentKind::RateTable},
+                                                        {"estimates.csv", ContentKind::EstimateTable},
                                                         {"company.json", ContentKind::CompanyRecord},
                                                         {"case.json", ContentKind::CaseText}};
   for (const auto& [file, kind] : kFiles) {

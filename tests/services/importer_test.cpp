@@ -49,6 +49,7 @@ TEST(Preview, TablesAreCheckedBeforeTheyAreKept) {
   const std::pair<const char*, ContentKind> kTables[] = {{"prices.csv", ContentKind::PriceTable},
                                                          {"peers.csv", ContentKind::PeerTable},
                                                          {"rates.csv", ContentKind::RateTable},
+                                                         {"estimates.csv", ContentKind::EstimateTable},
                                                          {"company.json", ContentKind::CompanyRecord}};
   for (const auto& [file, kind] : kTables) {
     const auto p = previewOne({file, demoFile(file)});
@@ -140,7 +141,7 @@ TEST(DemoFiles, ComeFromTheGeneratorByteForByte) {
         << name << " differs: run the target demo-files";
     ++compared;
   }
-  EXPECT_EQ(compared, 30);
+  EXPECT_EQ(compared, 31);
 }
 
 TEST(Merging, TwoCompaniesShareABookAndItsRates) {

@@ -2,7 +2,9 @@
 
 #include <gmock/gmock.h>
 
+#include "services/assumption_history.h"
 #include "services/compare.h"
+#include "services/driver_evidence.h"
 #include "services/driver_moves.h"
 #include "services/roll_forward.h"
 #include "services/scenario_edits.h"
@@ -68,6 +70,59 @@ TEST_F(OutlookViews, ScenariosStandSideBySideWithTheReferences) {
   const auto reference = referenceValue(now(), resources_, Reference::LastYear);
   ASSERT_TRUE(reference) << reference.error().text();
   EXPECT_NEAR(reference->value(), value(c, "value_per_share"), 1e-9);
+}
+
+TEST_F(OutlookViews, ConsensusTellsDriversByTheirOwnRules) {
+  const Consensus consensus = consensusOf(now());
+  const auto spread = [&](const char* name, int year) { return consensus.spread(row(name), 12 + year); };
+  // Revenue 728 (705 to 752) after 723.703, nine analysts; the snapshot of January is older.
+  EXPECT_NEAR(spread("revenue_growth", 0).mean.value(), 728 / 723.703 - 1, 1e-12);
+  EXPECT_NEAR(spread("revenue_growth", 0).low.value(), 705 / 723.703 - 1, 1e-12);
+  EXPECT_EQ(spread("revenue_growth", 0).count, 9);
+  // In the second year both ends of both years count: 729 / 752 to 802 / 705.
+  EXPECT_NEAR(spread("revenue_growth", 1).low.value(), 729.0 / 752 - 1, 1e-12);
+  EXPECT_NEAR(spread("revenue_growth", 1).high.value(), 802.0 / 705 - 1, 1e-12);
+  // Capex 38 (33 to 46), six analysts: the ratio's ends cross those of revenue.
+  EXPECT_NEAR(spread("capex_ratio", 0).high.value(), 46.0 / 705, 1e-12);
+  EXPECT_EQ(spread("capex_ratio", 0).count, 6);
+  EXPECT_NEAR(consensus.at(row("capex_ratio"), 12, EstimateEnd::High).value(), 46.0 / 752, 1e-12);
+  EXPECT_TRUE(spread("revenue_growth", 3).mean.isAbsent());
+  EXPECT_TRUE(spread("receivable_days", 0).mean.isAbsent()) << "nobody estimates receivables";
+  EXPECT_TRUE(spread("beta", 0).mean.isAbsent());
+
+  // Valued before April's snapshot, January's counts.
+  ASSERT_TRUE(session_->apply(setValuationDate(now().caseOf(), makeDate(2026, 3, 31))));
+  EXPECT_NEAR(consensusOf(now()).spread(row("revenue_growth"), 12).mean.value(), 722 / 723.703 - 1, 1e-12);
+  ASSERT_TRUE(session_->undo());
+
+  const DriverEvidence e = evidenceOf(now(), row("revenue_growth"), 1);
+  EXPECT_EQ(e.consensus.size(), 10u);
+  ASSERT_TRUE(e.economy.has_value());
+  EXPECT_EQ(e.economy->name, "long-run growth EUR");
+  EXPECT_DOUBLE_EQ(e.economy->figure.value(), 0.025);
+  EXPECT_GT(evidenceOf(now(), row("capex_ratio"), 1).peers.count + e.peers.count, 0);
+
+  // The consensus case: three years from the estimates, base after them.
+  Case c = now().caseOf();
+  for (const char* driver : {"revenue_growth", "cost_of_sales_ratio", "operating_expense_ratio", "capex_ratio"}) {
+    std::map<int, double> years;
+    for (int t = 0; t < 3; ++t) years[t] = spread(driver, t).mean.value();
+    c = typeDriverYears(c, now().evaluation->model(), kBase, driver, forecastOf(now(), 1, row(driver)), years, {})
+            .after;
+  }
+  const auto reference = referenceValue(now(), resources_, Reference::ConsensusMean);
+  ASSERT_TRUE(reference) << reference.error().text();
+  EXPECT_NEAR(reference->value(), value(c, "value_per_share"), 1e-9);
+}
+
+TEST_F(OutlookViews, TrendIsTheSlopeOfTheRegularYears) {
+  // By hand from the regular years among the last five; 2024 and 2025 are flagged.
+  const DriverEvidence e = evidenceOf(now(), row("cost_of_sales_ratio"), 1);
+  const double y[] = {now().history->at(row("cost_of_sales_ratio"), 7).value(),
+                      now().history->at(row("cost_of_sales_ratio"), 8).value(),
+                      now().history->at(row("cost_of_sales_ratio"), 9).value()};
+  EXPECT_NEAR(e.windows[1].trend.value(), (y[2] - y[0]) / 2, 1e-12) << "three even steps: the middle does not count";
+  EXPECT_TRUE(e.windows[0].trend.isAbsent()) << "one regular year of three";
 }
 
 TEST_F(OutlookViews, CautionIsTheDifferenceToANeutralChoice) {
@@ -182,6 +237,29 @@ TEST_F(OutlookViews, ANewYearWaitsIsComparedAndRolledForward) {
   ASSERT_TRUE(session_->redo());
   session_ = open();
   EXPECT_EQ(now().years().size(), 13u);
+}
+
+TEST_F(OutlookViews, AnAssumptionTellsWhoChangedItFromWhatToWhatAndWhy) {
+  const model::Model& m = now().evaluation->model();
+  const auto set = [&](const char* scenario, const char* driver, double level, const char* why) {
+    ASSERT_TRUE(session_->apply(setDriver(now().caseOf(), m, scenario, driver, held(level), session_->said(why))));
+  };
+  set("best", "tax_rate", 0.22, "a lower rate abroad");
+  set(kBase, "tax_rate", 0.26, "not this one");
+  set("best", "tax_rate", 0.20, "lower still");
+  set("best", "tax_rate", 0.10, "undone");
+  ASSERT_TRUE(session_->undo());
+  ASSERT_TRUE(session_->apply(clearDriver(now().caseOf(), m, "best", "tax_rate")));
+  const auto changes = historyOf(*session_, "best", "tax_rate");
+  ASSERT_TRUE(changes) << changes.error().text();
+  ASSERT_GE(changes->size(), 3u);
+  EXPECT_EQ((*changes)[0].to, "") << "it follows base again";
+  EXPECT_EQ((*changes)[0].from, "holds 20.0 %");
+  EXPECT_EQ((*changes)[1].from, "holds 22.0 %");
+  EXPECT_EQ((*changes)[1].reason, "lower still");
+  EXPECT_EQ((*changes)[1].author, "tester");
+  EXPECT_EQ((*changes)[2].to, "holds 22.0 %");
+  EXPECT_EQ(historyOf(*session_, "best", "no_row").error().kind, ErrorKind::NotFound);
 }
 
 TEST_F(OutlookViews, AFurtherScenarioIsOneMoreLane) {

@@ -91,6 +91,7 @@ inline const std::vector<NamedReader>& readers() {
       {"Prices", "prices.csv", direct<exchange::readPrices>},
       {"Peers", "peers.csv", direct<exchange::readPeers>},
       {"Rates", "rates.csv", direct<exchange::readRates>},
+      {"Estimates", "estimates.csv", direct<exchange::readEstimates>},
       {"Case", "case.json", throughJson<exchange::caseFromJson>},
       {"Company", "company.json", throughJson<exchange::companyFromJson>}};
   return kReaders;

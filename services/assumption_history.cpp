@@ -1,0 +1,81 @@
+#include "services/assumption_history.h"
+
+#include "core/outlook/path_words.h"
+#include "core/quantity/number_text.h"
+#include "exchange/json/case_json.h"
+
+namespace zl::services {
+namespace {
+
+using exchange::Json;
+using store::JournalEntry;
+
+struct Held {
+  std::string words;
+  std::string reason;
+  friend bool operator==(const Held&, const Held&) = default;
+};
+
+/// What the scenario itself says of the row in a case.
+Held heldIn(const Case& c, const std::string& scenario, const model::Row& row) {
+  const Scenario* s = c.scenario(scenario);
+  if (s == nullptr) return {};
+  if (const auto driver = s->drivers.find(row.name); driver != s->drivers.end()) {
+    return {pathWords(driver->second.path, row.kind), driver->second.said.reason};
+  }
+  const auto input = s->inputs.find(row.name);
+  if (input == s->inputs.end()) return {};
+  return {figureText(Figure::of(input->second.figure), row.kind), input->second.said.reason};
+}
+
+/// Whether a patch may touch what any scenario says of the row. Patches that move whole scenarios or
+/// replace the document name no row.
+bool mayTouch(const Json& patch, const std::string& row) {
+  for (const Json& step : patch) {
+    const std::string path = step.value("path", "");
+    const bool scenarios = path.rfind("/scenarios", 0) == 0;
+    const bool whole = path.empty() || (scenarios && path.find("/drivers/") == std::string::npos &&
+                                        path.find("/inputs/") == std::string::npos);
+    const bool named =
+        path.find("/drivers/" + row) != std::string::npos || path.find("/inputs/" + row) != std::string::npos;
+    if (whole || named) return true;
+  }
+  return false;
+}
+
+}  // namespace
+
+Result<std::vector<AssumptionChange>> historyOf(Session& session, const std::string& scenario, const std::string& row) {
+  const model::Model& m = session.now()->evaluation->model();
+  const int index = m.find(row);
+  if (index < 0) return fail(ErrorKind::NotFound, "the model has no row '" + row + "'", session.companyId());
+  const model::Row& described = m.rows[static_cast<size_t>(index)];
+  const Result<std::vector<JournalEntry>> journal = session.journal();
+  if (!journal) return tl::unexpected(journal.error());
+  std::vector<AssumptionChange> changes;
+  Json now = exchange::toJson(session.now()->caseOf());
+  Held held = heldIn(session.now()->caseOf(), scenario, described);
+  for (auto entry = journal->rbegin(); entry != journal->rend(); ++entry) {
+    if (entry->state != JournalEntry::State::Done) continue;
+    const Result<Json> patch = exchange::parseJson(entry->backward, "journal");
+    if (!patch) return tl::unexpected(patch.error());
+    if (patch->empty()) continue;
+    try {
+      // All are taken back, in order: a patch fits only the text that it was made from.
+      now = now.patch(*patch);
+    } catch (const Json::exception&) {
+      break;  // from before the case had its present form: what is older cannot be told
+    }
+    if (!mayTouch(*patch, row)) continue;
+    const Result<Case> before = exchange::caseFromJson(now, "journal");
+    if (!before) break;
+    const Held then = heldIn(*before, scenario, described);
+    if (!(then == held)) {
+      changes.push_back({entry->number, entry->at, entry->author, entry->label, then.words, held.words, held.reason});
+    }
+    held = then;
+  }
+  return changes;
+}
+
+}  // namespace zl::services
