@@ -116,7 +116,7 @@ Figure referenceFigure(const Snapshot& s, int row, Reference reference) {
     }
     return last;
   }
-  const Figure median = evidenceOf(s, row, std::max(0, s.caseOf().indexOf(kBase))).windows.back().regular.median;
+  Figure median = evidenceOf(s, row, std::max(0, s.caseOf().indexOf(kBase))).windows.back().regular.median;
   const auto& range = s.evaluation->model().rows[static_cast<size_t>(row)].range;
   if (!median.hasValue() || !range) return median;
   return Figure::of(std::clamp(median.value(), range->low, range->high));

@@ -171,18 +171,25 @@ void PathBoard::paintOthers(QPainter& painter) const {
     painter.setBrush(t.price);
     painter.drawEllipse(QPointF(x, y_.at(b.mean.value())), 2, 2);
   }
-  // Levels to hold a path against, named at the left where no path runs.
-  const auto level = [&](const Figure& figure, const QString& words, Qt::PenStyle style) {
-    if (!figure.hasValue() || figure.value() < y_.low || figure.value() > y_.high) return;
+  // Levels to hold a path against; they are named in the line of the title, where nothing crosses them.
+  QStringList named;
+  const auto level = [&](const Figure& figure, const QString& words, Qt::PenStyle style, const QString& mark) {
+    if (!figure.hasValue()) return;
+    named << mark + QLatin1Char(' ') + words + QLatin1Char(' ') + zl::app::text(figureText(figure, content_.kind));
+    if (figure.value() < y_.low || figure.value() > y_.high) return;
     const double y = y_.at(figure.value());
     painter.setPen(QPen(t.quiet, 1, style));
     painter.drawLine(QPointF(xOf(filed) - 14, y), QPointF(width() - kRight, y));
-    const double wide = QFontMetricsF(font()).horizontalAdvance(words);
-    painter.drawText(QRectF(width() - kRight - wide - 4, y - 16, wide + 4, 15), Qt::AlignRight | Qt::AlignBottom,
-                     words);
   };
-  level(content_.peers, tr("peers' median"), Qt::DashDotLine);
-  level(content_.economy, content_.economyLabel, Qt::DotLine);
+  if (std::any_of(content_.consensus.begin(), content_.consensus.end(),
+                  [](const BoardBracket& b) { return b.mean.hasValue(); })) {
+    named << tr("I consensus");
+  }
+  level(content_.peers, tr("peers' median"), Qt::DashDotLine, QStringLiteral("–·–"));
+  level(content_.economy, content_.economyLabel, Qt::DotLine, QStringLiteral("····"));
+  painter.setPen(t.quiet);
+  painter.drawText(QRectF(200, 3, width() - 208, 20), Qt::AlignRight | Qt::AlignVCenter,
+                   named.join(QStringLiteral("    ")));
 }
 
 void PathBoard::paintStages(QPainter& painter) const {

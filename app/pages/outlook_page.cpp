@@ -93,7 +93,7 @@ QWidget* OutlookPage::makeRight() {
   lowerLayout->addLayout(bar);
   statements_ = addGrid("projected", tr("Projected statements"));
   statements_->setWidths(142, 64, 0);
-  statements_->fitFigures(44);
+  statements_->fitFigures(47);
   lower_ = new QStackedWidget(lower);
   lower_->addWidget(statements_);
   tables_ = new OutlookTables(bench_, addGrid("outlookTables", tr("Scenarios, caution, actuals")), lower_);
@@ -363,8 +363,8 @@ void OutlookPage::refreshEvidence() {
   for (const services::EvidenceWindow& w : e.windows) {
     add(tr("median %1 years").arg(w.years), w.all.median, w.regular.median, w.all.count, w.regular.count);
     add(tr("mean %1 years").arg(w.years), w.all.mean, w.regular.mean, w.all.count, w.regular.count);
-    add(tr("change a year, %1 years").arg(w.years), Figure::absent(tr("regular years only").toStdString()), w.trend,
-        w.all.count, w.regular.count);
+    add(tr("trend %1 years").arg(w.years), Figure::absent(tr("change a year, of the regular years only").toStdString()),
+        w.trend, w.all.count, w.regular.count);
     rows.back().key = QStringLiteral("trend");
   }
   const services::EvidenceWindow& longest = e.windows.back();

@@ -210,9 +210,7 @@ void OutlookTables::fillScenarios() {
   grid_->setColumns(std::move(widths));
   grid_->ledger().setCorner({});
   grid_->ledger().fill(headers, std::move(rows));
-  words_->setText(
-      tr("How each scenario's paths run; a figure typed holds. Quiet ones follow base. Enter brings a driver "
-         "to the board."));
+  words_->setText(tr("A figure typed holds; quiet ones follow base; Enter shows the driver."));
 }
 
 void OutlookTables::typed(int row, int column, const QString& typed) {

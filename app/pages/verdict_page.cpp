@@ -33,16 +33,18 @@ VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   bar->addWidget(show);
   bar->addWidget(viewBox_);
   layout->addLayout(bar);
-  views_ = new QStackedWidget(this);
-  views_->addWidget(makeSummary());
+  summary_ = makeSummary();
+  layout->addWidget(summary_, 1);
   LedgerView* list = addGrid("versions", tr("Versions"));
   LedgerView* beside = addGrid("versionsBeside", tr("Versions side by side"));
   LedgerView* years = addGrid("versionsByYear", tr("Versions by year"));
   versions_ = new VersionsPanel(bench_, list, beside, years, this);
-  views_->addWidget(versions_);
-  layout->addWidget(views_, 1);
+  versions_->hide();
+  layout->addWidget(versions_, 1);
   connect(viewBox_, &QComboBox::currentIndexChanged, this, [this](int index) {
-    views_->setCurrentIndex(index);
+    // Not stacked: each view is as high as it needs to be.
+    summary_->setVisible(index == 0);
+    versions_->setVisible(index == 1);
     if (bench_.isOpen()) refresh();
   });
 }
@@ -57,19 +59,19 @@ QWidget* VerdictPage::makeSummary() {
   auto* layout = new QVBoxLayout(summary);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(2);
-  sentence_ = new QLabel(this);
+  sentence_ = new QLabel(summary);
   sentence_->setObjectName(QStringLiteral("verdictSentence"));
   sentence_->setWordWrap(true);
   sentence_->setContentsMargins(8, 0, 8, 4);
   layout->addWidget(sentence_);
-  ranges_ = new RangeChart(this);
+  ranges_ = new RangeChart(summary);
   layout->addWidget(ranges_);
   scenarios_ = addGrid("verdictScenarios", tr("Scenarios"));
   scenarios_->setWidths(300, 90, 0);
   layout->addWidget(scenarios_);
-  findingsTitle_ = sectionLabel({}, this);
+  findingsTitle_ = sectionLabel({}, summary);
   layout->addWidget(findingsTitle_);
-  findings_ = new QListWidget(this);
+  findings_ = new QListWidget(summary);
   findings_->setObjectName(QStringLiteral("findings"));
   findings_->setAccessibleName(tr("Findings"));
   findings_->setFrameShape(QFrame::NoFrame);

@@ -5,7 +5,6 @@
 #include <QComboBox>
 #include <QLineEdit>
 #include <QListWidget>
-#include <QStackedWidget>
 
 #include "app/charts/range_chart.h"
 #include "app/pages/page.h"
@@ -33,7 +32,7 @@ class VerdictPage : public Page {
   void acknowledge();
 
   QComboBox* viewBox_;
-  QStackedWidget* views_;
+  QWidget* summary_;
   VersionsPanel* versions_;
   QLabel *title_, *sentence_, *findingsTitle_;
   RangeChart* ranges_;

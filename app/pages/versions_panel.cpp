@@ -359,6 +359,8 @@ void VersionsPanel::fillBeside() {
   }
   QStringList headers;
   for (const services::Side& each : shown) headers << text(each.name);
+  constexpr int kForSides = 600;
+  beside_->setWidths(270, std::max(120, kForSides / static_cast<int>(shown.size())), 0);
   beside_->ledger().setCorner(cornerOf(s));
   beside_->ledger().fill(headers, std::move(rows));
   beside_->showAll();

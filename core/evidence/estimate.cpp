@@ -25,6 +25,7 @@ std::vector<Estimate> latestEstimates(const std::vector<Estimate>& all, Date dat
     if (!fresh && e.date >= at->second.date) at->second = e;
   }
   std::vector<Estimate> list;
+  list.reserve(latest.size());
   for (auto& [key, e] : latest) list.push_back(std::move(e));
   return list;
 }
@@ -68,6 +69,10 @@ Consensus::Spread Consensus::spread(int row, int column) const {
   if (!s.mean.hasValue() || used.empty())
     return {Figure::absent("nobody estimates it"), Figure::absent(), Figure::absent(), 0};
   s.low = s.high = s.mean;
+  // The year's own estimates vary; those of other years that a rule reads stay at their mean, or a
+  // growth rate would be stretched by both its ends.
+  const int year = baseYear_ + column - history_.layout().baseColumn();
+  std::erase_if(used, [&](const Estimate* e) { return e->year != year; });
   for (const Estimate* e : used) s.count = s.count == 0 || (e->count > 0 && e->count < s.count) ? e->count : s.count;
   const size_t items = std::min(used.size(), kMostCombinations);
   for (size_t mask = 0; mask < size_t{1} << items; ++mask) {

@@ -44,7 +44,8 @@ class Consensus {
     Figure low, mean, high;
     int count = 0;  ///< the fewest analysts behind an item it needs; 0: not said
   };
-  /// The lowest and the highest figure that the items' ends, in any combination, give.
+  /// The lowest and the highest figure that the ends of the year's own estimates, in any combination,
+  /// give; other years' estimates count with their means.
   [[nodiscard]] Spread spread(int row, int column) const;
   [[nodiscard]] bool empty() const { return estimates_.empty(); }
 

@@ -106,8 +106,8 @@ const Figure* Evaluation::input(Cell cell, int scenario) const {
   const std::int32_t first = inputAt_[static_cast<size_t>(cell.row)];
   const bool path = model().rows[static_cast<size_t>(cell.row)].role == model::Role::Driver;
   if (first < 0 || (path && !layout().isForecast(cell.column))) return nullptr;
-  const int year = path ? cell.column - layout().historyYears : 0;
-  return &inputs_[static_cast<size_t>(scenario)][static_cast<size_t>(first + year)];
+  const auto year = static_cast<size_t>(path ? cell.column - layout().historyYears : 0);
+  return &inputs_[static_cast<size_t>(scenario)][static_cast<size_t>(first) + year];
 }
 
 bool Evaluation::clipped(Cell cell, int scenario) const {
