@@ -92,7 +92,7 @@ QWidget* OutlookPage::makeRight() {
   makeHorizonFields(bar, lower);
   lowerLayout->addLayout(bar);
   statements_ = addGrid("projected", tr("Projected statements"));
-  statements_->setWidths(142, 64, 0);
+  statements_->setWidths(116, 64, 0);
   statements_->fitFigures(47);
   lower_ = new QStackedWidget(lower);
   lower_->addWidget(statements_);

@@ -78,7 +78,6 @@ QWidget* VerdictPage::makeSummary() {
   findings_->setMinimumHeight(120);
   findings_->setTextElideMode(Qt::ElideRight);
   findings_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  layout->addWidget(findings_, 1);
   auto* bar = new QHBoxLayout;
   bar->setContentsMargins(8, 2, 8, 2);
   why_ = new QLineEdit(summary);
@@ -91,6 +90,7 @@ QWidget* VerdictPage::makeSummary() {
   bar->addWidget(why_, 1);
   bar->addWidget(accept_);
   layout->addLayout(bar);
+  layout->addWidget(findings_, 1);
   connect(why_, &QLineEdit::returnPressed, this, &VerdictPage::acknowledge);
   connect(accept_, &QPushButton::clicked, this, &VerdictPage::acknowledge);
   const auto showChoice = [this] {
