@@ -137,12 +137,4 @@ CaseEdit resetScenario(const Case& c, const std::string& id) {
   return edit;
 }
 
-CaseEdit setProbabilities(const Case& c, const std::vector<double>& byScenario) {
-  CaseEdit edit{c, "Set probabilities"};
-  for (size_t i = 0; i < byScenario.size() && i < edit.after.scenarios.size(); ++i) {
-    edit.after.scenarios[i].probability = byScenario[i];
-  }
-  return edit;
-}
-
 }  // namespace zl::services

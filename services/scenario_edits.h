@@ -17,7 +17,5 @@ CaseEdit copyScenario(const Case& c, const model::Model& m, const std::string& f
 CaseEdit swapScenarios(const Case& c, const std::string& a, const std::string& b);
 /// The scenario says nothing of its own any more.
 CaseEdit resetScenario(const Case& c, const std::string& id);
-/// All probabilities at once; they need not sum to one yet, a monitor says so until they do.
-CaseEdit setProbabilities(const Case& c, const std::vector<double>& byScenario);
 
 }  // namespace zl::services

@@ -38,12 +38,23 @@ OutlookTables::OutlookTables(Workbench& bench, LedgerView* grid, QWidget* parent
   name_->setObjectName(QStringLiteral("newScenario"));
   name_->setPlaceholderText(tr("a further scenario"));
   name_->setAccessibleName(tr("Name of a further scenario"));
-  name_->setMaximumWidth(140);
+  name_->setMaximumWidth(120);
   name_->setMaxLength(30);
   line->addWidget(name_);
   add_ = new QPushButton(tr("a&dd"), this);
   add_->setObjectName(QStringLiteral("addScenario"));
   line->addWidget(add_);
+  rename_ = new QPushButton(tr("rena&me"), this);
+  rename_->setObjectName(QStringLiteral("renameScenario"));
+  rename_->setToolTip(tr("Calls the scenario chosen at the right by the name typed"));
+  line->addWidget(rename_);
+  connect(rename_, &QPushButton::clicked, this, [this] {
+    const QString name = name_->text().trimmed();
+    if (name.isEmpty()) return;
+    if (bench_.apply(services::renameScenario(bench_.settled().caseOf(), chosen(to_), name.toStdString()))) {
+      name_->clear();
+    }
+  });
   const auto add = [this] {
     const QString name = name_->text().trimmed();
     if (name.isEmpty()) return;
@@ -137,7 +148,8 @@ void OutlookTables::show(Show what) {
 
 void OutlookTables::refresh() {
   if (!bench_.isOpen()) return;
-  for (QWidget* w : std::initializer_list<QWidget*>{bar_, name_, add_}) w->setVisible(what_ == Show::Scenarios);
+  for (QWidget* w : std::initializer_list<QWidget*>{bar_, name_, add_, rename_})
+    w->setVisible(what_ == Show::Scenarios);
   roll_->setVisible(what_ == Show::Actual && services::yearsAhead(bench_.now()) > 0);
   refreshScenarioBar();
   switch (what_) {
@@ -163,10 +175,15 @@ void OutlookTables::fillScenarios() {
     value.cells.back().source = model::Cell{s.evaluation->model().find("value_per_share"), 0};
     value.cells.back().scenario = i;
   }
-  for (const services::Reference reference : services::kReferences) {
-    const Result<Figure> figure = bench_.referenceValue(reference);
-    value.cells.push_back(figureCell(figure ? *figure : Figure::notMeaningful(figure.error().text())));
+  // Whole valuations of their own: while a hand moves a point they stay as they were.
+  if (!bench_.isPreviewing() || references_.empty()) {
+    references_.clear();
+    for (const services::Reference reference : services::kReferences) {
+      const Result<Figure> figure = bench_.referenceValue(reference);
+      references_.push_back(figure ? *figure : Figure::notMeaningful(figure.error().text()));
+    }
   }
+  for (const Figure& figure : references_) value.cells.push_back(figureCell(figure));
   rows.push_back(std::move(value));
   QString group;
   for (const services::ScenarioLine& line : services::scenarioLines(s)) {

@@ -45,8 +45,9 @@ class OutlookTables : public QWidget {
   QCheckBox* differences_;
   QComboBox *from_, *to_;
   QLineEdit* name_;
-  QPushButton *add_, *copy_, *swap_, *reset_, *remove_, *roll_;
+  QPushButton *add_, *copy_, *swap_, *reset_, *remove_, *rename_, *roll_;
   QLabel* words_;
+  std::vector<Figure> references_;  ///< values of the reference cases, as last worked out
 };
 
 }  // namespace zl::app

@@ -142,6 +142,10 @@ TEST_F(OutlookWindow, ScenariosSideBySide) {
   EXPECT_TRUE(find<QPushButton>("removeScenario")->isEnabled() || find<QComboBox>("scenarioTo")->currentIndex() != 3);
   find<QComboBox>("scenarioTo")->setCurrentIndex(3);
   Q_EMIT find<QComboBox>("scenarioTo")->activated(3);
+  QTest::keyClicks(find<QLineEdit>("newScenario"), QStringLiteral("Longer recall"));
+  QTest::mouseClick(find<QPushButton>("renameScenario"), Qt::LeftButton);
+  EXPECT_EQ(theCase().scenarios[3].label, "Longer recall");
+  EXPECT_EQ(find<QComboBox>("scenarioBox")->itemText(3), QStringLiteral("Longer recall"));
   QTest::mouseClick(find<QPushButton>("removeScenario"), Qt::LeftButton);
   EXPECT_EQ(theCase().scenarios.size(), 3u);
   // From worst to best, by the buttons.

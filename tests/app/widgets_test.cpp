@@ -16,6 +16,7 @@
 #include "app/charts/path_board.h"
 #include "app/charts/range_chart.h"
 #include "app/charts/rate_stack.h"
+#include "app/charts/walk_chart.h"
 #include "app/grid/ledger_view.h"
 #include "app/look/theme.h"
 
@@ -298,6 +299,31 @@ int inked(QWidget& widget) {
     for (int x = 0; x < picture.width(); ++x) count += picture.pixelColor(x, y) != theme().paper ? 1 : 0;
   }
   return count;
+}
+
+TEST(Charts, AWalkSaysItsStepsAndWhyThereAreNone) {
+  WalkChart chart;
+  WalkContent content;
+  content.fromLabel = QStringLiteral("Before");
+  content.toLabel = QStringLiteral("After");
+  content.from = -20;
+  content.to = 110;
+  content.fromFigure = QStringLiteral("-20.00");
+  content.toFigure = QStringLiteral("110.00");
+  content.unit = QStringLiteral("GBX");
+  content.bars = {{QStringLiteral("Growth"), 150, QStringLiteral("+150.00"), QStringLiteral("Revenue growth")},
+                  {QStringLiteral("Rate"), -20, QStringLiteral("-20.00"), QStringLiteral("Beta")}};
+  chart.setContent(content);
+  chart.resize(700, chart.sizeHint().height());
+  EXPECT_EQ(chart.accessibleDescription(), QStringLiteral("Before -20.00; Growth +150.00; Rate -20.00; After 110.00"));
+  const int tall = chart.sizeHint().height();
+  const int drawn = inked(chart);
+  EXPECT_GT(drawn, 2000);
+  content.gap = QStringLiteral("the first has no value");
+  chart.setContent(content);
+  EXPECT_EQ(chart.accessibleDescription(), content.gap);
+  EXPECT_LT(chart.sizeHint().height(), tall);
+  EXPECT_LT(inked(chart), drawn / 2);
 }
 
 TEST(Charts, DrawWhatTheyAreGivenAndTakeGaps) {

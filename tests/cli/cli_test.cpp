@@ -3,12 +3,14 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <fstream>
 #include <nlohmann/json.hpp>
 #include <sstream>
 
 #include "cli/run.h"
 #include "tests/support/demo_book.h"
+#include "tests/support/next_year.h"
 
 namespace zl::cli {
 namespace {
@@ -93,6 +95,25 @@ TEST_F(Cli, LooksAtTheOutlookFromItsSides) {
   EXPECT_EQ(zledger({"roll", book()}).out, "no year has been filed since 2025\n");
   EXPECT_EQ(zledger({"acknowledge", book(), "negative base year", "--reason", "the recall"}).status, 0);
   EXPECT_THAT(zledger({"check", book()}).out, testing::HasSubstr("(acknowledged: the recall)"));
+}
+
+TEST_F(Cli, ComparesANewYearAndRollsForward) {
+  const auto resources = services::Resources::load();
+  ASSERT_TRUE(resources);
+  const auto session = services::Session::open(book(), "", *resources, test::testDesk());
+  ASSERT_TRUE(session);
+  std::ofstream(folder_.file("annual-2026.csv")) << test::nextYear(*(*session)->now(), 1.1);
+  ASSERT_EQ(zledger({"import", book(), "--company", "vessingholt", folder_.file("annual-2026.csv")}).status, 0);
+  EXPECT_THAT(zledger({"check", book()}).out, testing::HasSubstr("newer year filed"));
+  const auto lines = nlohmann::json::parse(zledger({"roll", book(), "--json"}).out);
+  const auto revenue = std::find_if(lines.begin(), lines.end(), [](const auto& l) { return l["row"] == "revenue"; });
+  ASSERT_NE(revenue, lines.end());
+  EXPECT_NEAR((*revenue)["actual"].get<double>() / (*revenue)["forecast"]["base"].get<double>(), 1.1, 1e-5);
+  ASSERT_EQ(zledger({"roll", book(), "--forward"}).status, 0);
+  EXPECT_THAT(zledger({"versions", book()}).out, testing::HasSubstr("Before 2026 was filed"));
+  EXPECT_THAT(zledger({"walk", book(), "Before 2026 was filed", "now"}).out, testing::HasSubstr("Base year"));
+  EXPECT_THAT(zledger({"journal", book(), "--row", "revenue_growth"}).out, testing::HasSubstr("-> typed 3.5, 5.0"));
+  EXPECT_THAT(zledger({"statements", book()}).out, testing::HasSubstr("2026,2027E"));
 }
 
 TEST_F(Cli, SaysWhatIsWrongOnce) {

@@ -54,6 +54,31 @@ TEST(RollForward, KeepsWhatWasTypedWithItsYear) {
   }
 }
 
+TEST(RollForward, ACalendarYearKeepsItsFigureWhereNoActualMovesIt) {
+  // Shapes that do not start from the last actual say the same of a calendar year before and after.
+  const Path shapes[] = {pathOf(Shape::Typed, {0.01, 0.02, 0.03, 0.04, 0.05}), pathOf(Shape::Steps, {0.08, 0.03}),
+                         pathOf(Shape::Cycle, {0.01, -0.01, 0.0})};
+  for (Path path : shapes) {
+    path.level = 0.05;
+    Case c = newCase("x", makeDate(2026, 1, 1));
+    c.horizon = 5;
+    c.stages = {2, 3};
+    c.scenarios[1].drivers["d"] = {path, {}};
+    model::Row row;
+    row.name = "d";
+    const Figure last = Figure::of(0.5);
+    const std::vector<Figure> before = driverFigures(row, c, c.base(), last, 5).figures;
+    for (int years = 1; years <= 3; ++years) {
+      const Case next = rolledForward(c, years);
+      const std::vector<Figure> after = driverFigures(row, next, next.base(), last, 5).figures;
+      for (int t = years; t < 5; ++t) {
+        EXPECT_EQ(after[static_cast<size_t>(t - years)], before[static_cast<size_t>(t)])
+            << shapeWord(path.shape) << " rolled by " << years << ", year " << t + 1;
+      }
+    }
+  }
+}
+
 TEST(RollForward, TheStageThatHasBegunGrowsShorterAndTheLastLonger) {
   Case c = newCase("x", makeDate(2026, 1, 1));
   c.stages = {3, 4, 3};

@@ -208,6 +208,93 @@ TEST(ValueWalk, RefusesWhatItCannotSplit) {
   EXPECT_EQ(g.walk().error().what, "only one of the two has the scenario 'Storm'");
 }
 
+/// The shipped model on a plain company, the ends differing in some drivers by a little.
+struct Company {
+  test::SmallModel model = test::companyWith(5, {{"revenue", 1000},
+                                                 {"cost_of_sales", 550},
+                                                 {"operating_expenses", 250},
+                                                 {"depreciation", 40},
+                                                 {"ebit", 160},
+                                                 {"plant", 400},
+                                                 {"cash", 50},
+                                                 {"receivables", 120},
+                                                 {"capex", 45},
+                                                 {"pretax_profit", 160},
+                                                 {"tax", 40},
+                                                 {"net_income", 120},
+                                                 {"equity", 570}});
+  WalkEnd ends[2];
+
+  Company() {
+    for (WalkEnd& end : ends) end = {model.theCase, model.givens};
+  }
+  void set(int end, const std::string& driver, double level) {
+    Path path;
+    path.level = level;
+    Case& c = ends[end].assumptions;
+    c.scenarios[static_cast<size_t>(c.indexOf(kBase))].drivers[driver] = {path, {}};
+  }
+  Evaluation evaluate(const Case& c) const {
+    test::SmallModel m = model;
+    m.theCase = c;
+    return m.evaluate();
+  }
+  Result<ValueWalk> walk(bool byRow, int from = 0) const {
+    return walkValue(ends[from], ends[1 - from], {kBase, byRow, false}, [&](const Case& mixed, bool) -> Result<Ground> {
+      const Evaluation e = evaluate(mixed);
+      const model::HistoryTable history(
+          model.model, e.layout(),
+          [&](const std::string& row, int c) { return model.filed.at(row)[static_cast<size_t>(c)]; },
+          [&](int row) {
+            return constantFigure(model.model.rows[static_cast<size_t>(row)], mixed, mixed.base(), model.givens);
+          });
+      return Ground{e.compiled(), std::make_shared<const model::HistoryTable>(history)};
+    });
+  }
+};
+
+TEST(ValueWalk, OnTheShippedModelItAddsUpAndTurnsRound) {
+  struct Change {
+    const char* driver;
+    double from, to;
+  };
+  const Change changes[] = {{"revenue_growth", 0.02, 0.05},
+                            {"cost_of_sales_ratio", 0.55, 0.53},
+                            {"capex_ratio", 0.045, 0.06},
+                            {"receivable_days", 44, 38},
+                            {"payout", 0.3, 0.5},
+                            {"borrowing_rate", 0.05, 0.05},
+                            {"beta", 1.0, 1.1}};
+  Company c;
+  for (const Change& change : changes) {
+    c.set(0, change.driver, change.from);
+    c.set(1, change.driver, change.to);
+  }
+  const auto walk = c.walk(true);
+  ASSERT_TRUE(walk) << walk.error().text();
+  ASSERT_EQ(walk->gap, "");
+  ASSERT_EQ(walk->steps.size(), 6u) << "the rate that is the same is no part";
+  for (int end = 0; end < 2; ++end) {
+    const Figure whole = c.evaluate(c.ends[end].assumptions).constant("raw_value", 1);
+    EXPECT_NEAR((end == 0 ? walk->from : walk->to).value(), whole.value(), 1e-9)
+        << "lanes and a whole evaluation agree";
+  }
+  EXPECT_NEAR(sum(*walk), walk->to.value() - walk->from.value(), 1e-9);
+  const auto back = c.walk(true, 1);
+  ASSERT_TRUE(back);
+  for (size_t i = 0; i < walk->steps.size(); ++i) {
+    EXPECT_NEAR(back->steps[i].effect, -walk->steps[i].effect, 1e-9) << walk->steps[i].label;
+  }
+  // More growth and a lower cost are worth something, more capex and a higher rate cost something.
+  EXPECT_GT(walk->steps[1].effect, 0);
+  EXPECT_LT(walk->steps[2].effect, 0);
+  EXPECT_LT(walk->steps[5].effect, 0);
+  const auto groups = c.walk(false);
+  ASSERT_TRUE(groups);
+  EXPECT_LT(groups->steps.size(), walk->steps.size());
+  EXPECT_NEAR(sum(*groups), sum(*walk), 1e-9);
+}
+
 TEST(ValueWalk, PrintedEffectsAddUp) {
   ValueWalk walk;
   walk.from = Figure::of(10);

@@ -262,6 +262,34 @@ TEST_F(OutlookViews, AnAssumptionTellsWhoChangedItFromWhatToWhatAndWhy) {
   EXPECT_EQ(historyOf(*session_, "best", "no_row").error().kind, ErrorKind::NotFound);
 }
 
+TEST_F(OutlookViews, ASnapshotOfEstimatesAddsToThoseThereAre) {
+  const auto count = now().evidence->estimates.size();
+  const std::string later =
+      "item,year,low,mean,high,count,date,source\nrevenue,2026,710000000,735000000,760000000,9,2026-04-29,later\n";
+  ASSERT_TRUE(session_->importFiles({{"estimates-2.csv", later}}));
+  EXPECT_EQ(now().evidence->estimates.size(), count + 1);
+  EXPECT_NEAR(consensusOf(now()).spread(row("revenue_growth"), 12).mean.value(), 735 / 723.703 - 1, 1e-12);
+  ASSERT_TRUE(session_->undo());
+  EXPECT_EQ(now().evidence->estimates.size(), count);
+  const auto refused =
+      session_->importFiles({{"bad.csv", "item,year,low,mean,high,count,date,source\nrevenue,2026\n"}});
+  ASSERT_FALSE(refused);
+  EXPECT_THAT(refused.error().text(), testing::HasSubstr("bad.csv"));
+}
+
+TEST_F(OutlookViews, AnUndoDoesNotRunOverWhatAnotherProgramDid) {
+  const auto other = open();
+  ASSERT_TRUE(session_->apply(setHorizon(now().caseOf(), 8)));
+  const auto late = open();
+  ASSERT_TRUE(late->apply(setHorizon(late->now()->caseOf(), 9)));
+  const Status refused = session_->undo();
+  ASSERT_FALSE(refused);
+  EXPECT_EQ(refused.error().kind, ErrorKind::Conflict);
+  EXPECT_EQ(open()->now()->caseOf().horizon, 9) << "what the other stored stands";
+  EXPECT_EQ(now().caseOf().horizon, 8) << "and what is shown here has not moved";
+  EXPECT_FALSE(other->apply(setHorizon(other->now()->caseOf(), 6))) << "an edit is told the same";
+}
+
 TEST_F(OutlookViews, AFurtherScenarioIsOneMoreLane) {
   ASSERT_TRUE(session_->apply(addScenario(now().caseOf(), "Long recall", "worst")));
   ASSERT_EQ(now().evaluation->scenarios(), 4);
