@@ -4,6 +4,7 @@
 
 #include "core/quantity/number_text.h"
 #include "services/compare.h"
+#include "services/text_cells.h"
 
 namespace zl::services {
 namespace {
@@ -25,11 +26,6 @@ Json lineJson(const BesideLine& line, const std::vector<std::string>& names) {
   if (!line.scenario.empty()) json["scenario"] = line.scenario;
   if (!line.period.empty()) json["year"] = line.period;
   return json;
-}
-
-std::string shown(const Figure& f, Kind kind) {
-  if (f.hasValue()) return figureText(f, kind);
-  return f.isNotMeaningful() ? "n.m." : "-";
 }
 
 std::string labelOf(const BesideLine& line, const Snapshot& s, const std::string& listing) {
@@ -71,7 +67,7 @@ std::string comparisonText(const Comparison& c, const std::vector<Side>& sides, 
   };
   const auto write = [&](const BesideLine& line, const std::string& label) {
     out += fmt::format("  {:<56}", label);
-    for (const Figure& f : line.figures) out += fmt::format("{:>18}", shown(f, line.kind));
+    for (const Figure& f : line.figures) out += fmt::format("{:>18}", shownOrDash(f, line.kind));
     out += '\n';
   };
   heading("Value");

@@ -2,14 +2,10 @@
 
 #include "core/quantity/number_text.h"
 #include "services/scenario_view.h"
+#include "services/text_cells.h"
 
 namespace zl::services {
 namespace {
-
-std::string shown(const Figure& f, Kind kind) {
-  if (f.hasValue()) return figureText(f, kind);
-  return f.isNotMeaningful() ? "n.m." : "-";
-}
 
 std::string withUnit(const std::string& label, Kind kind, const Snapshot& s) {
   const std::string unit = unitText(kind, s.company().currency, s.company().listing.unit);
@@ -56,19 +52,19 @@ std::string scenariosText(const Snapshot& s, const std::shared_ptr<const Resourc
   for (const Reference reference : kReferences) out += fmt::format("{:>14}", referenceWords(reference));
   out += fmt::format("\n{:<64}", withUnit("Value per share", Kind::Quote, s));
   for (int i = 0; i < s.evaluation->scenarios(); ++i) {
-    out += fmt::format("{:>14}", shown(s.evaluation->constant("value_per_share", i), Kind::Quote));
+    out += fmt::format("{:>14}", shownOrDash(s.evaluation->constant("value_per_share", i), Kind::Quote));
   }
   for (const Reference reference : kReferences) {
-    out += fmt::format("{:>14}", shown(valueOrReason(referenceValue(s, shipped, reference)), Kind::Quote));
+    out += fmt::format("{:>14}", shownOrDash(valueOrReason(referenceValue(s, shipped, reference)), Kind::Quote));
   }
   out += '\n';
   for (const ScenarioLine& line : scenarioLines(s)) {
     if (!line.differs) continue;
     out += fmt::format("{:<64}", withUnit(line.label, line.kind, s));
     for (const ScenarioCell& cell : line.cells) {
-      out += fmt::format("{:>14}", shown(cell.figure, line.kind) + (cell.own ? " *" : "  "));
+      out += fmt::format("{:>14}", shownOrDash(cell.figure, line.kind) + (cell.own ? " *" : "  "));
     }
-    for (const Figure& f : line.references) out += fmt::format("{:>14}", shown(f, line.kind));
+    for (const Figure& f : line.references) out += fmt::format("{:>14}", shownOrDash(f, line.kind));
     out += '\n';
   }
   return out;
@@ -78,11 +74,12 @@ std::string cautionText(const SumOfCaution& sum, const Snapshot& s) {
   std::string out = fmt::format("{:<60}{:>12}{:>12}{:>16}\n", "Base's choices against neutral ones", "chosen",
                                 "neutral", "effect, " + s.company().listing.unit);
   for (const CautionLine& line : sum.lines) {
-    out += fmt::format("{:<60}{:>12}{:>12}{:>16}\n", withUnit(line.label, line.kind, s), shown(line.chosen, line.kind),
-                       shown(line.neutral, line.kind), shown(line.effect, Kind::Quote));
+    out += fmt::format("{:<60}{:>12}{:>12}{:>16}\n", withUnit(line.label, line.kind, s),
+                       shownOrDash(line.chosen, line.kind), shownOrDash(line.neutral, line.kind),
+                       shownOrDash(line.effect, Kind::Quote));
   }
-  return out + fmt::format("{:<84}{:>16}\n{:<84}{:>16}\n", "Sum, each taken alone", shown(sum.alone, Kind::Quote),
-                           "All together", shown(sum.together, Kind::Quote));
+  return out + fmt::format("{:<84}{:>16}\n{:<84}{:>16}\n", "Sum, each taken alone", shownOrDash(sum.alone, Kind::Quote),
+                           "All together", shownOrDash(sum.together, Kind::Quote));
 }
 
 Json cautionJson(const SumOfCaution& sum) {

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "core/quantity/number_text.h"
+#include "services/text_cells.h"
 
 namespace zl::services {
 namespace {
@@ -119,18 +120,15 @@ Json forecastAgainstActualJson(const Snapshot& s) {
 std::string forecastAgainstActualText(const Snapshot& s) {
   const std::vector<ForecastAgainstActual> lines = forecastAgainstActual(s);
   if (lines.empty()) return "no year has been filed since " + std::to_string(s.years().back().label()) + '\n';
-  const auto shown = [](const Figure& f, Kind kind) {
-    return f.hasValue() ? figureText(f, kind) : f.isNotMeaningful() ? std::string("n.m.") : std::string("-");
-  };
   std::string out = fmt::format("{:<56}{:>6}", "", "year");
   for (const Scenario& scenario : s.caseOf().scenarios) out += fmt::format("{:>12}", scenario.label);
   out += fmt::format("{:>12}{:>12}{:>10}\n", "actual", "gap", "gap, %");
   for (const ForecastAgainstActual& line : lines) {
     const std::string unit = unitText(line.kind, s.company().currency, s.company().listing.unit);
     out += fmt::format("{:<56}{:>6}", line.label + (unit.empty() ? "" : ", " + unit), line.period);
-    for (const Figure& f : line.forecast) out += fmt::format("{:>12}", shown(f, line.kind));
-    out += fmt::format("{:>12}{:>12}{:>10}\n", shown(line.actual, line.kind), shown(line.gap, line.kind),
-                       shown(line.gapShare, Kind::Ratio));
+    for (const Figure& f : line.forecast) out += fmt::format("{:>12}", shownOrDash(f, line.kind));
+    out += fmt::format("{:>12}{:>12}{:>10}\n", shownOrDash(line.actual, line.kind), shownOrDash(line.gap, line.kind),
+                       shownOrDash(line.gapShare, Kind::Ratio));
   }
   return out;
 }

@@ -50,7 +50,6 @@ TEST(RollForward, KeepsWhatWasTypedWithItsYear) {
         << shapeWord(m.before.shape) << ' ' << m.years << ": "
         << pathWords(next.scenarios[1].drivers.at("d").path, Kind::Count);
     EXPECT_EQ(next.scenarios[1].drivers.at("d").said.reason, "why");
-    EXPECT_TRUE(faultOf(m.after, 5, false).empty() || !m.before.level);
   }
 }
 
