@@ -115,6 +115,18 @@ QString Workbench::redoLabel() const {
   return session_ ? text(session_->redoLabel()) : QString();
 }
 
+QString Workbench::readOnly() const {
+  return session_ ? text(session_->readOnly()) : QString();
+}
+
+services::OwnRowsCheck Workbench::checkOwnRows(const std::string& typed) const {
+  return services::checkOwnRows(settled(), resources_, typed);
+}
+
+Result<services::AssumptionHistory> Workbench::historyOf(const std::string& scenario, const std::string& row) const {
+  return services::historyOf(*session_, scenario, row);
+}
+
 bool Workbench::bringIn(std::vector<services::ImportPreview> previews) {
   preview_.reset();
   const Result<Session::ImportResult> result = session_->bringIn(std::move(previews));
@@ -211,6 +223,22 @@ void Workbench::focus(model::Cell cell, int scenario) {
 }
 void Workbench::goTo(Stop stop) {
   Q_EMIT stopWanted(stop);
+}
+
+void Workbench::goTo(const Finding& finding) {
+  const model::Model& m = now().evaluation->model();
+  const int row = m.find(finding.row);
+  goTo(finding.stop);
+  if (row < 0) return;
+  if (finding.stop == Stop::Outlook && m.rows[static_cast<size_t>(row)].role == model::Role::Driver) {
+    wantDriver(finding.row);
+  }
+  focus({row, std::max(0, finding.column)}, -1);
+}
+
+void Workbench::wantDriver(const std::string& driver) {
+  goTo(Stop::Outlook);
+  Q_EMIT driverWanted(text(driver));
 }
 
 }  // namespace zl::app

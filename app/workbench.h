@@ -7,8 +7,10 @@
 #include <QStringList>
 #include <memory>
 
+#include "services/assumption_history.h"
 #include "services/compare.h"
 #include "services/document_view.h"
+#include "services/own_rows.h"
 #include "services/scenario_view.h"
 #include "services/session.h"
 
@@ -51,6 +53,17 @@ class Workbench : public QObject {
   [[nodiscard]] QString undoLabel() const;
   [[nodiscard]] QString redoLabel() const;
 
+  /// Why nothing can be changed, empty where everything can: a newer program wrote the case.
+  [[nodiscard]] QString readOnly() const;
+  /// The models that ship, the full one first.
+  [[nodiscard]] const std::vector<services::ShippedModel>& models() const { return resources_->models; }
+  /// What a text of own rows would do; stores nothing.
+  [[nodiscard]] services::OwnRowsCheck checkOwnRows(const std::string& text) const;
+
+  /// Who changed what a scenario says of a driver or input, from what to what and why.
+  [[nodiscard]] Result<services::AssumptionHistory> historyOf(const std::string& scenario,
+                                                              const std::string& row) const;
+
   /// How files would be read for the open company.
   [[nodiscard]] services::ImportContext importContext() const { return session_->importContext(); }
   /// Stores what was previewed.
@@ -77,6 +90,10 @@ class Workbench : public QObject {
 
   void focus(model::Cell cell, int scenario);
   void goTo(Stop stop);
+  /// To the stop of a finding, its row traced; a driver comes to the board.
+  void goTo(const Finding& finding);
+  /// Brings a driver to the board of Outlook.
+  void wantDriver(const std::string& driver);
   void say(const QString& message, bool fault = false);
 
  Q_SIGNALS:
@@ -85,6 +102,8 @@ class Workbench : public QObject {
   void scenarioChanged();
   void focused(zl::model::Cell cell, int scenario);
   void stopWanted(zl::Stop stop);
+  void driverWanted(const QString& driver);
+  void versionWanted(const QString& name);
   void said(const QString& message, bool fault);
 
  private:

@@ -46,6 +46,7 @@ std::vector<std::unique_ptr<Command>> viewCommands();
 std::vector<std::unique_ptr<Command>> editCommands();
 std::vector<std::unique_ptr<Command>> outlookCommands();
 std::vector<std::unique_ptr<Command>> versionCommands();
+std::vector<std::unique_ptr<Command>> modelCommands();
 
 /// Index of a scenario by id or label; fails naming those there are.
 Result<int> scenarioIndex(const Case& c, const std::string& name);

@@ -1,4 +1,6 @@
 #include "cli/command.h"
+#include "services/interim_progress.h"
+#include "services/published.h"
 #include "services/roll_forward.h"
 #include "services/scenario_view.h"
 
@@ -37,14 +39,56 @@ class RollCommand : public SessionCommand {
   }
   void declareMore(CLI::App& app) override {
     app.add_flag("--forward", forward_, "Keep the state before as a version and move the base year on");
+    app.add_flag("--interim", interim_, "The latest interim report of the year that is forecast, against its forecast");
   }
   Status runOn(Session& session, Context& c) override {
     if (forward_) return services::keepAndRollForward(session);
+    if (interim_) {
+      const services::InterimProgress progress = services::interimProgress(*session.now());
+      c.out << (json_ ? services::interimProgressJson(progress).dump(2) + "\n"
+                      : services::interimProgressText(progress, *session.now()));
+      return {};
+    }
     c.out << (json_ ? services::forecastAgainstActualJson(*session.now()).dump(2) + "\n"
                     : services::forecastAgainstActualText(*session.now()));
     return {};
   }
-  bool forward_ = false;
+  bool forward_ = false, interim_ = false;
+};
+
+class PublishCommand : public SessionCommand {
+  const char* name() const override { return "publish"; }
+  const char* purpose() const override { return "Freeze own estimates under a name; or list, compare, withdraw them"; }
+  void declareMore(CLI::App& app) override {
+    app.add_option("NAME", set_, "Of the estimates to freeze");
+    app.add_option("--note", note_, "What they were made for");
+    app.add_option("--compare", compare_, "Published estimates against today's");
+    app.add_option("--withdraw", withdraw_, "Take a set off the list");
+  }
+  Status runOn(Session& session, Context& c) override {
+    const services::Snapshot& now = *session.now();
+    if (!set_.empty()) return session.apply(services::publish(now, set_, session.said(note_)));
+    const std::string& wanted = compare_.empty() ? withdraw_ : compare_;
+    std::string known;
+    bool found = false;
+    for (const PublishedSet& set : now.caseOf().published) {
+      found = found || set.name == wanted;
+      known += (known.empty() ? "There are: " : ", ") + set.name;
+      if (wanted.empty()) {
+        c.out << set.name << "  " << set.said.at << "  " << set.said.author
+              << (set.said.reason.empty() ? "" : "  " + set.said.reason) << '\n';
+      }
+    }
+    if (wanted.empty()) return {};
+    if (!found) {
+      return fail(ErrorKind::NotFound, "there are no published estimates '" + wanted + "'", session.companyId(),
+                  known.empty() ? "Publish some first" : known);
+    }
+    if (!withdraw_.empty()) return session.apply(services::withdraw(now.caseOf(), withdraw_));
+    c.out << (json_ ? services::publishedJson(now, compare_).dump(2) + "\n" : services::publishedText(now, compare_));
+    return {};
+  }
+  std::string set_, note_, compare_, withdraw_;
 };
 
 class AcknowledgeCommand : public SessionCommand {
@@ -79,6 +123,7 @@ std::vector<std::unique_ptr<Command>> outlookCommands() {
   list.push_back(std::make_unique<ScenariosCommand>());
   list.push_back(std::make_unique<CautionCommand>());
   list.push_back(std::make_unique<RollCommand>());
+  list.push_back(std::make_unique<PublishCommand>());
   list.push_back(std::make_unique<AcknowledgeCommand>());
   return list;
 }

@@ -17,6 +17,7 @@ Status SessionCommand::run(Context& context) {
   const Result<std::unique_ptr<services::Session>> session =
       services::Session::open(book_, company_, context.resources, context.desk);
   if (!session) return tl::unexpected(session.error());
+  if (const std::string& notice = (*session)->readOnly(); !notice.empty()) context.err << "note: " << notice << '\n';
   return runOn(**session, context);
 }
 
@@ -33,7 +34,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
   CLI::App app("Zealous Ledger: equity forecasts and valuation from filed statements", "zledger");
   app.require_subcommand(1);
   std::vector<std::unique_ptr<Command>> commands = viewCommands();
-  for (const auto more : {editCommands, outlookCommands, versionCommands}) {
+  for (const auto more : {editCommands, outlookCommands, versionCommands, modelCommands}) {
     for (auto& command : more()) commands.push_back(std::move(command));
   }
   for (const auto& command : commands) command->declare(*app.add_subcommand(command->name(), command->purpose()));

@@ -178,12 +178,11 @@ class JournalCommand : public SessionCommand {
   Status ofAssumption(Session& session, Context& c) const {
     const auto changes = services::historyOf(session, scenario_, row_);
     if (!changes) return tl::unexpected(changes.error());
-    for (const services::AssumptionChange& change : *changes) {
-      c.out << change.entry << "  " << change.at << "  " << change.author << "  "
-            << (change.from.empty() ? "nothing of its own" : change.from) << " -> "
-            << (change.to.empty() ? "nothing of its own" : change.to)
-            << (change.reason.empty() ? "" : "  (" + change.reason + ")") << '\n';
+    for (const services::AssumptionChange& change : changes->changes) {
+      c.out << change.entry << "  " << change.at << "  " << change.author << "  " << services::changeText(change)
+            << '\n';
     }
+    if (const std::string untold = services::untoldText(*changes); !untold.empty()) c.out << untold << '\n';
     return {};
   }
   std::string row_, scenario_ = kBase;

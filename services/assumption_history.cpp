@@ -45,14 +45,14 @@ bool mayTouch(const Json& patch, const std::string& row) {
 
 }  // namespace
 
-Result<std::vector<AssumptionChange>> historyOf(Session& session, const std::string& scenario, const std::string& row) {
+Result<AssumptionHistory> historyOf(Session& session, const std::string& scenario, const std::string& row) {
   const model::Model& m = session.now()->evaluation->model();
   const int index = m.find(row);
   if (index < 0) return fail(ErrorKind::NotFound, "the model has no row '" + row + "'", session.companyId());
   const model::Row& described = m.rows[static_cast<size_t>(index)];
   const Result<std::vector<JournalEntry>> journal = session.journal();
   if (!journal) return tl::unexpected(journal.error());
-  std::vector<AssumptionChange> changes;
+  AssumptionHistory told;
   Json now = exchange::toJson(session.now()->caseOf());
   Held held = heldIn(session.now()->caseOf(), scenario, described);
   for (auto entry = journal->rbegin(); entry != journal->rend(); ++entry) {
@@ -62,20 +62,36 @@ Result<std::vector<AssumptionChange>> historyOf(Session& session, const std::str
     if (patch->empty()) continue;
     try {
       // All are taken back, in order: a patch fits only the text that it was made from.
-      now = now.patch(*patch);
+      now.patch_inplace(*patch);
     } catch (const Json::exception&) {
-      break;  // from before the case had its present form: what is older cannot be told
+      told.untoldBefore = entry->number;
+      break;
     }
     if (!mayTouch(*patch, row)) continue;
     const Result<Case> before = exchange::caseFromJson(now, "journal");
-    if (!before) break;
+    if (!before) {
+      told.untoldBefore = entry->number;
+      break;
+    }
     const Held then = heldIn(*before, scenario, described);
     if (!(then == held)) {
-      changes.push_back({entry->number, entry->at, entry->author, entry->label, then.words, held.words, held.reason});
+      told.changes.push_back(
+          {entry->number, entry->at, entry->author, entry->label, then.words, held.words, held.reason});
     }
     held = then;
   }
-  return changes;
+  return told;
+}
+
+std::string changeText(const AssumptionChange& change) {
+  const auto held = [](const std::string& words) { return words.empty() ? std::string("nothing of its own") : words; };
+  return held(change.from) + " -> " + held(change.to) + (change.reason.empty() ? "" : "  (" + change.reason + ")");
+}
+
+std::string untoldText(const AssumptionHistory& told) {
+  if (told.untoldBefore == 0) return {};
+  return "what came before entry " + std::to_string(told.untoldBefore) +
+         " does not fit the case's present form and cannot be told";
 }
 
 }  // namespace zl::services

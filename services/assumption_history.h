@@ -18,8 +18,20 @@ struct AssumptionChange {
   std::string reason;  ///< given with what it was changed to
 };
 
-/// Changes of what a scenario itself says of a driver or an input, latest first. Edits that were
-/// undone do not count. Fails when the book cannot be read.
-Result<std::vector<AssumptionChange>> historyOf(Session& session, const std::string& scenario, const std::string& row);
+struct AssumptionHistory {
+  std::vector<AssumptionChange> changes;  ///< latest first
+  /// The journal entry before which nothing can be told, because it does not fit the case's present
+  /// form; 0: all is told.
+  std::int64_t untoldBefore = 0;
+};
+
+/// Changes of what a scenario itself says of a driver or an input. Edits that were undone do not
+/// count. Fails when the book cannot be read.
+Result<AssumptionHistory> historyOf(Session& session, const std::string& scenario, const std::string& row);
+
+/// A change in a line: from what to what, and why.
+std::string changeText(const AssumptionChange& change);
+/// That nothing older can be told; empty where all is.
+std::string untoldText(const AssumptionHistory& told);
 
 }  // namespace zl::services

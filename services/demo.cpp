@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <filesystem>
+#include <set>
 
 #include "exchange/json/case_json.h"
 
@@ -13,6 +14,45 @@ std::string caseText(const Snapshot& snapshot) {
   return exchange::toJson(snapshot.caseOf()).dump(2) + "\n";
 }
 
+namespace {
+
+/// Rows that assumptions of a file may be for: of any shipped model, with the file's own rows upon
+/// it, and what the present case holds already. Anything else is a slip of the pen.
+Status checkNames(const Case& c, const Session& session, const std::string& source) {
+  std::set<std::string> known;
+  for (const ShippedModel& shipped : session.shipped()->models) {
+    Case other = c;
+    other.model = shipped.name;
+    Result<std::shared_ptr<const Resources>> with = withOwn(session.shipped(), other);
+    if (!with) {
+      // Own rows with a fault are told of when they come into use; their names are not lost for that.
+      other.ownRows.clear();
+      with = withOwn(session.shipped(), other);
+    }
+    if (!with) return tl::unexpected(with.error());
+    for (const model::Row& row : (*with)->model.rows) known.insert(row.name);
+  }
+  for (const Scenario& s : session.now()->caseOf().scenarios) {
+    for (const auto& [name, assumption] : s.drivers) known.insert(name);
+    for (const auto& [name, choice] : s.inputs) known.insert(name);
+  }
+  const auto unknown = [&](const char* what, const std::string& name, const Scenario& s) {
+    return fail(ErrorKind::BadInput, std::string("no model has a") + what + name + "' (" + s.label + ")", source,
+                "Correct the name, or give the row among the own rows");
+  };
+  for (const Scenario& s : c.scenarios) {
+    for (const auto& [name, assumption] : s.drivers) {
+      if (known.count(name) == 0) return unknown(" driver '", name, s);
+    }
+    for (const auto& [name, choice] : s.inputs) {
+      if (known.count(name) == 0) return unknown("n input '", name, s);
+    }
+  }
+  return {};
+}
+
+}  // namespace
+
 Status applyCaseText(Session& session, const std::string& text, const std::string& source) {
   const Result<exchange::Json> json = exchange::parseJson(text, source);
   if (!json) return tl::unexpected(json.error());
@@ -23,11 +63,7 @@ Status applyCaseText(Session& session, const std::string& text, const std::strin
                 "the case is of '" + c->company + "', the open company is '" + session.companyId() + "'", source,
                 "Name the company that the case belongs to");
   }
-  const std::string model = session.now()->resources->model.name;
-  if (c->model != model) {
-    return fail(ErrorKind::Unsupported, "the case is for the model '" + c->model + "'", source,
-                "This book uses the model '" + model + "'");
-  }
+  if (Status s = checkNames(*c, session, source); !s) return s;
   // A file may leave open where its outlook starts: here, where the company's does.
   if (c->baseYear == 0) c->baseYear = session.now()->years().back().label();
   return session.apply({std::move(*c), "Apply " + source});

@@ -12,9 +12,9 @@ std::vector<bool> exceptionalColumns(const Snapshot& s) {
   return flags;
 }
 
-Consensus consensusOf(const Snapshot& s) {
+Consensus consensusOf(const Snapshot& s, EstimateBy by) {
   return {s.evaluation->model(), *s.history, s.years().back().label(),
-          latestEstimates(s.evidence->estimates, s.caseOf().valuationDate), [&s](int row) {
+          latestEstimates(s.evidence->estimates, s.caseOf().valuationDate, by), [&s](int row) {
             const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(row)];
             if (r.role == model::Role::Input) return assumedInput(s.evaluation->model(), s.caseOf(), row);
             const auto given = s.givens.find(r.name);
@@ -78,7 +78,11 @@ DriverEvidence evidenceOf(const Snapshot& s, int row, int scenario) {
   const std::string& name = s.evaluation->model().rows[static_cast<size_t>(row)].name;
   if (!s.evidence->estimates.empty()) {
     const Consensus consensus = consensusOf(s);
-    for (int c = filed; c < s.evaluation->layout().columns(); ++c) e.consensus.push_back(consensus.spread(row, c));
+    const Consensus guidance = consensusOf(s, EstimateBy::Company);
+    for (int c = filed; c < s.evaluation->layout().columns(); ++c) {
+      e.consensus.push_back(consensus.spread(row, c));
+      if (!guidance.empty()) e.guidance.push_back(guidance.spread(row, c));
+    }
   }
   const std::vector<std::string>& measures = peerMeasures();
   if (std::find(measures.begin(), measures.end(), name) != measures.end()) {

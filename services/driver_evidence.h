@@ -32,14 +32,16 @@ struct DriverEvidence {
   Statistics spread;                         ///< all years that are not exceptional
   Figure percentile;                         ///< of the last forecast year's choice in the regular history
   std::vector<Consensus::Spread> consensus;  ///< by forecast year; absent where nobody estimates it
+  std::vector<Consensus::Spread> guidance;   ///< the company's own, likewise
   PeerSpread peers;                          ///< of the peers' last fiscal years
   std::optional<EconomyFigure> economy;
 };
 
 DriverEvidence evidenceOf(const Snapshot& s, int row, int scenario);
 
-/// What analysts' estimates at the valuation date say of the model's rows. The snapshot must outlive it.
-Consensus consensusOf(const Snapshot& s);
+/// What analysts' estimates (or the company's guidance) at the valuation date say of the model's
+/// rows. The snapshot must outlive it.
+Consensus consensusOf(const Snapshot& s, EstimateBy by = EstimateBy::Analysts);
 
 /// Filed years flagged exceptional, one entry per history column.
 std::vector<bool> exceptionalColumns(const Snapshot& s);

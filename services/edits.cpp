@@ -258,6 +258,16 @@ CaseEdit acknowledge(const Case& c, const std::string& finding, const std::optio
   return edit;
 }
 
+CaseEdit setLimit(const Case& c, const std::string& monitor, const std::optional<double>& limit) {
+  CaseEdit edit{c, limit ? "Set the limit of '" + monitor + "'" : "Default limit of '" + monitor + "'"};
+  if (limit) {
+    edit.after.limits[monitor] = *limit;
+  } else {
+    edit.after.limits.erase(monitor);
+  }
+  return edit;
+}
+
 CaseEdit setValuationDate(const Case& c, Date date) {
   CaseEdit edit{c, "Set valuation date to " + dateText(date)};
   edit.after.valuationDate = date;

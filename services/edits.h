@@ -58,6 +58,8 @@ CaseEdit setHorizon(const Case& c, int years);
 CaseEdit setStages(const Case& c, const std::vector<int>& lengths);
 /// Accepts a finding with a reason, or opens it again. It opens by itself when what it says changes.
 CaseEdit acknowledge(const Case& c, const std::string& finding, const std::optional<Provenance>& said);
+/// Moves a monitor's limit; without one the default holds again.
+CaseEdit setLimit(const Case& c, const std::string& monitor, const std::optional<double>& limit);
 CaseEdit setValuationDate(const Case& c, Date date);
 CaseEdit setNote(const Case& c, const model::Model& m, const std::string& row, const std::string& text);
 

@@ -46,12 +46,20 @@ std::string whoSaid(const Provenance& said, const std::string& scenario) {
   return text + (said.reason.empty() ? "; no reason given" : ": " + said.reason);
 }
 
+const model::Row& rowOf(const Snapshot& s, const TraceStep& step) {
+  return s.evaluation->model().rows[static_cast<size_t>(step.self.cell.row)];
+}
+
 }  // namespace
 
 std::vector<std::string> sourceLines(const Snapshot& s, const TraceStep& step) {
   std::vector<std::string> lines;
   switch (step.source) {
     case TraceStep::Source::Filed:
+      if (const auto& own = rowOf(s, step).fact; own && own->recorded) {
+        lines.push_back("operating figure of the company record, '" + own->concept_name + "'; " +
+                        s.evidence->companySource);
+      }
       for (const LineCell::Part& part : step.facts) {
         const Fact& f = s.evidence->facts[part.fact];
         const store::StoredDocument* d = s.document(f.document);
@@ -89,6 +97,10 @@ std::vector<std::string> sourceLines(const Snapshot& s, const TraceStep& step) {
       break;
     }
     case TraceStep::Source::Derived:
+      if (isOwnRow(s.evaluation->model(), rowOf(s, step))) {
+        const auto own = s.caseOf().ownRows.find(s.caseOf().model);
+        lines.push_back("by the own rows, " + whoSaid(own->second.said, "every scenario"));
+      }
       break;
   }
   return lines;

@@ -4,6 +4,7 @@
 #include <cstdlib>
 #include <filesystem>
 #include <fstream>
+#include <set>
 #include <sstream>
 
 #include "core/model/parser.h"
@@ -87,11 +88,42 @@ Result<std::shared_ptr<const Resources>> Resources::load() {
               "Set ZEALOUS_LEDGER_DATA to the folder that holds models/ and rules/");
 }
 
-Result<std::shared_ptr<const Resources>> withOwnLines(const std::shared_ptr<const Resources>& shipped,
-                                                      const std::vector<OwnLine>& lines) {
-  if (lines.empty()) return shipped;
-  auto own = std::make_shared<Resources>(*shipped);
-  own->modelText += "\ngroup \"Own lines\"\n";
+namespace {
+
+std::vector<model::ModelText> textsOf(const ShippedModel& m) {
+  std::vector<model::ModelText> texts;
+  for (const auto& [source, text] : m.texts) texts.push_back({source, text});
+  return texts;
+}
+
+/// The models of the folder: the full one, and those that extend it by a text of their own.
+Result<std::vector<ShippedModel>> shippedModels(const std::string& folder) {
+  constexpr const char* kFull = "models/standard.model";
+  const Result<std::string> full = readFile((fs::path(folder) / kFull).string());
+  if (!full) return tl::unexpected(full.error());
+  std::vector<ShippedModel> models{{"", "", {{kFull, *full}}}};
+  std::set<std::string> others;
+  for (const auto& entry : fs::directory_iterator(fs::path(folder) / "models")) {
+    const std::string name = "models/" + entry.path().filename().string();
+    if (entry.path().extension() == ".model" && name != kFull) others.insert(name);
+  }
+  for (const std::string& name : others) {
+    Result<std::string> text = readFile((fs::path(folder) / name).string());
+    if (!text) return tl::unexpected(text.error());
+    models.push_back({"", "", {{kFull, *full}, {name, std::move(*text)}}});
+  }
+  for (ShippedModel& m : models) {
+    const Result<model::Model> parsed = model::parseModel(textsOf(m));
+    if (!parsed) return tl::unexpected(parsed.error());
+    m.name = parsed->name;
+    m.title = parsed->title;
+  }
+  return models;
+}
+
+/// Text of the own lines as rows of the model; `rules` gains what maps concepts on them.
+Result<std::string> ownLineRows(const std::vector<OwnLine>& lines, std::string& rules) {
+  std::string text = lines.empty() ? "" : "group \"Own lines\"\n";
   for (const OwnLine& line : lines) {
     const bool word = line.name.size() > 4 && line.name.starts_with("own_") &&
                       line.name.find_first_not_of("abcdefghijklmnopqrstuvwxyz0123456789_") == std::string::npos;
@@ -99,17 +131,49 @@ Result<std::shared_ptr<const Resources>> withOwnLines(const std::shared_ptr<cons
       return fail(ErrorKind::BadInput, "'" + line.label + "' cannot be the name of a line", "own lines",
                   "Use letters, digits and spaces");
     }
-    own->modelText += "row " + line.name + " \"" + line.label + "\" money " + (line.flow ? "flow" : "balance") +
-                      "\n  history filed\n  forecast if(revenue[-1] > 0, " + line.name +
-                      "[-1] / revenue[-1] * revenue, 0)\n";
-    own->rulesText += "\n" + line.name + "? = " + line.name + "\n";
+    text += "row " + line.name + " \"" + line.label + "\" money " + (line.flow ? "flow" : "balance") +
+            "\n  history filed\n  forecast if(revenue[-1] > 0, " + line.name + "[-1] / revenue[-1] * revenue, 0)\n";
+    rules += "\n" + line.name + "? = " + line.name + "\n";
   }
-  Result<model::Model> model = model::parseModel(own->modelText, "model with own lines");
+  return text;
+}
+
+}  // namespace
+
+int ownText(const model::Model& m) {
+  const auto own = std::find(m.sources.begin(), m.sources.end(), kOwnRows);
+  return own == m.sources.end() ? -1 : static_cast<int>(own - m.sources.begin());
+}
+
+bool isOwnRow(const model::Model& m, const model::Row& row) {
+  const int own = ownText(m);
+  return own > 0 && (row.at.text == own || row.amendedBy == own);
+}
+
+Result<std::shared_ptr<const Resources>> withOwn(const std::shared_ptr<const Resources>& shipped, const Case& c) {
+  const std::string& rows = ownRowsInUse(c);
+  if (c.model == shipped->model.name && c.ownLines.empty() && rows.empty()) return shipped;
+  const auto ground = std::find_if(shipped->models.begin(), shipped->models.end(),
+                                   [&](const ShippedModel& m) { return m.name == c.model; });
+  if (ground == shipped->models.end()) {
+    std::string names;
+    for (const ShippedModel& m : shipped->models) names += (names.empty() ? "There are: " : ", ") + m.name;
+    return fail(ErrorKind::NotFound, "there is no model '" + c.model + "'", c.company, names);
+  }
+  auto own = std::make_shared<Resources>(*shipped);
+  const Result<std::string> lines = ownLineRows(c.ownLines, own->rulesText);
+  if (!lines) return tl::unexpected(lines.error());
+  std::vector<model::ModelText> texts = textsOf(*ground);
+  texts.push_back({"own lines", *lines});
+  texts.push_back({kOwnRows, rows});
+  Result<model::Model> model = model::parseModel(texts);
   if (!model) return tl::unexpected(model.error());
-  Result<MappingRules> rules = MappingRules::parse(own->rulesText, "rules with own lines");
-  if (!rules) return tl::unexpected(rules.error());
   own->model = std::move(*model);
-  own->rules = std::move(*rules);
+  if (!c.ownLines.empty()) {
+    Result<MappingRules> rules = MappingRules::parse(own->rulesText, "rules with own lines");
+    if (!rules) return tl::unexpected(rules.error());
+    own->rules = std::move(*rules);
+  }
   return std::shared_ptr<const Resources>(std::move(own));
 }
 
@@ -117,16 +181,17 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   auto resources = std::make_shared<Resources>();
   resources->folder = folder;
   const auto text = [&](const char* name) { return readFile((fs::path(folder) / name).string()); };
-  const Result<std::string> modelText = text("models/standard.model");
   const Result<std::string> rulesText = text("rules/standard.rules");
   const Result<std::string> tiesText = text("rules/standard.ties");
   const Result<std::string> labelsText = text("rules/standard.labels");
   const Result<std::string> partsText = text("rules/standard.parts");
   const Result<std::string> testsText = text("rules/standard.tests");
-  for (const Result<std::string>* t : {&modelText, &rulesText, &tiesText, &labelsText, &partsText, &testsText}) {
+  for (const Result<std::string>* t : {&rulesText, &tiesText, &labelsText, &partsText, &testsText}) {
     if (!*t) return tl::unexpected(t->error());
   }
-  Result<model::Model> model = model::parseModel(*modelText, "models/standard.model");
+  Result<std::vector<ShippedModel>> models = shippedModels(folder);
+  if (!models) return tl::unexpected(models.error());
+  Result<model::Model> model = model::parseModel(textsOf(models->front()));
   if (!model) return tl::unexpected(model.error());
   Result<MappingRules> rules = MappingRules::parse(*rulesText, "rules/standard.rules");
   if (!rules) return tl::unexpected(rules.error());
@@ -159,7 +224,7 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
     if (isLine(residual.line)) continue;
     return fail(ErrorKind::BadInput, "there is no standard line '" + residual.line + "'", "rules/standard.parts");
   }
-  resources->modelText = *modelText;
+  resources->models = std::move(*models);
   resources->rulesText = *rulesText;
   resources->tests = std::move(*tests);
   resources->parts = std::move(*parts);

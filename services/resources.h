@@ -16,10 +16,18 @@
 
 namespace zl::services {
 
+/// A model that ships: its own text upon those of the models it extends.
+struct ShippedModel {
+  std::string name;
+  std::string title;
+  std::vector<std::pair<std::string, std::string>> texts;  ///< what it is called in messages, and the text
+};
+
 struct Resources {
   std::string folder;
-  model::Model model;
-  std::string modelText, rulesText;  ///< what model and rules were read from
+  model::Model model;                ///< the one in use, with the analyst's own lines and rows
+  std::vector<ShippedModel> models;  ///< all that ship, the full one first
+  std::string rulesText;             ///< what the rules were read from
   MappingRules rules;
   std::vector<Tie> ties;
   LabelRules labels;
@@ -31,11 +39,20 @@ struct Resources {
   static Result<std::shared_ptr<const Resources>> loadFrom(const std::string& folder);
 };
 
-/// The same resources with the analyst's own lines in model and rules: a row in the group "Own
-/// lines" each, fed by whatever concepts are put on it; in the forecast a flow or balance keeps its
-/// share of revenue. Fails on a name that is no word or is taken, and on a label with quotes.
-Result<std::shared_ptr<const Resources>> withOwnLines(const std::shared_ptr<const Resources>& shipped,
-                                                      const std::vector<OwnLine>& lines);
+/// The same resources with the model that a case uses: the shipped one by name, upon it the
+/// analyst's own lines (a row in the group "Own lines" each, fed by whatever concepts are put on it;
+/// in the forecast a flow or balance keeps its share of revenue), upon these his own rows. Fails on
+/// a model that does not ship, on a line whose name is no word or is taken or whose label has
+/// quotes, and on own rows with a fault, saying where.
+Result<std::shared_ptr<const Resources>> withOwn(const std::shared_ptr<const Resources>& shipped, const Case& c);
+
+/// What own rows are called in messages.
+inline constexpr const char* kOwnRows = "own rows";
+
+/// Which of a model's texts the own rows are; -1 where it has none.
+int ownText(const model::Model& m);
+/// Whether the own rows declare or amend a row.
+bool isOwnRow(const model::Model& m, const model::Row& row);
 
 /// Reads a file whole; refuses folders, missing files and files over the importer's limit.
 Result<std::string> readFile(const std::string& path);

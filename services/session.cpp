@@ -96,7 +96,14 @@ Status Session::reload() {
   if (!*text) {
     c = firstCase(**evidence, standardise(**evidence, *resources_, {}, {})->statements.years(), desk_);
   } else {
-    Result<Case> stored = readCase(**text, "case of " + company_);
+    const std::string where = "case of " + company_;
+    const Result<Json> json = exchange::parseJson(**text, where);
+    if (!json) return tl::unexpected(json.error());
+    const int newer = exchange::newerVersion(*json);
+    readOnly_ = newer == 0 ? ""
+                           : "a newer version of the program wrote this case (layout " + std::to_string(newer) +
+                                 "): it can be looked at and not changed";
+    Result<Case> stored = newer == 0 ? exchange::caseFromJson(*json, where) : exchange::understoodCase(*json, where);
     if (!stored) return tl::unexpected(stored.error());
     c = std::move(*stored);
   }
@@ -126,7 +133,13 @@ Result<std::shared_ptr<const Snapshot>> Session::preview(const Case& c) const {
   return makeSnapshot(resources_, snapshot_->evidence, c, snapshot_.get());
 }
 
+Status Session::writable() const {
+  if (readOnly_.empty()) return {};
+  return fail(ErrorKind::Unsupported, readOnly_, company_, "Open the book with that version to change it");
+}
+
 Status Session::apply(const CaseEdit& edit) {
+  if (Status s = writable(); !s) return s;
   if (edit.after == snapshot_->caseOf()) return {};
   Result<std::shared_ptr<const Snapshot>> next = preview(edit.after);
   if (!next) return tl::unexpected(next.error());
@@ -208,6 +221,7 @@ Status Session::stepCase(const JournalEntry& entry, bool undo, const std::string
 }
 
 Status Session::step(bool undo) {
+  if (Status s = writable(); !s) return s;
   const JournalEntry* found = undo ? lastDone(journal_) : firstUndone(journal_);
   if (found == nullptr || (undo && isFirst(journal_, found))) {
     return fail(ErrorKind::NotFound, undo ? "there is nothing to undo" : "there is nothing to redo", company_);

@@ -45,6 +45,10 @@ class Session {
                                       const std::shared_ptr<const Resources>& resources, const Desk& desk);
 
   [[nodiscard]] const std::shared_ptr<const Snapshot>& now() const { return snapshot_; }
+  /// What ships, without the case's own lines and rows.
+  [[nodiscard]] const std::shared_ptr<const Resources>& shipped() const { return resources_; }
+  /// Why nothing can be changed: a newer program wrote the case. Empty where everything can.
+  [[nodiscard]] const std::string& readOnly() const { return readOnly_; }
   [[nodiscard]] const std::string& path() const { return book_.path(); }
   [[nodiscard]] const std::string& companyId() const { return company_; }
   [[nodiscard]] Provenance said(std::string reason) const;
@@ -81,6 +85,7 @@ class Session {
  private:
   Session(store::Book book, std::string company, std::shared_ptr<const Resources> resources, Desk desk);
   Status reload();
+  [[nodiscard]] Status writable() const;
   Status reloadJournal();
   Status step(bool undo);
   Status stepCase(const store::JournalEntry& entry, bool undo, const std::string& text, const Case& c);
@@ -92,6 +97,7 @@ class Session {
   std::shared_ptr<const Snapshot> snapshot_;
   std::vector<store::JournalEntry> journal_;
   std::int64_t head_ = 0;
+  std::string readOnly_;
 };
 
 }  // namespace zl::services

@@ -124,6 +124,7 @@ Result<Session::ImportResult> Session::importFiles(const std::vector<ImportFile>
 }
 
 Result<Session::ImportResult> Session::bringIn(std::vector<ImportPreview> previews) {
+  if (Status s = writable(); !s) return tl::unexpected(s.error());
   for (const ImportPreview& p : previews) {
     if (p.incoming.company.empty() || p.incoming.company == company_) continue;
     return fail(ErrorKind::Conflict,

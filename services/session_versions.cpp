@@ -50,6 +50,7 @@ Result<KeptVersion> Session::version(const std::string& name) {
 }
 
 Status Session::keepVersion(const std::string& name, const std::string& note) {
+  if (Status s = writable(); !s) return s;
   KeptVersion version;
   version.name = trimmed(name);
   if (version.name.empty() || version.name.size() > kLongestName || version.name == kNow) {

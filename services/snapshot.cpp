@@ -1,6 +1,10 @@
 #include "services/snapshot.h"
 
+#include <set>
+
+#include "core/filing/fact_lines.h"
 #include "core/filing/split.h"
+#include "core/monitor/limits.h"
 #include "core/quantity/number_text.h"
 
 namespace zl::services {
@@ -34,6 +38,7 @@ void giveRecord(const Evidence& e, GivenMap& givens) {
 }
 
 void giveStub(Date base, Date valuation, GivenMap& givens) {
+  givens["base_fiscal_year"] = {Figure::of(yearOf(base)), "the last year that the outlook stands on"};
   const Date next = addYears(base, 1);
   const std::string source =
       "valuation date " + dateText(valuation) + " between " + dateText(base) + " and " + dateText(next);
@@ -110,6 +115,32 @@ FiledInMinor Evidence::asWritten(size_t fact) const {
   return written;
 }
 
+namespace {
+
+/// The rows of a model that read filed facts by themselves.
+std::map<std::string, std::pair<model::FactSource, Kind>> factRows(const model::Model& m) {
+  std::map<std::string, std::pair<model::FactSource, Kind>> rows;
+  for (const model::Row& row : m.rows) {
+    if (row.fact) rows[row.name] = {*row.fact, row.kind};
+  }
+  return rows;
+}
+
+StandardStatements withFactRows(const StandardStatements& statements, std::span<const Fact> facts,
+                                const model::Model& m, const Company& company) {
+  std::map<std::string, std::vector<LineCell>> lines;
+  std::set<std::string> concepts;
+  for (const auto& [name, row] : factRows(m)) {
+    const auto& [source, kind] = row;
+    lines[name] = source.recorded ? recordedLine(company, statements.years(), source.concept_name)
+                                  : factLine(facts, statements.years(), source, kind, company.currency);
+    if (!source.recorded && source.axis.empty()) concepts.insert(source.concept_name);
+  }
+  return lines.empty() ? statements : statements.withLines(std::move(lines), concepts);
+}
+
+}  // namespace
+
 std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
                                                 const LineChoices& own, const FirstFiled& firstFiled, int baseYear) {
   auto filed = std::make_shared<Standardised>();
@@ -122,8 +153,9 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
   }
   const std::vector<Fact> restated = restatedForSplits(evidence.facts, evidence.company.splits);
   const std::span<const Fact> facts = restated.empty() ? std::span<const Fact>(evidence.facts) : restated;
-  const auto all = std::make_shared<const StandardStatements>(
-      StandardStatements::build(facts, resources.rules, evidence.company.currency, filed->choices, firstFiled));
+  const auto all = std::make_shared<const StandardStatements>(withFactRows(
+      StandardStatements::build(facts, resources.rules, evidence.company.currency, filed->choices, firstFiled), facts,
+      resources.model, evidence.company));
   filed->statements = baseYear > 0 ? all->upTo(baseYear) : *all;
   if (filed->statements.years().size() < all->years().size()) filed->ahead = all;
   filed->restatements = restatements(evidence.facts);
@@ -142,6 +174,15 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
   std::erase_if(filed->ties, [&](const TieResult& tie) { return tie.column >= inUse; });
   for (Finding& finding : filed->findings) {
     if (finding.column >= inUse) finding.column = -1;
+  }
+  if (!filed->restatements.empty()) {
+    const Fact& newest = evidence.facts[filed->restatements.front().last];
+    const size_t count = filed->restatements.size();
+    filed->findings.push_back({"restated values in use", Severity::Note, Stop::Filings,
+                               std::to_string(count) + (count == 1 ? " figure differs" : " figures differ") +
+                                   " from what was first filed; the latest is " + newest.concept_name.str() + " for " +
+                                   newest.period.text(),
+                               "", -1});
   }
   if (filed->ahead) {
     const std::string last = std::to_string(all->years().back().label());
@@ -180,18 +221,31 @@ const store::StoredDocument* Snapshot::document(std::int64_t id) const {
 Result<std::shared_ptr<const Snapshot>> makeSnapshot(const std::shared_ptr<const Resources>& shipped,
                                                      std::shared_ptr<const Evidence> evidence, const Case& c,
                                                      const Snapshot* before) {
-  const bool sameModel = before != nullptr && before->caseOf().ownLines == c.ownLines;
+  const bool sameLines = before != nullptr && before->caseOf().ownLines == c.ownLines;
+  const bool sameModel =
+      sameLines && before->caseOf().model == c.model && ownRowsInUse(before->caseOf()) == ownRowsInUse(c);
   std::shared_ptr<const Resources> resources = sameModel ? before->resources : nullptr;
+  std::optional<Error> ownRowsFault;
+  if (sameModel) ownRowsFault = before->ownRowsFault;
   if (!resources) {
-    Result<std::shared_ptr<const Resources>> own = withOwnLines(shipped, c.ownLines);
+    Result<std::shared_ptr<const Resources>> own = withOwn(shipped, c);
+    const bool stoodBefore = before == nullptr || (before->ownRowsFault && before->caseOf().ownRows == c.ownRows);
+    if (!own && stoodBefore && !ownRowsInUse(c).empty()) {
+      ownRowsFault = own.error();
+      Case without = c;
+      without.ownRows.erase(c.model);
+      own = withOwn(shipped, without);
+    }
     if (!own) return tl::unexpected(own.error());
     resources = std::move(*own);
   }
   const model::Model& m = resources->model;
-  const std::vector<std::string> faults = faultsOf(c, m);
+  std::vector<std::string> faults = faultsOf(c, m);
+  for (std::string& fault : faultsOfLimits(c)) faults.push_back(std::move(fault));
   if (!faults.empty()) return fail(ErrorKind::BadInput, faults.front(), evidence->company.name);
   const bool sameEvidence = before != nullptr && before->evidence == evidence;
-  const bool sameFiled = sameModel && sameEvidence && before->caseOf().lines == c.lines &&
+  const bool sameFacts = sameModel || (sameLines && factRows(before->resources->model) == factRows(m));
+  const bool sameFiled = sameFacts && sameEvidence && before->caseOf().lines == c.lines &&
                          before->caseOf().firstFiled == c.firstFiled && before->caseOf().baseYear == c.baseYear;
   const std::shared_ptr<const Standardised> filed =
       sameFiled ? before->filed : standardise(*evidence, *resources, c.lines, c.firstFiled, c.baseYear);
@@ -208,7 +262,7 @@ Result<std::shared_ptr<const Snapshot>> makeSnapshot(const std::shared_ptr<const
   }
   auto s = std::make_shared<Snapshot>();
   const model::Layout layout{static_cast<int>(years.size()), c.horizon};
-  const bool sameLayout = sameFiled && before->caseOf().horizon == c.horizon;
+  const bool sameLayout = sameModel && sameFiled && before->caseOf().horizon == c.horizon;
 
   giveMarket(*evidence, c.valuationDate, s->givens);
   giveRecord(*evidence, s->givens);
@@ -237,7 +291,14 @@ Result<std::shared_ptr<const Snapshot>> makeSnapshot(const std::shared_ptr<const
   s->evaluation = std::make_shared<const Evaluation>(compiled, s->history, c, plain);
   s->crossCheck = crossCheck(subjectOf(*s, layout.baseColumn()), s->evidence->peers,
                              spotRatesAt(s->evidence->rates, c.valuationDate), c.peers);
-  s->findings = monitor({*s->evaluation, *s->history, s->years(), s->filed->findings, s->crossCheck});
+  s->findings = monitor({*s->evaluation, *s->history, s->years(), s->filed->findings, s->crossCheck,
+                         s->evidence->prices, s->evidence->rates, s->evidence->estimates, s->company().currency});
+  if (ownRowsFault) {
+    s->findings.push_back({"own rows not in use", Severity::Fault, Stop::Outlook,
+                           "The own rows are kept and not in use, they do not fit the model: " + ownRowsFault->text(),
+                           "", -1});
+  }
+  s->ownRowsFault = std::move(ownRowsFault);
   return std::shared_ptr<const Snapshot>(std::move(s));
 }
 

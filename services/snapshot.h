@@ -82,6 +82,8 @@ struct Snapshot {
   std::shared_ptr<const Evaluation> evaluation;
   CrossCheck crossCheck;
   std::vector<Finding> findings;
+  /// Why the case's own rows are not in use: they do not fit the model that ships now. Empty where they are.
+  std::optional<Error> ownRowsFault;
 
   [[nodiscard]] const Case& caseOf() const { return evaluation->caseOf(); }
   [[nodiscard]] const Company& company() const { return evidence->company; }
@@ -92,7 +94,9 @@ struct Snapshot {
 
 /// Evaluates a case on the evidence. `before` lends what has not changed (compiled model, history).
 /// Fails when the case has faults, or the evidence has no full fiscal year to start from. The
-/// snapshot's resources are the shipped ones with the case's own lines.
+/// snapshot's resources are the shipped ones with the case's own lines and rows. Own rows with a
+/// fault are refused, but for those that stood in the case before and fitted an earlier model: they
+/// are kept, set aside and told of, so that the case still opens.
 Result<std::shared_ptr<const Snapshot>> makeSnapshot(const std::shared_ptr<const Resources>& shipped,
                                                      std::shared_ptr<const Evidence> evidence, const Case& c,
                                                      const Snapshot* before);

@@ -1,5 +1,7 @@
 #include "app/frame/find_box.h"
 
+#include <algorithm>
+
 #include "app/frame/route_panel.h"
 #include "app/look/theme.h"
 
@@ -7,8 +9,8 @@ namespace zl::app {
 
 FindBox::FindBox(Workbench& bench, QWidget* parent) : QLineEdit(parent), bench_(bench) {
   setObjectName(QStringLiteral("find"));
-  setAccessibleName(tr("Find a line, driver or page"));
-  setPlaceholderText(tr("Find a line, driver or page"));
+  setAccessibleName(tr("Find a line, driver, page, version, finding or action"));
+  setPlaceholderText(tr("Find a line, driver, page, version, finding or action"));
   setClearButtonEnabled(true);
   auto* completer = new QCompleter(&names_, this);
   completer->setCaseSensitivity(Qt::CaseInsensitive);
@@ -25,32 +27,60 @@ FindBox::FindBox(Workbench& bench, QWidget* parent) : QLineEdit(parent), bench_(
   connect(&bench_, &Workbench::opened, this, &FindBox::fill);
 }
 
+void FindBox::focusInEvent(QFocusEvent* event) {
+  QLineEdit::focusInEvent(event);
+  if (bench_.isOpen()) fill();
+}
+
+void FindBox::addRows() {
+  const model::Model& m = bench_.now().evaluation->model();
+  for (const model::Row& row : m.rows) {
+    // By name, not by place: own rows may move it before it is gone to.
+    places_.push_back({zl::app::text(row.label), [this, name = row.name] {
+                         const model::Model& now = bench_.now().evaluation->model();
+                         const int at = now.find(name);
+                         if (at < 0) return;
+                         const model::Row& found = now.rows[static_cast<size_t>(at)];
+                         if (found.role == model::Role::Driver) return bench_.wantDriver(name);
+                         const bool constant = found.timing == model::Timing::Constant;
+                         bench_.focus({at, constant ? 0 : bench_.now().evaluation->layout().baseColumn()}, -1);
+                       }});
+  }
+}
+
 void FindBox::fill() {
+  places_.clear();
+  for (Stop stop : pageStops()) {
+    places_.push_back({QString::fromLatin1(stopWord(stop)), [this, stop] { bench_.goTo(stop); }});
+  }
+  addRows();
+  for (const store::KeptVersion& version : bench_.versions()) {
+    const QString name = zl::app::text(version.name);
+    places_.push_back({tr("Version: %1").arg(name), [this, name] { Q_EMIT bench_.versionWanted(name); }});
+  }
+  for (const Finding& finding : bench_.now().findings) {
+    const QString name = tr("Finding: %1").arg(zl::app::text(finding.text));
+    places_.push_back({name, [this, finding] { bench_.goTo(finding); }});
+  }
+  for (QAction* action : actions_) {
+    const QString words = action->text().remove(QLatin1Char('&')).remove(QStringLiteral("…"));
+    if (!words.isEmpty() && action->isEnabled()) {
+      places_.push_back({tr("Do: %1").arg(words), [action] { action->trigger(); }});
+    }
+  }
   QStringList names;
-  for (Stop stop : pageStops()) names << QString::fromLatin1(stopWord(stop));
-  for (const model::Row& row : bench_.now().evaluation->model().rows) names << zl::app::text(row.label);
+  for (const Place& place : places_) names << place.name;
   names_.setStringList(names);
 }
 
-void FindBox::go(const QString& label) {
-  if (!bench_.isOpen() || label.isEmpty()) return;
-  for (Stop stop : pageStops()) {
-    if (label.compare(QLatin1String(stopWord(stop)), Qt::CaseInsensitive) == 0) return bench_.goTo(stop);
-  }
-  const model::Model& m = bench_.now().evaluation->model();
-  for (size_t r = 0; r < m.rows.size(); ++r) {
-    if (zl::app::text(m.rows[r].label).compare(label, Qt::CaseInsensitive) != 0) continue;
-    const int row = static_cast<int>(r);
-    if (m.rows[r].role == model::Role::Driver) {
-      Q_EMIT driverWanted(zl::app::text(m.rows[r].name));
-    } else {
-      bench_.focus(
-          {row, m.rows[r].timing == model::Timing::Constant ? 0 : bench_.now().evaluation->layout().baseColumn()}, -1);
-    }
-    clear();
-    return;
-  }
-  bench_.say(tr("Nothing here is called '%1'").arg(label), true);
+void FindBox::go(const QString& name) {
+  if (!bench_.isOpen() || name.isEmpty()) return;
+  const auto place = std::find_if(places_.begin(), places_.end(),
+                                  [&](const Place& p) { return p.name.compare(name, Qt::CaseInsensitive) == 0; });
+  if (place == places_.end()) return bench_.say(tr("Nothing here is called '%1'").arg(name), true);
+  const std::function<void()> there = place->go;  // the list may be made anew on the way
+  clear();
+  there();
 }
 
 }  // namespace zl::app

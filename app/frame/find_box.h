@@ -1,9 +1,12 @@
 #pragma once
-// Find any line, driver or page by name; Enter goes there.
+// Find any line, driver, page, version, finding or action by name; Enter goes there.
 
+#include <QAction>
 #include <QCompleter>
 #include <QLineEdit>
 #include <QStringListModel>
+#include <functional>
+#include <vector>
 
 #include "app/workbench.h"
 
@@ -14,16 +17,26 @@ class FindBox : public QLineEdit {
 
  public:
   explicit FindBox(Workbench& bench, QWidget* parent = nullptr);
-
- Q_SIGNALS:
-  void driverWanted(const QString& name);
+  /// What of the menus can be found; the window's own actions.
+  void setActions(const QList<QAction*>& actions) { actions_ = actions; }
 
  private:
-  void go(const QString& label);
+  struct Place {
+    QString name;
+    std::function<void()> go;
+  };
+  void go(const QString& name);
+  /// Everything that can be found now; asked for when the field takes the focus.
   void fill();
+  void addRows();
 
   Workbench& bench_;
   QStringListModel names_;
+  std::vector<Place> places_;
+  QList<QAction*> actions_;
+
+ protected:
+  void focusInEvent(QFocusEvent* event) override;
 };
 
 }  // namespace zl::app

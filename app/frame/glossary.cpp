@@ -86,7 +86,7 @@ QString demoBookPath() {
   return folder + QStringLiteral("/demo.zledger");
 }
 
-Glossary::Glossary(const model::Model& model, QWidget* parent) : QDialog(parent), model_(model) {
+Glossary::Glossary(model::Model model, QWidget* parent) : QDialog(parent), model_(std::move(model)) {
   setWindowTitle(tr("Glossary"));
   resize(720, 600);
   auto* layout = new QVBoxLayout(this);

@@ -13,12 +13,12 @@ class Glossary : public QDialog {
   Q_OBJECT
 
  public:
-  explicit Glossary(const model::Model& model, QWidget* parent = nullptr);
+  explicit Glossary(model::Model model, QWidget* parent = nullptr);
 
  private:
   void fill(const QString& filter);
 
-  const model::Model& model_;
+  model::Model model_;  ///< as it was when opened
   QTextBrowser* text_;
 };
 

@@ -6,6 +6,7 @@
 #include <QHBoxLayout>
 #include <QMenuBar>
 #include <QStatusBar>
+#include <QToolTip>
 #include <QVBoxLayout>
 
 #include "app/frame/glossary.h"
@@ -68,6 +69,12 @@ void MainWindow::makeFrame() {
   findBar->setContentsMargins(8, 0, 8, 0);
   findBar->addWidget(find_);
   centreLayout->addLayout(findBar);
+  readOnly_ = new QLabel(centre);
+  readOnly_->setObjectName(QStringLiteral("readOnlyNotice"));
+  readOnly_->setWordWrap(true);
+  readOnly_->setContentsMargins(12, 4, 12, 4);
+  readOnly_->hide();
+  centreLayout->addWidget(readOnly_);
   pages_ = new QStackedWidget(centre);
   centreLayout->addWidget(pages_, 1);
   splitter_->addWidget(centre);
@@ -113,6 +120,9 @@ void MainWindow::makeActions() {
   makeFileMenu();
   makeEditMenu();
   makeViewMenu();
+  QList<QAction*> actions;
+  for (QMenu* menu : menuBar()->findChildren<QMenu*>()) actions += menu->actions();
+  find_->setActions(actions);
   QMenu* help = menuBar()->addMenu(tr("&Help"));
   QAction* glossary = help->addAction(tr("&Glossary…"), this, &MainWindow::showGlossary);
   glossary->setShortcut(QKeySequence::HelpContents);
@@ -168,7 +178,13 @@ void MainWindow::makeEditMenu() {
   });
   keep->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_K));
   keep->setObjectName(QStringLiteral("keepVersionAction"));
-  needBook_.insert(needBook_.end(), {find, keep});
+  QAction* own = edit->addAction(tr("&Own rows…"), this, [this] {
+    go(Stop::Outlook);
+    outlook_->showOwnRows();
+  });
+  own->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_R));
+  own->setObjectName(QStringLiteral("ownRowsAction"));
+  needBook_.insert(needBook_.end(), {find, keep, own});
 }
 
 void MainWindow::makeViewMenu() {
@@ -206,10 +222,12 @@ void MainWindow::connectBench() {
     p.setColor(QPalette::WindowText, fault ? theme().fault : theme().ink);
     statusBar()->setPalette(p);
     statusBar()->showMessage((fault ? QStringLiteral("■ ") : QString()) + message, fault ? 0 : 8000);
+    if (fault) sayBeside(message);
   });
-  connect(find_, &FindBox::driverWanted, this, [this](const QString& driver) {
-    go(Stop::Outlook);
-    outlook_->choose(driver);
+  connect(&bench_, &Workbench::driverWanted, outlook_, &OutlookPage::choose);
+  connect(&bench_, &Workbench::versionWanted, this, [this](const QString& name) {
+    go(Stop::Verdict);
+    verdict_->showVersion(name);
   });
   connect(filings_, &FilingsPage::filesWanted, this, [this] { filings_->offer(dialogs_.openFiles(this)); });
   connect(first_, &ImportPanel::closed, this, [this] { body_->setCurrentIndex(before_); });
@@ -222,6 +240,21 @@ void MainWindow::connectBench() {
     if (!path.isEmpty()) openBook(path);
   });
   connect(start_, &StartPanel::recentWanted, this, &MainWindow::openBook);
+}
+
+/// A refusal also stands beside the cell or field that it is about.
+void MainWindow::sayBeside(const QString& message) {
+  QWidget* at = QApplication::focusWidget();
+  if (at == nullptr || at->window() != this) return;
+  QRect place = at->rect();
+  for (QWidget* w = at; w != nullptr; w = w->parentWidget()) {
+    auto* grid = qobject_cast<LedgerView*>(w);
+    if (grid == nullptr) continue;
+    at = grid->viewport();
+    place = grid->visualRect(grid->currentIndex());
+    break;
+  }
+  QToolTip::showText(at->mapToGlobal(place.bottomLeft()), QStringLiteral("■ ") + message, at);
 }
 
 void MainWindow::offer(const QStringList& files) {
@@ -284,6 +317,9 @@ void MainWindow::go(Stop stop) {
 }
 
 void MainWindow::refreshActions() {
+  const QString readOnly = bench_.readOnly();
+  readOnly_->setVisible(!readOnly.isEmpty());
+  readOnly_->setText(tr("■ Only for looking: %1. Figures may differ from what that version shows.").arg(readOnly));
   const QString undo = bench_.undoLabel();
   const QString redo = bench_.redoLabel();
   undo_->setEnabled(!undo.isEmpty());
@@ -318,7 +354,7 @@ void MainWindow::chooseTheme(ThemeChoice choice) {
 }
 
 void MainWindow::showGlossary() {
-  auto* glossary = new Glossary(resources_->model, this);
+  auto* glossary = new Glossary(bench_.isOpen() ? bench_.now().evaluation->model() : resources_->model, this);
   glossary->setAttribute(Qt::WA_DeleteOnClose);
   glossary->show();
 }

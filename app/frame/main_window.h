@@ -55,6 +55,7 @@ class MainWindow : public QMainWindow {
   void makeEditMenu();
   void makeViewMenu();
   void connectBench();
+  void sayBeside(const QString& message);
   void startCompany();
   void makeCompany(std::vector<services::ImportPreview> previews);
   void afterOpening();
@@ -83,6 +84,7 @@ class MainWindow : public QMainWindow {
   VerdictPage* verdict_;
   QSplitter* splitter_;
   QLabel* sum_;
+  QLabel* readOnly_;  ///< that a newer program wrote the case
   std::map<Stop, Page*> pageOf_;
   QAction *undo_ = nullptr, *redo_ = nullptr;
   std::vector<QAction*> needBook_;

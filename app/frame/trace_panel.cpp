@@ -7,6 +7,7 @@
 #include "app/look/theme.h"
 #include "core/outlook/trace.h"
 #include "core/quantity/number_text.h"
+#include "services/assumption_history.h"
 #include "services/report.h"
 
 namespace zl::app {
@@ -42,6 +43,13 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
   figure_ = addLabel(layout, "traceFigure", this);
   rule_ = addLabel(layout, "traceRule", this);
   source_ = addLabel(layout, "traceSource", this);
+  showJournal_ = new QPushButton(tr("How it came &about"), this);
+  showJournal_->setObjectName(QStringLiteral("traceShowJournal"));
+  showJournal_->setCheckable(true);
+  showJournal_->setFlat(true);
+  layout->addWidget(showJournal_, 0, Qt::AlignLeft);
+  journal_ = addLabel(layout, "traceJournal", this);
+  connect(showJournal_, &QPushButton::toggled, this, &TracePanel::refresh);
   QFont bold = title_->font();
   bold.setBold(true);
   title_->setFont(bold);
@@ -88,6 +96,7 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
 
 void TracePanel::look(model::Cell cell, int scenario) {
   at_ = cell;
+  row_ = cell.row < 0 ? "" : bench_.now().evaluation->model().rows[static_cast<size_t>(cell.row)].name;
   scenario_ = scenario < 0 ? bench_.scenario() : scenario;
   refresh();
 }
@@ -139,12 +148,41 @@ void TracePanel::fillList(QListWidget* list, const std::vector<TraceLink>& links
   list->setFixedHeight(rows * list->sizeHintForRow(0) + 6);
 }
 
+void TracePanel::refreshJournal(const TraceStep& step) {
+  const bool assumed = step.source == TraceStep::Source::Assumed;
+  showJournal_->setVisible(assumed);
+  journal_->setVisible(assumed && showJournal_->isChecked());
+  if (!journal_->isVisibleTo(this) || bench_.isPreviewing()) return;
+  // Where the scenario follows base, it is base's changes that made the figure.
+  const Scenario& s = bench_.settled().caseOf().scenarios[static_cast<size_t>(scenario_)];
+  const bool own = s.drivers.count(row_) + s.inputs.count(row_) > 0;
+  const Result<services::AssumptionHistory> told = bench_.historyOf(own ? s.id : kBase, row_);
+  QStringList lines;
+  if (!told) {
+    lines << text(told.error().text());
+  } else {
+    for (const services::AssumptionChange& change : told->changes) {
+      lines << text(change.at.substr(0, 10)) + QLatin1Char(' ') + text(change.author) + QStringLiteral(": ") +
+                   text(services::changeText(change));
+    }
+    if (const std::string untold = services::untoldText(*told); !untold.empty()) lines << text(untold);
+    if (lines.isEmpty()) lines << tr("as it was brought in; it has not been changed since");
+  }
+  journal_->setText(lines.join(QLatin1Char('\n')));
+}
+
 void TracePanel::refresh() {
   if (!bench_.isOpen()) return;
   const services::Snapshot& s = bench_.now();
   const model::Layout& layout = s.evaluation->layout();
+  const std::vector<model::Row>& rows = s.evaluation->model().rows;
+  if (at_.row >= static_cast<int>(rows.size()) || (at_.row >= 0 && rows[static_cast<size_t>(at_.row)].name != row_)) {
+    at_.row = s.evaluation->model().find(row_);  // own rows or another model have moved it
+    trail_.clear();
+  }
   if (at_.row < 0 || at_.row >= static_cast<int>(s.evaluation->model().rows.size()) || at_.column >= layout.columns()) {
     at_ = {s.evaluation->model().find("value_per_share"), 0};
+    row_ = "value_per_share";
     scenario_ = bench_.scenario();
   }
   scenario_ = std::min(scenario_, s.evaluation->scenarios() - 1);
@@ -168,6 +206,7 @@ void TracePanel::refresh() {
   for (const std::string& line : services::sourceLines(s, step)) lines << text(line);
   source_->setText(lines.join(QLatin1Char('\n')));
   source_->setVisible(!lines.isEmpty());
+  refreshJournal(step);
   help_->setText(text(step.help));
   help_->setVisible(!step.help.empty());
   fillList(inputs_, step.inputs);

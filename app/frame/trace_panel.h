@@ -5,6 +5,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QPushButton>
 #include <QWidget>
 #include <vector>
 
@@ -29,12 +30,16 @@ class TracePanel : public QWidget {
   void walkIn(const QListWidgetItem* item);
   void walkOut();
   void fillList(QListWidget* list, const std::vector<TraceLink>& links) const;
+  void refreshJournal(const TraceStep& step);
 
   Workbench& bench_;
   QLabel *title_, *figure_, *rule_, *source_, *help_, *inputsTitle_, *dependentsTitle_;
   QListWidget *inputs_, *dependents_;
   QLineEdit* note_;
+  QPushButton* showJournal_;  ///< how an assumption came about; read only when asked for
+  QLabel* journal_;
   model::Cell at_{-1, 0};
+  std::string row_;  ///< name of the row at at_
   int scenario_ = 0;
   std::vector<model::Cell> trail_;
 };

@@ -33,6 +33,22 @@ QString cornerOf(const services::Snapshot& s) {
   return unitOf(s, Kind::Money);
 }
 
+LedgerCell figureCell(Figure figure, const QString& tip) {
+  LedgerCell cell;
+  cell.figure = std::move(figure);
+  cell.tip = tip;
+  return cell;
+}
+
+LedgerCell wordsCell(const QString& words, const QString& tip) {
+  LedgerCell cell;
+  cell.words = words;
+  cell.left = true;
+  cell.ink = Ink::Plain;
+  cell.tip = tip.isEmpty() ? words : tip;
+  return cell;
+}
+
 LedgerRow headingRow(const QString& label) {
   LedgerRow row;
   row.label = label;

@@ -12,6 +12,10 @@ QString unitOf(const services::Snapshot& s, Kind kind);
 /// The unit that rows of money leave out, for the grid's corner: "EUR m where no unit is named".
 QString cornerOf(const services::Snapshot& s);
 
+/// A cell that shows a figure, or words that read from the left (the whole on hover).
+LedgerCell figureCell(Figure figure, const QString& tip = {});
+LedgerCell wordsCell(const QString& words, const QString& tip = {});
+
 /// A heading without figures.
 LedgerRow headingRow(const QString& label);
 

@@ -14,7 +14,7 @@ QString lineLabel(const model::Model& m, const LineChoice& choice) {
 QStringList lineLabels(const model::Model& m) {
   QStringList labels;
   for (const model::Row& row : m.rows) {
-    if (row.historyFiled) labels << text(row.label);
+    if (row.isStandardLine()) labels << text(row.label);
   }
   return labels;
 }
@@ -28,7 +28,7 @@ std::optional<LineChoice> typedLine(const model::Model& m, const QString& typed)
   }
   if (words.isEmpty()) return choice;
   for (const model::Row& row : m.rows) {
-    if (!row.historyFiled) continue;
+    if (!row.isStandardLine()) continue;
     if (words.compare(text(row.label), Qt::CaseInsensitive) == 0 || words == text(row.name)) {
       choice.line = row.name;
       return choice;

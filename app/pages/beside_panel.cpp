@@ -162,7 +162,7 @@ void BesidePanel::refresh() {
   std::string group;
   const model::Model& m = s.evaluation->model();
   for (size_t r = 0; r < m.rows.size(); ++r) {
-    if (!m.rows[r].historyFiled) continue;
+    if (!m.rows[r].isStandardLine()) continue;
     if (m.rows[r].group != group) {
       group = m.rows[r].group;
       rows.push_back(headingRow(text(group)));

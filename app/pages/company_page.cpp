@@ -25,12 +25,6 @@ LedgerCell words(const QString& shown, bool left = false) {
   return cell;
 }
 
-LedgerCell figureCell(Figure figure) {
-  LedgerCell cell;
-  cell.figure = std::move(figure);
-  return cell;
-}
-
 LedgerRow marketRow(const QString& label, const QString& unit, Kind kind, Figure figure) {
   LedgerRow row;
   row.label = label;

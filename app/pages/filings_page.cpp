@@ -17,7 +17,7 @@
 namespace zl::app {
 namespace {
 
-LedgerCell wordsCell(const QString& words, const QString& tip = {}) {
+LedgerCell plainCell(const QString& words, const QString& tip = {}) {
   LedgerCell cell;
   cell.words = words;
   cell.ink = Ink::Plain;
@@ -26,7 +26,7 @@ LedgerCell wordsCell(const QString& words, const QString& tip = {}) {
 }
 
 LedgerCell countCell(int count) {
-  return wordsCell(QString::number(count));
+  return plainCell(QString::number(count));
 }
 
 /// Parts of the company against the whole, a row per concept and axis.
@@ -38,7 +38,7 @@ void addSegmentSums(const services::Snapshot& s, std::vector<LedgerRow>& rows,
     if (fresh) {
       LedgerRow row;
       row.label = text(plainMember(sum.concept_name)) + QObject::tr(" by ") + text(plainMember(sum.axis)).toLower();
-      row.cells.assign(s.years().size(), wordsCell(QStringLiteral("·"), QObject::tr("no parts are filed")));
+      row.cells.assign(s.years().size(), plainCell(QStringLiteral("·"), QObject::tr("no parts are filed")));
       rows.push_back(std::move(row));
     }
     LedgerCell& cell = rows[found->second].cells[static_cast<size_t>(sum.column)];
@@ -204,10 +204,10 @@ void FilingsPage::refreshDocuments() {
     LedgerRow row;
     row.label = text(d.document.name);
     const bool filing = facts.count(d.document.id) > 0;
-    row.cells = {wordsCell(d.document.periodEnd ? text(dateText(*d.document.periodEnd)) : QString()),
-                 wordsCell(text(d.document.kind)),
-                 wordsCell(filing ? QString::number(facts[d.document.id]) : QString()),
-                 wordsCell(text(d.document.importedAt.substr(0, 10)))};
+    row.cells = {plainCell(d.document.periodEnd ? text(dateText(*d.document.periodEnd)) : QString()),
+                 plainCell(text(d.document.kind)),
+                 plainCell(filing ? QString::number(facts[d.document.id]) : QString()),
+                 plainCell(text(d.document.importedAt.substr(0, 10)))};
     if (!d.active) {
       for (LedgerCell& cell : row.cells) cell.struck = true;
       row.label += tr(" (undone)");
@@ -225,22 +225,22 @@ void FilingsPage::refreshTies() {
   tieFacts_.clear();
   for (size_t t = 0; t < rows.size(); ++t) rows[t].label = text(s.resources->ties[t].label);
   for (const TieResult& r : results) {
-    LedgerCell cell = wordsCell({});
+    LedgerCell cell = plainCell({});
     switch (r.state) {
       case TieResult::State::Ties:
-        cell = wordsCell(QStringLiteral("✓"),
+        cell = plainCell(QStringLiteral("✓"),
                          tr("ties; off by %1, the filed rounding allows %2").arg(text(r.gap), text(r.tolerance)));
         cell.quiet = true;
         break;
       case TieResult::State::Fails:
-        cell = wordsCell(text(groupedNumber(std::stod(r.gap) / 1e6, 3)),
+        cell = plainCell(text(groupedNumber(std::stod(r.gap) / 1e6, 3)),
                          tr("off by %1, the filed rounding allows %2").arg(text(r.gap), text(r.tolerance)));
         cell.tip += tr("; Enter shows the facts");
         if (!s.resources->ties[r.tie].roll) ++failed;
         cell.quiet = s.resources->ties[r.tie].roll;
         break;
       case TieResult::State::NotChecked:
-        cell = wordsCell(QStringLiteral("·"), tr("%1 is not filed").arg(text(r.missing)));
+        cell = plainCell(QStringLiteral("·"), tr("%1 is not filed").arg(text(r.missing)));
         break;
     }
     const int row = s.evaluation->model().find(s.resources->ties[r.tie].total.line);
@@ -299,8 +299,8 @@ void FilingsPage::refreshRestated() {
     LedgerCell change;
     change.figure = last.figure() - first.figure();
     row.kind = first.unit == "shares" ? Kind::Shares : Kind::Money;
-    row.cells = {wordsCell(text(first.period.text())), amount(first, useFirst), amount(last, !useFirst), change,
-                 wordsCell(index < 0  ? tr("no line")
+    row.cells = {plainCell(text(first.period.text())), amount(first, useFirst), amount(last, !useFirst), change,
+                 plainCell(index < 0  ? tr("no line")
                            : useFirst ? tr("first filed")
                                       : tr("last filed"))};
     if (index >= 0) {
@@ -341,7 +341,7 @@ void FilingsPage::refreshUnmapped() {
     LedgerRow row;
     row.label = text(concept_name);
     row.key = row.label;
-    LedgerCell to = wordsCell(lineLabel(s.resources->model, choice),
+    LedgerCell to = plainCell(lineLabel(s.resources->model, choice),
                               tr("Type a line, − before it for the other sign, or nothing to set the concept aside; "
                                  "? lets the rules decide"));
     to.left = true;
@@ -349,7 +349,7 @@ void FilingsPage::refreshUnmapped() {
     to.chooses = true;
     to.ink = Ink::Assumed;
     to.quiet = s.caseOf().lines.count(concept_name) == 0;
-    LedgerCell why = wordsCell(text(choice.reason));
+    LedgerCell why = plainCell(text(choice.reason));
     why.left = true;
     row.cells = {std::move(to), std::move(why), countCell(facts)};
     if (example != nullptr) {
@@ -357,8 +357,8 @@ void FilingsPage::refreshUnmapped() {
       const store::StoredDocument* document = shown.document(example->document);
       const QString place = (document == nullptr ? QString() : text(document->document.name) + QStringLiteral(", ")) +
                             text(example->place);
-      row.cells.push_back(wordsCell(text(example->text) + QLatin1Char(' ') + text(example->unit), place));
-      row.cells.push_back(wordsCell(text(example->period.text()), place));
+      row.cells.push_back(plainCell(text(example->text) + QLatin1Char(' ') + text(example->unit), place));
+      row.cells.push_back(plainCell(text(example->period.text()), place));
     }
     rows.push_back(std::move(row));
   };

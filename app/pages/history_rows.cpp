@@ -56,13 +56,6 @@ HistoryView viewOf(HistoryShow show) {
   }
 }
 
-LedgerCell figureCell(Figure figure, QString tip = {}) {
-  LedgerCell cell;
-  cell.figure = std::move(figure);
-  cell.tip = std::move(tip);
-  return cell;
-}
-
 void setKind(const Snapshot& s, LedgerRow& row, Kind kind) {
   if (row.kind == kind) return;
   row.kind = kind;

@@ -19,15 +19,6 @@ constexpr int kLineColumn = 0;
 constexpr int kWhyColumn = 1;
 constexpr int kFirstFigure = 2;  ///< columns of the table from the first after the label
 
-LedgerCell wordsCell(const QString& words, const QString& tip = {}) {
-  LedgerCell cell;
-  cell.words = words;
-  cell.ink = Ink::Plain;
-  cell.left = true;
-  cell.tip = tip.isEmpty() ? words : tip;
-  return cell;
-}
-
 }  // namespace
 
 ImportPanel::ImportPanel(QWidget* parent) : QWidget(parent) {

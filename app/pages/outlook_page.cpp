@@ -12,6 +12,9 @@
 #include "services/driver_evidence.h"
 
 namespace zl::app {
+namespace {
+constexpr int kOwnRowsShown = 100;  // among the data of the box, which are OutlookTables::Show else
+}
 
 OutlookPage::OutlookPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Outlook, parent) {
   auto* layout = new QHBoxLayout(this);
@@ -37,36 +40,44 @@ QWidget* OutlookPage::makeLeft() {
   drivers_->setSelectionBehavior(QAbstractItemView::SelectRows);
   drivers_->setSelectionMode(QAbstractItemView::ExtendedSelection);  // several are shaped at once
   drivers_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  modelBox_ = new QComboBox(left);
+  modelBox_->setObjectName(QStringLiteral("modelBox"));
+  modelBox_->setAccessibleName(tr("Model in use"));
+  modelBox_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  modelBox_->setMinimumContentsLength(12);
+  connect(modelBox_, &QComboBox::activated, this, [this](int index) {
+    bench_.apply(services::setModel(bench_.settled().caseOf(), bench_.models()[static_cast<size_t>(index)]));
+  });
+  layout->addWidget(modelBox_);
   layout->addWidget(drivers_, 5);
   layout->addWidget(sectionLabel(tr("Evidence (Enter adopts a figure)"), left));
-  evidence_ = addGrid("evidence", tr("Evidence"));
-  evidence_->setWidths(114, 60, 0);
-  layout->addWidget(evidence_, 3);
+  LedgerView* evidence = addGrid("evidence", tr("Evidence"));
+  evidence_ = new EvidenceTable(bench_, evidence, this);
+  layout->addWidget(evidence, 3);
   connect(drivers_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this](const QModelIndex& now) {
     if (filling_ || !now.isValid()) return;
     const LedgerRow& row = drivers_->ledger().ledgerRows()[static_cast<size_t>(now.row())];
     if (!row.heading && row.key != driver_) choose(row.key);
   });
-  connect(evidence_, &LedgerView::rowActivated, this, &OutlookPage::adopt);
   return left;
 }
 
 QWidget* OutlookPage::makeRight() {
   auto* right = new QSplitter(Qt::Vertical, this);
   right->setChildrenCollapsible(false);
-  auto* upper = new QWidget(right);
-  auto* layout = new QVBoxLayout(upper);
+  upper_ = new QWidget(right);
+  auto* layout = new QVBoxLayout(upper_);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(2);
-  board_ = new PathBoard(upper);
+  board_ = new PathBoard(upper_);
   layout->addWidget(board_, 1);
   paths_ = addGrid("paths", tr("Paths by year"));
   paths_->setWidths(84, 60, 0);
   paths_->fitFigures(42);
   layout->addWidget(paths_);
-  shapeBar_ = new ShapeBar(upper);
+  shapeBar_ = new ShapeBar(upper_);
   layout->addWidget(shapeBar_);
-  right->addWidget(upper);
+  right->addWidget(upper_);
   auto* lower = new QWidget(right);
   auto* lowerLayout = new QVBoxLayout(lower);
   lowerLayout->setContentsMargins(0, 0, 0, 0);
@@ -82,6 +93,9 @@ QWidget* OutlookPage::makeRight() {
   statementBox_->addItem(tr("Scenarios side by side"), static_cast<int>(OutlookTables::Show::Scenarios));
   statementBox_->addItem(tr("Sum of caution"), static_cast<int>(OutlookTables::Show::Caution));
   statementBox_->addItem(tr("Forecast against actual"), static_cast<int>(OutlookTables::Show::Actual));
+  statementBox_->addItem(tr("Interim report against forecast"), static_cast<int>(OutlookTables::Show::Interim));
+  statementBox_->addItem(tr("Published estimates"), static_cast<int>(OutlookTables::Show::Published));
+  statementBox_->addItem(tr("Own rows"), kOwnRowsShown);
   auto* bar = new QHBoxLayout;
   bar->setContentsMargins(8, 2, 8, 2);
   auto* shown = new QLabel(tr("&Projected"), lower);
@@ -99,6 +113,8 @@ QWidget* OutlookPage::makeRight() {
   tables_ = new OutlookTables(bench_, addGrid("outlookTables", tr("Scenarios, caution, actuals")), lower_);
   lower_->addWidget(tables_);
   connect(tables_, &OutlookTables::driverWanted, this, &OutlookPage::choose);
+  ownRows_ = new OwnRowsPanel(bench_, addGrid("ownRowsEffect", tr("Effect of the own rows")), lower_);
+  lower_->addWidget(ownRows_);
   lowerLayout->addWidget(lower_, 1);
   right->addWidget(lower);
   right->setStretchFactor(0, 3);
@@ -239,15 +255,47 @@ void OutlookPage::choose(const QString& driver) {
   if (isVisible()) refresh();
 }
 
+void OutlookPage::showOwnRows() {
+  statementBox_->setCurrentIndex(statementBox_->findData(kOwnRowsShown));
+  ownRows_->takeFocus();
+}
+
+/// Another model, or rows of one's own, may compute what was a driver.
+void OutlookPage::keepDriver() {
+  const model::Model& m = now().evaluation->model();
+  const int index = driverIndex();
+  if (index >= 0 && m.rows[static_cast<size_t>(index)].role == model::Role::Driver) return;
+  const auto first =
+      std::find_if(m.rows.begin(), m.rows.end(), [](const model::Row& row) { return row.role == model::Role::Driver; });
+  driver_ = text(first->name);
+}
+
+void OutlookPage::refreshModel() {
+  QStringList titles;
+  int current = 0;
+  for (const services::ShippedModel& m : bench_.models()) {
+    if (m.name == now().caseOf().model) current = static_cast<int>(titles.size());
+    titles << text(m.title);
+  }
+  modelBox_->clear();
+  modelBox_->addItems(titles);
+  modelBox_->setCurrentIndex(current);
+  modelBox_->setToolTip(tr("%1. Changing the model keeps what was assumed for the other.").arg(titles[current]));
+}
+
 void OutlookPage::refresh() {
   filling_ = true;
+  keepDriver();
   // While a hand moves a point, only what moves with it is drawn again: a frame has 16 ms.
   const bool whole = !bench_.isPreviewing();
-  if (whole) refreshDrivers();
+  if (whole) {
+    refreshModel();
+    refreshDrivers();
+  }
   refreshBoard();
   refreshPaths();
   if (whole) {
-    refreshEvidence();
+    evidence_->show(driver_);
     refreshShape();
     refreshHorizon();
   }
@@ -342,93 +390,6 @@ void OutlookPage::refreshPaths() {
   paths_->showAll();
 }
 
-void OutlookPage::refreshEvidence() {
-  const services::Snapshot& s = now();
-  const model::Row& driver = s.evaluation->model().rows[static_cast<size_t>(driverIndex())];
-  const services::DriverEvidence e = services::evidenceOf(s, driverIndex(), bench_.scenario());
-  std::vector<LedgerRow> rows;
-  const auto add = [&](const QString& label, const Figure& all, const Figure& regular, int n, int nRegular) {
-    LedgerRow row;
-    row.label = label;
-    row.kind = driver.kind;
-    for (const auto& [figure, count] : {std::pair(all, n), std::pair(regular, nRegular)}) {
-      LedgerCell cell;
-      cell.figure = figure;
-      cell.ink = Ink::Derived;
-      cell.tip = counted(count, tr("year counted"), tr("years counted"));
-      row.cells.push_back(std::move(cell));
-    }
-    rows.push_back(std::move(row));
-  };
-  for (const services::EvidenceWindow& w : e.windows) {
-    add(tr("median %1 years").arg(w.years), w.all.median, w.regular.median, w.all.count, w.regular.count);
-    add(tr("mean %1 years").arg(w.years), w.all.mean, w.regular.mean, w.all.count, w.regular.count);
-    add(tr("trend %1 years").arg(w.years), Figure::absent(tr("change a year, of the regular years only").toStdString()),
-        w.trend, w.all.count, w.regular.count);
-    rows.back().key = QStringLiteral("trend");
-  }
-  const services::EvidenceWindow& longest = e.windows.back();
-  add(tr("low"), longest.all.low, longest.regular.low, longest.all.count, longest.regular.count);
-  add(tr("high"), longest.all.high, longest.regular.high, longest.all.count, longest.regular.count);
-  const int base = s.evaluation->layout().baseColumn();
-  LedgerRow last;
-  last.label = tr("last actual, %1").arg(text(s.periodOf(base)));
-  last.kind = driver.kind;
-  LedgerCell cell;
-  cell.figure = s.history->at(driverIndex(), base);
-  cell.ink = Ink::Filed;
-  last.cells.push_back(cell);
-  rows.push_back(std::move(last));
-  const auto beside = [&](const QString& key, const QString& label, const Figure& figure, const QString& tip,
-                          const QString& range = {}) {
-    LedgerRow other;
-    other.label = label;
-    other.kind = driver.kind;
-    other.key = key;
-    LedgerCell middle;
-    middle.figure = figure;
-    middle.tip = tip;
-    other.cells.push_back(std::move(middle));
-    if (!range.isEmpty()) {
-      LedgerCell words;
-      words.words = range;
-      words.tip = tip;
-      other.cells.push_back(std::move(words));
-    }
-    rows.push_back(std::move(other));
-  };
-  const auto shown = [&](const Figure& f) { return text(figureText(f, driver.kind)); };
-  for (size_t i = 0; i < e.consensus.size(); ++i) {
-    const Consensus::Spread& spread = e.consensus[i];
-    if (!spread.mean.hasValue()) continue;
-    beside(QStringLiteral("consensus"),
-           tr("consensus %1").arg(text(s.periodOf(s.evaluation->layout().historyYears + static_cast<int>(i)))),
-           spread.mean,
-           spread.count > 0 ? tr("%1; Enter takes the years that are estimated, the path runs on from there")
-                                  .arg(counted(spread.count, tr("analyst"), tr("analysts")))
-                            : QString(),
-           shown(spread.low) + QStringLiteral("–") + shown(spread.high));
-  }
-  if (e.peers.median.hasValue()) {
-    beside(QStringLiteral("peers"), tr("peers' median"), e.peers.median,
-           counted(e.peers.count, tr("peer with a figure"), tr("peers with a figure")),
-           shown(e.peers.low) + QStringLiteral("–") + shown(e.peers.high));
-  }
-  if (e.economy) beside(QStringLiteral("economy"), text(e.economy->name), e.economy->figure, text(e.economy->source));
-  LedgerRow rank;
-  rank.key = QStringLiteral("rank");
-  rank.label = tr("last year's choice ranks at");
-  rank.kind = Kind::Ratio;
-  LedgerCell percentile;
-  percentile.figure = e.percentile;
-  percentile.tip = tr("Share of the counted history at or below the last forecast year's figure, in per cent");
-  rank.cells = {LedgerCell{}, percentile};
-  rank.cells[0].words = QString();
-  rows.push_back(std::move(rank));
-  const int flagged = static_cast<int>(std::count(e.exceptional.begin(), e.exceptional.end(), true));
-  evidence_->ledger().fill({tr("all"), flagged > 0 ? tr("less ▨ %1").arg(flagged) : tr("regular")}, std::move(rows));
-}
-
 void OutlookPage::refreshShape() {
   const services::Snapshot& s = now();
   const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())];
@@ -454,51 +415,20 @@ void OutlookPage::shape(const services::ShapeWish& wish) {
       services::shapeDrivers(bench_.settled(), bench_.scenario(), selectedDrivers(), wish, bench_.saidNow({})));
 }
 
-void OutlookPage::adopt(int row, int column) {
-  const LedgerRow& line = evidence_->ledger().ledgerRows()[static_cast<size_t>(row)];
-  if (column < 0 || column >= static_cast<int>(line.cells.size())) return;
-  const Figure& figure = line.cells[static_cast<size_t>(column)].figure;
-  if (line.key == QLatin1String("consensus")) {
-    return adoptConsensus(services::evidenceOf(bench_.settled(), driverIndex(), bench_.scenario()), line.label);
-  }
-  if (!figure.hasValue() || line.key == QLatin1String("rank") || line.key == QLatin1String("trend")) return;
-  const services::Snapshot& s = bench_.settled();
-  const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())];
-  Path path;
-  if (const Assumption* a = s.caseOf().driver(sc, driver_.toStdString());
-      a != nullptr && a->path.shape != Shape::Typed) {
-    path = a->path;
-  }
-  path.level = figure.value();
-  const QString reason = tr("Adopted: %1%2, %3")
-                             .arg(line.label, column == 1 ? tr(" without exceptional years") : QString(),
-                                  text(figureText(figure, line.kind)));
-  bench_.apply(services::setDriver(s.caseOf(), s.evaluation->model(), sc.id, driver_.toStdString(), path,
-                                   bench_.saidNow(reason)));
-}
-
-void OutlookPage::adoptConsensus(const services::DriverEvidence& e, const QString& label) {
-  const services::Snapshot& s = bench_.settled();
-  std::map<int, double> years;
-  for (size_t i = 0; i < e.consensus.size(); ++i) {
-    if (e.consensus[i].mean.hasValue()) years[static_cast<int>(i)] = e.consensus[i].mean.value();
-  }
-  const QString reason = tr("Adopted: consensus for %1, own view after (from %2)")
-                             .arg(counted(static_cast<int>(years.size()), tr("year"), tr("years")), label);
-  bench_.apply(services::typeDriverYears(s.caseOf(), s.evaluation->model(), bench_.scenarioId(), driver_.toStdString(),
-                                         services::forecastOf(s, bench_.scenario(), driverIndex()), years,
-                                         bench_.saidNow(reason)));
-}
-
 void OutlookPage::refreshStatements() {
   const services::Snapshot& s = now();
   const QVariant table = statementBox_->currentData();
-  lower_->setCurrentIndex(table.isValid() ? 1 : 0);
+  const bool writing = table.isValid() && table.toInt() == kOwnRowsShown;
+  upper_->setVisible(!writing);  // a text wants the height
+  lower_->setCurrentIndex(writing ? 2 : table.isValid() ? 1 : 0);
+  if (writing) return ownRows_->refresh();
   if (table.isValid()) return tables_->show(static_cast<OutlookTables::Show>(table.toInt()));
   const int from = s.evaluation->layout().baseColumn();
   const int to = s.evaluation->layout().columns();
   std::vector<LedgerRow> rows;
-  for (int row : groupRows(s, statementBox_->currentText().toLatin1().constData())) {
+  const std::string group = statementBox_->currentText().toStdString();
+  for (int row : groupRows(s, group.c_str())) {
+    if (!s.evaluation->model().rows[static_cast<size_t>(row)].projected) continue;
     rows.push_back(yearRow(s, row, from, to, bench_.scenario()));
   }
   statements_->ledger().setCorner(cornerOf(s));

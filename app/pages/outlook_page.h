@@ -9,6 +9,8 @@
 #include <QStackedWidget>
 
 #include "app/charts/path_board.h"
+#include "app/editor/own_rows_panel.h"
+#include "app/pages/evidence_table.h"
 #include "app/pages/outlook_tables.h"
 #include "app/pages/page.h"
 #include "app/pages/shape_bar.h"
@@ -24,6 +26,8 @@ class OutlookPage : public Page {
   /// Brings a driver to the board.
   void choose(const QString& driver);
   [[nodiscard]] const QString& chosen() const { return driver_; }
+  /// Opens the analyst's own rows for writing.
+  void showOwnRows();
 
  protected:
   void refresh() override;
@@ -37,26 +41,29 @@ class OutlookPage : public Page {
   void refreshDrivers();
   void refreshBoard();
   void refreshPaths();
-  void refreshEvidence();
   void refreshShape();
   void refreshStatements();
   void refreshHorizon();
+  void refreshModel();
+  void keepDriver();
   void shape(const services::ShapeWish& wish);
   void typeStages();
-  void adopt(int row, int column);
-  void adoptConsensus(const services::DriverEvidence& e, const QString& label);
   void drag(Grip grip, int year, double figure, bool drop);
   /// The drivers selected in the list, the one on the board among them.
   [[nodiscard]] std::vector<int> selectedDrivers() const;
   [[nodiscard]] int driverIndex() const;
 
   QString driver_ = QStringLiteral("revenue_growth");
-  LedgerView *drivers_, *evidence_, *paths_, *statements_;
+  LedgerView *drivers_, *paths_, *statements_;
+  EvidenceTable* evidence_;
   PathBoard* board_;
   ShapeBar* shapeBar_;
   QComboBox* statementBox_;
   OutlookTables* tables_;
   QStackedWidget* lower_;
+  QWidget* upper_;  ///< board, paths and shape
+  OwnRowsPanel* ownRows_;
+  QComboBox* modelBox_;
   QSpinBox* horizon_;
   QLineEdit* stages_;
   bool filling_ = false;

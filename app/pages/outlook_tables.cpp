@@ -6,20 +6,12 @@
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
+#include "services/interim_progress.h"
+#include "services/published.h"
 #include "services/roll_forward.h"
 #include "services/scenario_edits.h"
 
 namespace zl::app {
-namespace {
-
-LedgerCell figureCell(const Figure& figure) {
-  LedgerCell cell;
-  cell.figure = figure;
-  return cell;
-}
-
-}  // namespace
-
 OutlookTables::OutlookTables(Workbench& bench, LedgerView* grid, QWidget* parent)
     : QWidget(parent), bench_(bench), grid_(grid) {
   auto* layout = new QVBoxLayout(this);
@@ -28,6 +20,9 @@ OutlookTables::OutlookTables(Workbench& bench, LedgerView* grid, QWidget* parent
   bar_ = new QWidget(this);
   makeScenarioBar();
   layout->addWidget(bar_);
+  publishBar_ = new QWidget(this);
+  makePublishBar();
+  layout->addWidget(publishBar_);
   auto* line = new QHBoxLayout;
   line->setContentsMargins(8, 0, 8, 0);
   words_ = new QLabel(this);
@@ -151,6 +146,7 @@ void OutlookTables::refresh() {
   for (QWidget* w : std::initializer_list<QWidget*>{bar_, name_, add_, rename_})
     w->setVisible(what_ == Show::Scenarios);
   roll_->setVisible(what_ == Show::Actual && services::yearsAhead(bench_.now()) > 0);
+  publishBar_->setVisible(what_ == Show::Published);
   refreshScenarioBar();
   switch (what_) {
     case Show::Scenarios:
@@ -159,6 +155,10 @@ void OutlookTables::refresh() {
       return fillCaution();
     case Show::Actual:
       return fillActual();
+    case Show::Interim:
+      return fillInterim();
+    case Show::Published:
+      return fillPublished();
   }
 }
 
@@ -329,6 +329,150 @@ void OutlookTables::fillActual() {
                                  "the forecast here before the outlook is rolled forward.")
                                   .arg(s.years().back().label()));
   roll_->setText(tr("&Roll forward to %1").arg(to));
+}
+
+void OutlookTables::fillInterim() {
+  const services::Snapshot& s = bench_.now();
+  const services::InterimProgress progress = services::interimProgress(s);
+  std::vector<LedgerRow> rows;
+  for (const services::InterimLine& line : progress.lines) {
+    LedgerRow row;
+    row.label = text(line.label);
+    row.unit = line.kind == Kind::Money ? QString() : unitOf(s, line.kind);
+    row.kind = line.kind;
+    const auto share = [](const Figure& f) {
+      LedgerCell cell = figureCell(f);
+      if (f.hasValue()) cell.words = text(figureText(f, Kind::Ratio));
+      return cell;
+    };
+    row.cells = {figureCell(line.actual), figureCell(line.yearBefore), share(line.growth),    figureCell(line.forecast),
+                 share(line.reached),     share(line.usual),           figureCell(line.rest), share(line.restGrowth)};
+    row.cells[0].ink = row.cells[1].ink = Ink::Filed;
+    row.cells[3].source = model::Cell{s.evaluation->model().find(line.row), s.evaluation->layout().historyYears};
+    rows.push_back(std::move(row));
+  }
+  const QString year = text(s.periodOf(s.evaluation->layout().historyYears));
+  grid_->setWidths(250, 70, 0);
+  grid_->keepLabel(170);
+  grid_->setColumns(std::vector<int>(8, 70));
+  grid_->ledger().setCorner(cornerOf(s));
+  grid_->ledger().fill({tr("to date"), tr("yr before"), tr("growth, %"), year, tr("reached, %"), tr("usual, %"),
+                        tr("to come"), tr("growth, %")},
+                       std::move(rows));
+  words_->setText(
+      progress.period.empty()
+          ? tr("No interim report of %1 has been filed. When one comes in, the year to date stands here "
+               "against the forecast, with what the year before had reached by then.")
+                .arg(year)
+          : tr("Year to %1. Usual is what the year before had reached of its whole at that date; to come is "
+               "what the forecast of %2 still needs, and its growth over the rest of the year before.")
+                .arg(text(progress.period), year));
+}
+
+void OutlookTables::makePublishBar() {
+  auto* bar = new QHBoxLayout(publishBar_);
+  bar->setContentsMargins(8, 2, 8, 2);
+  const auto field = [&](const char* name, const QString& hint, int width) {
+    auto* edit = new QLineEdit(publishBar_);
+    edit->setObjectName(QString::fromLatin1(name));
+    edit->setPlaceholderText(hint);
+    edit->setAccessibleName(hint);
+    edit->setMaximumWidth(width);
+    edit->setMaxLength(80);
+    bar->addWidget(edit);
+    return edit;
+  };
+  const auto button = [&](const char* name, const QString& words) {
+    auto* b = new QPushButton(words, publishBar_);
+    b->setObjectName(QString::fromLatin1(name));
+    bar->addWidget(b);
+    return b;
+  };
+  publishName_ = field("publishName", tr("name of the estimates"), 150);
+  publishNote_ = field("publishNote", tr("what they were made for"), 180);
+  publish_ = button("publish", tr("&freeze as published"));
+  bar->addStretch();
+  sets_ = new QComboBox(publishBar_);
+  sets_->setObjectName(QStringLiteral("publishedSets"));
+  sets_->setAccessibleName(tr("Published estimates shown"));
+  sets_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  sets_->setMinimumContentsLength(14);
+  bar->addWidget(sets_);
+  withdraw_ = button("withdraw", tr("withdra&w"));
+  const auto freeze = [this] {
+    const QString name = publishName_->text().trimmed();
+    if (name.isEmpty()) return bench_.say(tr("Give the published estimates a name first"), true);
+    const services::CaseEdit edit =
+        services::publish(bench_.settled(), name.toStdString(), bench_.saidNow(publishNote_->text().trimmed()));
+    if (!bench_.apply(edit)) return;
+    publishName_->clear();
+    publishNote_->clear();
+    sets_->setCurrentIndex(sets_->count() - 1);
+    refresh();
+  };
+  connect(publish_, &QPushButton::clicked, this, freeze);
+  connect(publishName_, &QLineEdit::returnPressed, this, freeze);
+  connect(sets_, &QComboBox::activated, this, [this] { fillPublished(); });
+  connect(withdraw_, &QPushButton::clicked, this,
+          [this] { bench_.apply(services::withdraw(bench_.settled().caseOf(), sets_->currentText().toStdString())); });
+}
+
+void OutlookTables::fillPublished() {
+  const services::Snapshot& s = bench_.now();
+  const std::vector<PublishedSet>& all = s.caseOf().published;
+  QStringList names;
+  for (const PublishedSet& set : all) names << text(set.name);
+  QStringList there;
+  for (int i = 0; i < sets_->count(); ++i) there << sets_->itemText(i);
+  if (there != names) {
+    const QString before = sets_->currentText();
+    sets_->clear();
+    sets_->addItems(names);
+    sets_->setCurrentIndex(std::max(static_cast<int>(names.indexOf(before)), names.isEmpty() ? -1 : 0));
+  }
+  withdraw_->setEnabled(!names.isEmpty());
+  sets_->setEnabled(!names.isEmpty());
+  std::vector<LedgerRow> rows;
+  QString label;
+  for (const services::PublishedLine& line : services::publishedBeside(s, sets_->currentText().toStdString())) {
+    LedgerRow row;
+    row.kind = line.kind;
+    row.unit = line.kind == Kind::Money ? QString() : unitOf(s, line.kind);
+    row.strong = line.row.empty();
+    const bool begins = text(line.label) != label;
+    label = text(line.label);
+    row.label = line.row.empty() ? label
+                : begins         ? label + QLatin1Char(' ') + text(line.period)
+                                 : QStringLiteral("    ") + text(line.period);
+    if (!begins) row.unit.clear();
+    LedgerCell share = figureCell(line.share);
+    if (line.share.hasValue()) share.words = text(figureText(line.share, Kind::Ratio));
+    row.cells = {figureCell(line.old), figureCell(line.now), figureCell(line.change), share,
+                 figureCell(line.consensus.mean)};
+    row.cells[0].ink = Ink::Filed;
+    LedgerCell guidance;
+    if (line.guidance.low.hasValue()) {
+      guidance.words = text(figureText(line.guidance.low, line.kind)) + QStringLiteral("–") +
+                       text(figureText(line.guidance.high, line.kind));
+    }
+    row.cells.push_back(std::move(guidance));
+    rows.push_back(std::move(row));
+  }
+  grid_->setWidths(250, 80, 0);
+  grid_->keepLabel(190);
+  grid_->setColumns({78, 78, 70, 62, 78, 110});
+  grid_->ledger().setCorner(cornerOf(s));
+  grid_->ledger().fill({tr("published"), tr("now"), tr("change"), tr("%"), tr("consensus"), tr("guidance")},
+                       std::move(rows));
+  const auto set =
+      std::find_if(all.begin(), all.end(), [&](const PublishedSet& p) { return text(p.name) == sets_->currentText(); });
+  words_->setText(
+      set == all.end()
+          ? tr("Nothing is published yet. Freezing keeps Base's lines and all values per share of today "
+               "under a name; nothing changes them afterwards, and what they have become stands beside them.")
+          : tr("Published %1 by %2, valued at %3%4. Frozen; Base and what was filed since stand beside it.")
+                .arg(text(set->said.at.substr(0, 10)), text(set->said.author), text(dateText(set->valuationDate)),
+                     set->said.reason.empty() ? QString() : QStringLiteral(": ") + text(set->said.reason)));
 }
 
 }  // namespace zl::app

@@ -19,7 +19,7 @@ class OutlookTables : public QWidget {
   Q_OBJECT
 
  public:
-  enum class Show { Scenarios, Caution, Actual };
+  enum class Show { Scenarios, Caution, Actual, Interim, Published };
 
   /// `grid` is the page's own, so that its cells are traced and summed like any other.
   OutlookTables(Workbench& bench, LedgerView* grid, QWidget* parent);
@@ -35,17 +35,23 @@ class OutlookTables : public QWidget {
   void fillScenarios();
   void fillCaution();
   void fillActual();
+  void fillInterim();
+  void makePublishBar();
+  void fillPublished();
   void typed(int row, int column, const QString& text);
   [[nodiscard]] std::string chosen(const QComboBox* box) const;
 
   Workbench& bench_;
   LedgerView* grid_;
   Show what_ = Show::Scenarios;
-  QWidget* bar_;
+  QWidget *bar_, *publishBar_;
   QCheckBox* differences_;
   QComboBox *from_, *to_;
   QLineEdit* name_;
   QPushButton *add_, *copy_, *swap_, *reset_, *remove_, *rename_, *roll_;
+  QLineEdit *publishName_, *publishNote_;
+  QComboBox* sets_;
+  QPushButton *publish_, *withdraw_;
   QLabel* words_;
   std::vector<Figure> references_;  ///< values of the reference cases, as last worked out
 };

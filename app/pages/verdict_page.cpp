@@ -27,7 +27,8 @@ VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   bar->addWidget(title_, 1);
   viewBox_ = new QComboBox(this);
   viewBox_->setObjectName(QStringLiteral("verdictView"));
-  viewBox_->addItems({tr("methods and findings"), tr("versions, and what moved the value")});
+  viewBox_->addItems(
+      {tr("methods and findings"), tr("versions, and what moved the value"), tr("limits of the monitors")});
   auto* show = new QLabel(tr("S&how"), this);
   show->setBuddy(viewBox_);
   bar->addWidget(show);
@@ -41,10 +42,15 @@ VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   versions_ = new VersionsPanel(bench_, list, beside, years, this);
   versions_->hide();
   layout->addWidget(versions_, 1);
+  limitsGrid_ = addGrid("monitorLimits", tr("Limits of the monitors"));
+  limits_ = new LimitsTable(bench_, limitsGrid_, this);
+  limitsGrid_->hide();
+  layout->addWidget(limitsGrid_, 1);
   connect(viewBox_, &QComboBox::currentIndexChanged, this, [this](int index) {
     // Not stacked: each view is as high as it needs to be.
     summary_->setVisible(index == 0);
     versions_->setVisible(index == 1);
+    limitsGrid_->setVisible(index == 2);
     if (bench_.isOpen()) refresh();
   });
 }
@@ -52,6 +58,11 @@ VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
 void VerdictPage::startKeeping() {
   viewBox_->setCurrentIndex(1);
   versions_->startKeeping();
+}
+
+void VerdictPage::showVersion(const QString& name) {
+  viewBox_->setCurrentIndex(1);
+  versions_->placeOn(name);
 }
 
 QWidget* VerdictPage::makeSummary() {
@@ -102,12 +113,8 @@ QWidget* VerdictPage::makeSummary() {
   connect(why_, &QLineEdit::textChanged, this, showChoice);
   connect(findings_, &QListWidget::currentRowChanged, this, showChoice);
   showChoice();
-  connect(findings_, &QListWidget::itemActivated, this, [this](const QListWidgetItem* item) {
-    const Finding& finding = now().findings[item->data(Qt::UserRole).toUInt()];
-    bench_.goTo(finding.stop);
-    if (!finding.row.empty())
-      bench_.focus({now().evaluation->model().find(finding.row), std::max(0, finding.column)}, -1);
-  });
+  connect(findings_, &QListWidget::itemActivated, this,
+          [this](const QListWidgetItem* item) { bench_.goTo(now().findings[item->data(Qt::UserRole).toUInt()]); });
   connect(&scenarios_->ledger(), &LedgerModel::typed, this, [this](int row, int column, const QString& typed) {
     const LedgerRow& line = scenarios_->ledger().ledgerRows()[static_cast<size_t>(row)];
     const auto figure = typedOrSay(typed, line);
@@ -128,6 +135,7 @@ void VerdictPage::refresh() {
   title_->setText(
       QFontMetrics(title_->font()).elidedText(text(s.company().name), Qt::ElideRight, std::max(200, width() - 360)));
   if (viewBox_->currentIndex() == 1) return versions_->refresh();
+  if (viewBox_->currentIndex() == 2) return limits_->refresh();
   const Figure value = s.evaluation->constant("value_per_share", base);
   const Figure price = s.givens.at("price").figure;
   const QString unit = text(s.company().listing.unit);

@@ -1,12 +1,14 @@
 #pragma once
 // All methods as ranges against the price, the scenarios in words and figures, and what needs a
-// look before the verdict is given; in a view of its own, the versions kept.
+// look before the verdict is given; in views of their own, the versions kept
+// and the limits of the monitors.
 
 #include <QComboBox>
 #include <QLineEdit>
 #include <QListWidget>
 
 #include "app/charts/range_chart.h"
+#include "app/pages/limits_table.h"
 #include "app/pages/page.h"
 #include "app/pages/versions_panel.h"
 
@@ -19,6 +21,8 @@ class VerdictPage : public Page {
   explicit VerdictPage(Workbench& bench, QWidget* parent = nullptr);
   /// Shows the versions, ready to name the present state.
   void startKeeping();
+  /// Shows the versions with one of them under the cursor.
+  void showVersion(const QString& name);
 
  protected:
   void refresh() override;
@@ -34,6 +38,8 @@ class VerdictPage : public Page {
   QComboBox* viewBox_;
   QWidget* summary_;
   VersionsPanel* versions_;
+  LedgerView* limitsGrid_;
+  LimitsTable* limits_;
   QLabel *title_, *sentence_, *findingsTitle_;
   RangeChart* ranges_;
   LedgerView* scenarios_;

@@ -12,21 +12,6 @@
 namespace zl::app {
 namespace {
 
-LedgerCell wordsCell(const QString& words, const QString& tip = {}) {
-  LedgerCell cell;
-  cell.words = words;
-  cell.left = true;
-  cell.ink = Ink::Plain;
-  cell.tip = tip.isEmpty() ? words : tip;
-  return cell;
-}
-
-LedgerCell figureCell(const Figure& figure) {
-  LedgerCell cell;
-  cell.figure = figure;
-  return cell;
-}
-
 /// Rows by year that tell two outlooks apart.
 constexpr const char* kYearRows[] = {"revenue", "basis_ebitda", "ebit_margin", "net_income_common",
                                      "fcff",    "roic",         "net_debt"};
@@ -147,6 +132,14 @@ void VersionsPanel::makeKeepBar(QWidget* parent) {
 void VersionsPanel::startKeeping() {
   name_->setFocus(Qt::ShortcutFocusReason);
   name_->selectAll();
+}
+
+void VersionsPanel::placeOn(const QString& name) {
+  const std::vector<LedgerRow>& rows = list_->ledger().ledgerRows();
+  for (size_t r = 0; r < rows.size(); ++r) {
+    if (rows[r].key == name) list_->setCurrentIndex(list_->ledger().index(static_cast<int>(r), 0));
+  }
+  list_->setFocus();
 }
 
 void VersionsPanel::keep() {

@@ -25,6 +25,8 @@ class VersionsPanel : public QWidget {
   void refresh();
   /// Puts the cursor where a name for the present state is typed.
   void startKeeping();
+  /// Puts the cursor of the list on a version.
+  void placeOn(const QString& name);
 
  private:
   void makeKeepBar(QWidget* parent);

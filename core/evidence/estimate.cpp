@@ -17,10 +17,10 @@ double endOf(const Estimate& e, EstimateEnd end) {
 
 }  // namespace
 
-std::vector<Estimate> latestEstimates(const std::vector<Estimate>& all, Date date) {
+std::vector<Estimate> latestEstimates(const std::vector<Estimate>& all, Date date, EstimateBy by) {
   std::map<std::pair<std::string, int>, Estimate> latest;
   for (const Estimate& e : all) {
-    if (e.date > date) continue;
+    if (e.date > date || e.by != by) continue;
     const auto [at, fresh] = latest.try_emplace({e.item, e.year}, e);
     if (!fresh && e.date >= at->second.date) at->second = e;
   }

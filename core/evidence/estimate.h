@@ -11,7 +11,10 @@
 
 namespace zl {
 
-/// One line of a dated snapshot. Amounts are in reporting currency, in the line's usual direction.
+enum class EstimateBy { Analysts, Company };
+
+/// One line of a dated snapshot, the analysts' or the company's guidance. Amounts are in reporting currency, in the
+/// line's usual direction.
 struct Estimate {
   std::string item;  ///< a row of the model by name: "revenue", "capex"
   int year = 0;      ///< fiscal year
@@ -20,10 +23,12 @@ struct Estimate {
   int count = 0;  ///< analysts; 0: not said
   Date date{};    ///< of the snapshot
   std::string source;
+  EstimateBy by = EstimateBy::Analysts;
 };
 
-/// The latest snapshot at or before a date of every item and year.
-std::vector<Estimate> latestEstimates(const std::vector<Estimate>& all, Date date);
+/// The latest snapshot at or before a date of every item and year that one side estimates.
+std::vector<Estimate> latestEstimates(const std::vector<Estimate>& all, Date date,
+                                      EstimateBy by = EstimateBy::Analysts);
 
 enum class EstimateEnd { Low, Mean, High };
 

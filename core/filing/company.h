@@ -49,6 +49,7 @@ struct DebtDue {
   double amount = 0;
   bool floating = false;
   std::string what;
+  std::optional<double> rate = {};  ///< interest a year, where it is known
   friend bool operator==(const DebtDue&, const DebtDue&) = default;
 };
 

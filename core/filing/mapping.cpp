@@ -88,6 +88,14 @@ StandardStatements StandardStatements::build(std::span<const Fact> facts, const 
   return s;
 }
 
+StandardStatements StandardStatements::withLines(std::map<std::string, std::vector<LineCell>> lines,
+                                                 const std::set<std::string>& concepts) const {
+  StandardStatements s = *this;
+  s.lines_.merge(std::move(lines));
+  std::erase_if(s.unmapped_, [&](const UnmappedConcept& u) { return concepts.count(u.concept_name) > 0; });
+  return s;
+}
+
 StandardStatements StandardStatements::upTo(int label) const {
   StandardStatements s = *this;
   std::erase_if(s.years_, [&](const FiscalYear& year) { return year.label() > label; });

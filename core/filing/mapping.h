@@ -106,6 +106,9 @@ class StandardStatements {
   static StandardStatements build(std::span<const Fact> facts, const MappingRules& rules, const std::string& currency,
                                   const LineChoices& choices = {}, const FirstFiled& firstFiled = {});
 
+  /// The same statements with further lines, a cell a year each; the concepts they read count as mapped.
+  [[nodiscard]] StandardStatements withLines(std::map<std::string, std::vector<LineCell>> lines,
+                                             const std::set<std::string>& concepts) const;
   /// The same statements without the fiscal years after one.
   [[nodiscard]] StandardStatements upTo(int label) const;
   [[nodiscard]] const std::vector<FiscalYear>& years() const { return years_; }

@@ -59,13 +59,16 @@ struct Fault {
 
 class Checker {
  public:
-  Checker(Model& model, const std::string& source) : model_(model), source_(source) {}
+  explicit Checker(Model& model) : model_(model) {}
 
   void run() {
     std::set<std::string> seen;
     for (const Row& row : model_.rows) {
       row_ = &row;
-      if (!seen.insert(row.name).second) bad(row.at, "this name is used by two rows");
+      if (seen.insert(row.name).second) continue;
+      const bool later = row.at.text > model_.rows[static_cast<size_t>(model_.find(row.name))].at.text;
+      bad(row.at, later ? "the model has this row already; 'amend " + row.name + "' changes its rules"
+                        : "this name is used by two rows");
     }
     for (Row& row : model_.rows) {
       row_ = &row;
@@ -280,11 +283,13 @@ class Checker {
   }
 
   [[noreturn]] void bad(Position at, const std::string& what) const {
-    throw Fault{Error{ErrorKind::BadInput, "row '" + row_->name + "': " + what, placeText(source_, at), {}}};
+    throw Fault{Error{ErrorKind::BadInput,
+                      "row '" + row_->name + "': " + what,
+                      placeText(model_.sources[static_cast<size_t>(at.text)], at),
+                      {}}};
   }
 
   Model& model_;
-  const std::string& source_;
   const Row* row_ = nullptr;
   bool inHistory_ = false;
   bool inTotal_ = false;
@@ -292,9 +297,9 @@ class Checker {
 
 }  // namespace
 
-Status checkModel(Model& model, const std::string& source) {
+Status checkModel(Model& model) {
   try {
-    Checker(model, source).run();
+    Checker(model).run();
     return {};
   } catch (const Fault& fault) {
     return tl::unexpected(fault.error);

@@ -9,6 +9,6 @@ namespace zl::model {
 
 /// Checks and resolves references (sets Expr::row). The first fault is returned, naming the row
 /// and the place in the text.
-Status checkModel(Model& model, const std::string& source);
+Status checkModel(Model& model);
 
 }  // namespace zl::model

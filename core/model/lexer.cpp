@@ -14,19 +14,19 @@ bool isDigit(char c) {
 
 class Lexer {
  public:
-  Lexer(std::string_view text, const std::string& source) : text_(text), source_(source) {}
+  Lexer(std::string_view text, const std::string& source, int index) : text_(text), source_(source), index_(index) {}
 
   Result<std::vector<Token>> run() {
     while (skipBlank()) {
       Token token;
-      token.at = {line_, static_cast<int>(at_ - lineStart_) + 1};
+      token.at = {line_, static_cast<int>(at_ - lineStart_) + 1, index_};
       token.startsLine = fresh_;
       fresh_ = false;
       if (Status s = read(token); !s) return tl::unexpected(s.error());
       tokens_.push_back(std::move(token));
     }
     Token end;
-    end.at = {line_, static_cast<int>(at_ - lineStart_) + 1};
+    end.at = {line_, static_cast<int>(at_ - lineStart_) + 1, index_};
     end.startsLine = true;
     tokens_.push_back(end);
     return std::move(tokens_);
@@ -108,6 +108,7 @@ class Lexer {
 
   std::string_view text_;
   const std::string& source_;
+  int index_;
   size_t at_ = 0;
   size_t lineStart_ = 0;
   int line_ = 1;
@@ -121,8 +122,8 @@ std::string placeText(const std::string& source, Position at) {
   return source + ", line " + std::to_string(at.line) + ", column " + std::to_string(at.column);
 }
 
-Result<std::vector<Token>> tokenize(std::string_view text, const std::string& source) {
-  return Lexer(text, source).run();
+Result<std::vector<Token>> tokenize(std::string_view text, const std::string& source, int index) {
+  return Lexer(text, source, index).run();
 }
 
 }  // namespace zl::model

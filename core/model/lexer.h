@@ -20,7 +20,8 @@ struct Token {
 };
 
 /// Splits the text; the list always closes with an End token.
-Result<std::vector<Token>> tokenize(std::string_view text, const std::string& source);
+/// `index` is what Position::text becomes.
+Result<std::vector<Token>> tokenize(std::string_view text, const std::string& source, int index = 0);
 
 std::string placeText(const std::string& source, Position at);
 

@@ -1,9 +1,12 @@
 #include "core/model/parser.h"
 
+#include <algorithm>
 #include <array>
+#include <charconv>
 #include <cmath>
 #include <optional>
 #include <string>
+#include <utility>
 
 #include "core/model/checker.h"
 #include "core/model/lexer.h"
@@ -11,7 +14,8 @@
 namespace zl::model {
 namespace {
 
-constexpr int kMaxDepth = 64;  // deeper nesting is refused, not recursed into
+constexpr int kMaxDepth = 64;                  // deeper nesting is refused, not recursed into
+constexpr const char* kOwnGroup = "Own rows";  // of a later text's rows that name no group
 
 template <class E>
 struct Word {
@@ -31,6 +35,20 @@ constexpr std::array<Word<Timing>, 4> kTimings{
     {{"flow", Timing::Flow}, {"balance", Timing::Balance}, {"rate", Timing::Rate}, {"constant", Timing::Constant}}};
 constexpr std::array<Word<Role>, 4> kRoles{
     {{"row", Role::Row}, {"driver", Role::Driver}, {"input", Role::Input}, {"given", Role::Given}}};
+struct Function {
+  const char* text;
+  Op op;
+  size_t arguments;
+};
+constexpr std::array<Function, 7> kFunctions{{{"min", Op::Min, 2},
+                                              {"max", Op::Max, 2},
+                                              {"abs", Op::Abs, 1},
+                                              {"if", Op::If, 3},
+                                              {"guard", Op::Guard, 2},
+                                              {"avg", Op::Average, 1},
+                                              {"total", Op::Total, 1}}};
+constexpr std::array<Word<Anchor>, 3> kAnchors{
+    {{"base", Anchor::Base}, {"opening_year", Anchor::First}, {"final", Anchor::Final}}};
 
 template <class E, size_t N>
 std::optional<E> meaningOf(const std::array<Word<E>, N>& words, const std::string& text) {
@@ -55,30 +73,133 @@ struct Fault {
 
 class Parser {
  public:
-  Parser(std::vector<Token> tokens, std::string source) : tokens_(std::move(tokens)), source_(std::move(source)) {}
+  Parser(std::vector<Token> tokens, std::string source, Model& model)
+      : tokens_(std::move(tokens)), source_(std::move(source)), model_(model) {}
 
-  Model model() {
-    Model model;
-    expectWord("model");
-    model.name = word("a name for the model");
-    model.title = text("the model's title in quotation marks");
-    model.version = static_cast<int>(number("the model's version"));
-    std::string group;
+  void run() {
+    const bool first = model_.sources.empty();
+    model_.sources.push_back(source_);
+    if (first || isWord("model")) header(first);
+    std::string group = first ? "" : kOwnGroup;
     while (peek().type != Token::Type::End) {
       if (acceptWord("group")) {
         group = text("the group's title in quotation marks");
-        continue;
+      } else if (acceptWord("amend")) {
+        amend();
+      } else if (acceptWord("unprojected")) {
+        unproject();
+      } else {
+        const std::optional<Role> role = meaningOf(kRoles, peek().text);
+        if (!role) bad("expected group, row, driver, input, given, amend or unprojected, found '" + peek().text + "'");
+        Row row = parseRow(*role);
+        row.group = group;
+        place(std::move(row), first);
       }
-      const std::optional<Role> role = meaningOf(kRoles, peek().text);
-      if (!role) bad("expected group, row, driver, input or given, found '" + peek().text + "'");
-      Row row = parseRow(*role);
-      row.group = group;
-      model.rows.push_back(std::move(row));
     }
-    return model;
   }
 
  private:
+  void header(bool first) {
+    expectWord("model");
+    const std::string name = word("a name for the model");
+    const std::string title = text("the model's title in quotation marks");
+    const int version = static_cast<int>(number("the model's version"));
+    if (!first) {
+      expectWord("extends");
+      const std::string ground = word("the model that this one extends");
+      if (ground != model_.name) {
+        badAt(tokens_[at_ - 1].at, "this text extends '" + ground + "' and stands on '" + model_.name + "'");
+      }
+    }
+    model_.name = name;
+    model_.title = title;
+    model_.version = version;
+  }
+
+  /// A later text's rows join the group of their name, so that a group stays in one piece.
+  void place(Row row, bool first) {
+    auto at = model_.rows.end();
+    if (!first) {
+      const auto last = std::find_if(model_.rows.rbegin(), model_.rows.rend(),
+                                     [&](const Row& other) { return other.group == row.group; });
+      if (last != model_.rows.rend()) at = last.base();
+    }
+    model_.rows.insert(at, std::move(row));
+  }
+
+  Row& known(const std::string& name) {
+    const int index = model_.find(name);
+    if (index < 0) badAt(tokens_[at_ - 1].at, "there is no row '" + name + "' to amend");
+    return model_.rows[static_cast<size_t>(index)];
+  }
+
+  void amend() {
+    Row& row = known(word("the name of the row to amend"));
+    // Another rule for the forecast takes the first year's along, unless that is given too.
+    std::optional<Expr> first = std::exchange(row.first, std::nullopt);
+    std::optional<Expr> forecast = std::exchange(row.forecast, std::nullopt);
+    std::optional<Expr> value = std::exchange(row.value, std::nullopt);
+    bool any = false;
+    while (peek().startsLine && parseAttribute(row)) any = true;
+    if (!any) bad("expected what to amend of '" + row.name + "': history, forecast, value and so on");
+    row.amendedBy = tokens_.front().at.text;
+    if (row.forecast || row.value) compute(row);
+    if (!row.value) row.value = std::move(value);
+    if (row.forecast) return;
+    row.forecast = std::move(forecast);
+    if (!row.first) row.first = std::move(first);
+  }
+
+  /// A driver or input that is given a rule is assumed no more: what was chosen for it rests.
+  static void compute(Row& row) {
+    if (row.role != Role::Driver && row.role != Role::Input) return;
+    row.role = Role::Row;
+    row.range.reset();
+    row.preset.reset();
+  }
+
+  /// Rows by name, or all rows of a group that have years.
+  void unproject() {
+    if (acceptWord("group")) {
+      const std::string group = text("the group's title in quotation marks");
+      bool any = false;
+      for (Row& row : model_.rows) {
+        if (row.group != group || !hasYears(row)) continue;
+        leaveOut(row);
+        any = true;
+      }
+      if (!any) badAt(tokens_[at_ - 1].at, "the group '" + group + "' has no rows with years");
+      return;
+    }
+    do {
+      Row& row = known(word("the name of a row that is not to be projected"));
+      if (!hasYears(row)) {
+        badAt(tokens_[at_ - 1].at, "'" + row.name + "' has no years to leave out of the forecast");
+      }
+      leaveOut(row);
+    } while (peek().type == Token::Type::Word && !peek().startsLine);
+  }
+
+  static bool hasYears(const Row& row) {
+    return row.timing != Timing::Constant && (row.role == Role::Row || row.role == Role::Driver);
+  }
+
+  /// What the model no longer projects keeps its history; a driver becomes a plain row.
+  void leaveOut(Row& row) {
+    compute(row);
+    row.projected = false;
+    row.amendedBy = tokens_.front().at.text;
+    row.first.reset();
+    Expr condition = binary(Op::Equal, {}, {}, {});  // 0 == 1: the guard never lets through
+    condition.args[1].number = 1;
+    Expr gap;
+    gap.op = Op::Guard;
+    gap.at = tokens_[at_ - 1].at;
+    gap.reason = "the model '" + model_.name + "' does not project this";
+    gap.args = {std::move(condition), Expr{}};
+    row.forecast = std::move(gap);
+  }
+
   Row parseRow(Role role) {
     Row row;
     row.at = peek().at;
@@ -107,8 +228,21 @@ class Parser {
 
   bool parseAttribute(Row& row) {
     if (acceptWord("history")) {
+      row.historyFiled = false;
+      row.history.reset();
+      row.fact.reset();
       if (acceptWord("filed")) {
         row.historyFiled = true;
+      } else if (acceptWord("recorded")) {
+        row.historyFiled = true;
+        row.fact = FactSource{text("the operating figure in quotation marks"), {}, {}, true};
+      } else if (acceptWord("fact")) {
+        row.historyFiled = true;
+        row.fact = FactSource{text("the filed concept in quotation marks"), {}, {}};
+        if (acceptWord("along")) {
+          row.fact->axis = text("the axis in quotation marks");
+          row.fact->member = text("the member in quotation marks");
+        }
       } else {
         row.history = expression(0);
       }
@@ -116,6 +250,7 @@ class Parser {
       row.first = expression(0);
     } else if (acceptWord("forecast")) {
       row.forecast = expression(0);
+      row.projected = true;
     } else if (acceptWord("value")) {
       row.value = expression(0);
     } else if (acceptWord("range")) {
@@ -247,20 +382,6 @@ class Parser {
   }
 
   Expr call(const Token& name, int depth) {
-    struct Function {
-      const char* text;
-      Op op;
-      size_t arguments;
-    };
-    constexpr std::array<Function, 7> kFunctions{{{"min", Op::Min, 2},
-                                                  {"max", Op::Max, 2},
-                                                  {"abs", Op::Abs, 1},
-                                                  {"if", Op::If, 3},
-                                                  {"guard", Op::Guard, 2},
-                                                  {"avg", Op::Average, 1},
-                                                  {"total", Op::Total, 1}}};
-    constexpr std::array<Word<Anchor>, 3> kAnchors{
-        {{"base", Anchor::Base}, {"opening_year", Anchor::First}, {"final", Anchor::Final}}};
     expectSign("(");
     if (const std::optional<Anchor> anchor = meaningOf(kAnchors, name.text)) {
       Expr e;
@@ -311,8 +432,11 @@ class Parser {
     if (!isSign(sign)) bad(std::string("expected '") + sign + "', found '" + peek().text + "'");
     next();
   }
+  [[nodiscard]] bool isWord(const char* expected) const {
+    return peek().type == Token::Type::Word && peek().text == expected;
+  }
   bool acceptWord(const char* expected) {
-    if (peek().type != Token::Type::Word || peek().text != expected) return false;
+    if (!isWord(expected)) return false;
     next();
     return true;
   }
@@ -349,10 +473,27 @@ class Parser {
 
   std::vector<Token> tokens_;
   std::string source_;
+  Model& model_;
   size_t at_ = 0;
 };
 
 }  // namespace
+
+const LanguageWords& languageWords() {
+  static const LanguageWords words = [] {
+    LanguageWords w;
+    w.declarations = {"group", "amend", "unprojected"};
+    for (const auto& role : kRoles) w.declarations.emplace_back(role.text);
+    w.attributes = {"history", "first", "forecast", "value", "range", "default", "help"};
+    w.histories = {"filed", "fact", "recorded"};
+    for (const auto& kind : kKinds) w.kinds.emplace_back(kind.text);
+    for (const auto& timing : kTimings) w.timings.emplace_back(timing.text);
+    for (const auto& function : kFunctions) w.functions.emplace_back(function.text);
+    for (const auto& anchor : kAnchors) w.functions.emplace_back(anchor.text);
+    return w;
+  }();
+  return words;
+}
 
 const char* kindWord(Kind kind) {
   return wordOf(kKinds, kind);
@@ -372,21 +513,45 @@ int Model::find(const std::string& rowName) const {
 }
 
 Result<Model> parseModel(std::string_view text, const std::string& source) {
+  return parseModel(std::vector<ModelText>{{source, text}});
+}
+
+Result<Model> parseModel(const std::vector<ModelText>& texts) {
   constexpr size_t kLargestText = 4u << 20;
-  if (text.size() > kLargestText) {
-    return fail(ErrorKind::TooLarge, "a model text may hold 4 MiB at most", source);
-  }
-  Result<std::vector<Token>> tokens = tokenize(text, source);
-  if (!tokens) return tl::unexpected(tokens.error());
-  try {
-    Model model = Parser(std::move(*tokens), source).model();
-    if (Status checked = checkModel(model, source); !checked) {
-      return tl::unexpected(checked.error());
+  constexpr size_t kMostRows = 2000;
+  Model model;
+  for (size_t i = 0; i < texts.size(); ++i) {
+    if (texts[i].text.size() > kLargestText) {
+      return fail(ErrorKind::TooLarge, "a model text may hold 4 MiB at most", texts[i].source);
     }
-    return model;
-  } catch (const Fault& fault) {
-    return tl::unexpected(fault.error);
+    Result<std::vector<Token>> tokens = tokenize(texts[i].text, texts[i].source, static_cast<int>(i));
+    if (!tokens) return tl::unexpected(tokens.error());
+    try {
+      Parser(std::move(*tokens), texts[i].source, model).run();
+    } catch (const Fault& fault) {
+      return tl::unexpected(fault.error);
+    }
+    if (i > 0 && model.rows.size() > kMostRows) {
+      return fail(ErrorKind::TooLarge, "a model and the rows upon it may be 2,000 rows at most", texts[i].source);
+    }
   }
+  if (Status checked = checkModel(model); !checked) return tl::unexpected(checked.error());
+  return model;
+}
+
+std::optional<FaultPlace> placeOf(const Error& fault, const std::vector<ModelText>& texts) {
+  for (size_t i = 0; i < texts.size(); ++i) {
+    const std::string start = texts[i].source + ", line ";
+    if (fault.where.rfind(start, 0) != 0) continue;
+    FaultPlace place{i, {0, 0, static_cast<int>(i)}};
+    const char* end = fault.where.data() + fault.where.size();
+    const char* next = std::from_chars(fault.where.data() + start.size(), end, place.at.line).ptr;
+    const std::string_view between = ", column ";
+    if (std::string_view(next, static_cast<size_t>(end - next)).substr(0, between.size()) != between) continue;
+    std::from_chars(next + between.size(), end, place.at.column);
+    return place;
+  }
+  return std::nullopt;
 }
 
 }  // namespace zl::model

@@ -14,6 +14,7 @@ namespace zl::model {
 struct Position {
   int line = 0;
   int column = 0;
+  int text = 0;  ///< which of the model's texts
 };
 
 using zl::Kind;
@@ -74,6 +75,16 @@ struct Default {
   std::optional<double> level;  ///< with `last`: where history has no last figure
 };
 
+/// Figures that a row reads by itself, without a standard line: those filed for one concept, of the
+/// whole company or (with an axis) of one member of it, or an operating figure of the company record.
+struct FactSource {
+  std::string concept_name;  ///< or the name of the operating figure
+  std::string axis;
+  std::string member;
+  bool recorded = false;  ///< an operating figure
+  friend bool operator==(const FactSource&, const FactSource&) = default;
+};
+
 struct Row {
   std::string name;
   std::string label;
@@ -81,7 +92,10 @@ struct Row {
   Role role = Role::Row;
   Kind kind = Kind::Money;
   Timing timing = Timing::Flow;
-  bool historyFiled = false;  ///< history comes from the standard line of the same name
+  bool historyFiled = false;       ///< history comes from the standard line of the same name
+  std::optional<FactSource> fact;  ///< with historyFiled: that line is this one's filed facts
+  bool projected = true;           ///< false: history only; a forecast year says that the model does not project it
+  int amendedBy = 0;               ///< the last of the model's texts that amended it; 0: none did
   std::optional<Expr> history;
   std::optional<Expr> first;  ///< rule for the first forecast year, where it differs
   std::optional<Expr> forecast;
@@ -90,6 +104,9 @@ struct Row {
   std::optional<Default> preset;
   std::string help;
   Position at;
+
+  /// Whether filed concepts can be put on this row.
+  [[nodiscard]] bool isStandardLine() const { return historyFiled && !fact; }
 };
 
 struct Model {
@@ -97,6 +114,10 @@ struct Model {
   std::string title;
   int version = 0;
   std::vector<Row> rows;
+  std::vector<std::string> sources;  ///< what its texts are called in messages, by Position::text
+
+  /// Which of the texts declares a row: 0 the first, and so on.
+  [[nodiscard]] int textOf(size_t row) const { return rows[row].at.text; }
 
   /// Index of a row by name, -1 when there is none.
   [[nodiscard]] int find(const std::string& rowName) const;

@@ -6,6 +6,8 @@
 #include <string>
 #include <vector>
 
+#include "core/capital/rates.h"
+#include "core/evidence/estimate.h"
 #include "core/filing/mapping.h"
 #include "core/filing/segments.h"
 #include "core/filing/tie.h"
@@ -41,6 +43,10 @@ struct MonitorView {
   const std::vector<FiscalYear>& years;
   const std::vector<Finding>& filings;  ///< of monitorFilings(): they change only with the evidence
   const CrossCheck& peers;
+  const std::vector<PricePoint>& prices;  ///< ascending by date
+  const std::vector<MarketRate>& rates;
+  const std::vector<Estimate>& estimates;
+  std::string currency;  ///< the reporting one
 };
 
 /// Findings that the case acknowledges carry its reason.

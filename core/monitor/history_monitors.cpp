@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/history/trend.h"
+#include "core/monitor/limits.h"
 #include "core/quantity/number_text.h"
 
 namespace zl {
@@ -23,7 +24,7 @@ Series seriesOf(const MonitorView& v, int row) {
 
 }  // namespace
 
-void monitorHistory(const MonitorView& v, std::vector<Finding>& found, const HistoryLimits& limits) {
+void monitorHistory(const MonitorView& v, std::vector<Finding>& found) {
   const model::Model& m = v.evaluation.model();
   const int base = v.evaluation.layout().baseColumn();
   for (const char* name : {"revenue", "ebit", "operating_cash_flow"}) {
@@ -33,7 +34,7 @@ void monitorHistory(const MonitorView& v, std::vector<Finding>& found, const His
     const Statistics regular = describe(s.figures, s.exceptional);
     const Figure& last = s.figures.back();
     if (last.hasValue() && regular.count >= 3 && regular.median.value() > 0 &&
-        last.value() < limits.baseUnderMedian * regular.median.value()) {
+        last.value() < limitOf(v.evaluation.caseOf(), "base year under its median") * regular.median.value()) {
       found.push_back({"base year under its median", Severity::Warning, Stop::History,
                        label + " of the base year is " + figureText(last, Kind::Money) + " m, the median of " +
                            std::to_string(regular.count) + " regular years " + figureText(regular.median, Kind::Money) +
@@ -42,7 +43,8 @@ void monitorHistory(const MonitorView& v, std::vector<Finding>& found, const His
     }
     const SpanTrend t = spanTrend(s, std::max(s.years.front(), s.years.back() - kLongYears), s.years.back());
     if (t.compound.hasValue() && t.meanGrowth.hasValue() &&
-        std::fabs(t.meanGrowth.value() - t.compound.value()) > limits.meanFromCompound) {
+        std::fabs(t.meanGrowth.value() - t.compound.value()) >
+            limitOf(v.evaluation.caseOf(), "mean growth is not compound growth")) {
       found.push_back({"mean growth is not compound growth", Severity::Note, Stop::History,
                        label + ": the mean of the yearly rates is " + figureText(t.meanGrowth, Kind::Ratio) +
                            " %, it grew by " + figureText(t.compound, Kind::Ratio) + " % a year",

@@ -1,19 +1,19 @@
 #include <cmath>
 #include <functional>
+#include <set>
 
 #include "core/history/statistics.h"
 #include "core/monitor/finding.h"
 #include "core/monitor/history_monitors.h"
+#include "core/monitor/limits.h"
+#include "core/monitor/projection_monitors.h"
 #include "core/outlook/trace.h"
 #include "core/quantity/number_text.h"
 
 namespace zl {
 namespace {
 
-constexpr double kTerminalShareLimit = 0.75;
-constexpr double kSpreadLimit = 0.02;   // rate minus growth in a perpetuity
 constexpr double kGapTolerance = 1e-6;  // of total assets: rounding of doubles, not of filings
-constexpr int kFewestPeers = 4;
 
 class Monitors {
  public:
@@ -24,8 +24,11 @@ class Monitors {
     probabilities();
     driversOutsideHistory();
     driversAtTheirLimit();
+    resting();
     baseYear();
     monitorHistory(v_, found_);
+    monitorProjection(v_, found_);
+    monitorEvidence(v_, found_);
     for (int s = 0; s < e_.scenarios(); ++s) {
       statements(s);
       terminal(s);
@@ -92,6 +95,25 @@ class Monitors {
     }
   }
 
+  /// Assumptions that the model in use has no row for: kept, and of no effect.
+  void resting() {
+    std::set<std::string> names;
+    const auto note = [&](const std::string& name, model::Role role) {
+      const int row = e_.model().find(name);
+      if (row < 0 || e_.model().rows[static_cast<size_t>(row)].role != role) names.insert(name);
+    };
+    for (const Scenario& s : e_.caseOf().scenarios) {
+      for (const auto& [row, a] : s.drivers) note(row, model::Role::Driver);
+      for (const auto& [row, choice] : s.inputs) note(row, model::Role::Input);
+    }
+    if (names.empty()) return;
+    std::string list;
+    for (const std::string& name : names) list += (list.empty() ? "" : ", ") + name;
+    add("assumptions at rest", Severity::Note, Stop::Outlook,
+        "The model in use computes or lacks " + std::to_string(names.size()) +
+            " of the rows assumed; what was assumed is kept and moves nothing: " + list);
+  }
+
   void reportOutside(const model::Row& row, int r, const Statistics& s, int scenario) {
     for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
       const Figure x = e_.figure(r, c, scenario);
@@ -122,6 +144,7 @@ class Monitors {
   }
 
   void gap(const char* row, const char* name, Stop stop, int s) {
+    if (!e_.model().rows[static_cast<size_t>(e_.model().find(row))].projected) return;
     for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
       const Figure g = e_.figure(row, c, s);
       const Figure size = e_.figure("total_assets", c, s);
@@ -180,7 +203,7 @@ class Monitors {
             label(s) + ": WACC " + groupedNumber(wacc.value() * 100, 2) + " %, growth " +
                 groupedNumber(g.value() * 100, 2) + " %: the perpetuity has no value",
             "growth_terminal");
-      } else if (spread < kSpreadLimit) {
+      } else if (spread < limitOf(e_.caseOf(), "rate close to growth")) {
         add("rate close to growth", Severity::Warning, Stop::CashValue,
             label(s) + ": WACC exceeds growth by only " + groupedNumber(spread * 100, 2) + " points",
             "growth_terminal");
@@ -202,7 +225,7 @@ class Monitors {
     const bool exit = e_.constant("terminal_choice", s).valueOr(0) == 1;
     const char* shareRow = exit ? "terminal_share_exit" : "terminal_share_growth";
     const Figure share = e_.constant(shareRow, s);
-    if (share.hasValue() && share.value() > kTerminalShareLimit) {
+    if (share.hasValue() && share.value() > limitOf(e_.caseOf(), "terminal share")) {
       add("terminal share", Severity::Warning, Stop::CashValue,
           label(s) + ": " + groupedNumber(share.value() * 100, 0) +
               " % of enterprise value lies beyond the forecast years",
@@ -219,10 +242,11 @@ class Monitors {
 
   void peers() {
     for (const auto& [m, s] : v_.peers.statistics) {
-      if (s.count < kFewestPeers) {
+      const double fewest = limitOf(e_.caseOf(), "few peers");
+      if (s.count < fewest) {
         add("few peers", Severity::Warning, Stop::Peers,
-            std::string(multipleLabel(m)) + ": " + std::to_string(s.count) +
-                " peers counted; below 4 a median says little");
+            std::string(multipleLabel(m)) + ": " + std::to_string(s.count) + " peers counted; below " +
+                plainNumber(fewest) + " a median says little");
       }
     }
     for (const PeerRow& row : v_.peers.rows) {

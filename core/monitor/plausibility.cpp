@@ -137,6 +137,51 @@ void checkSplits(const StandardStatements& s, std::vector<Finding>& found) {
   }
 }
 
+/// Lines that are written as positive figures in every honest year.
+constexpr const char* kPositive[] = {
+    "revenue",  "cost_of_sales", "operating_expenses", "depreciation", "interest_expense", "receivables", "inventory",
+    "payables", "plant",         "goodwill",           "total_assets", "plant_bought",     "dividends",   "cash"};
+
+/// A figure below zero on a line whose other years are all above it.
+void checkSigns(const StandardStatements& s, const std::vector<Fact>& facts, const DocumentNames& documents,
+                std::vector<Finding>& found) {
+  constexpr int kFewestYears = 4;  // others that agree
+  for (const char* line : kPositive) {
+    int above = 0, below = 0, at = -1;
+    for (int c = 0; c < static_cast<int>(s.years().size()); ++c) {
+      const Figure& f = s.at(line, c).figure;
+      if (!f.hasValue() || f.value() == 0) continue;
+      ++(f.value() > 0 ? above : below);
+      if (f.value() < 0) at = c;
+    }
+    if (below != 1 || above < kFewestYears || s.at(line, at).parts.empty()) continue;
+    const Fact& fact = facts[s.at(line, at).parts.front().fact];
+    found.push_back({"sign unlike history", Severity::Fault, Stop::Filings,
+                     fact.concept_name + " " + std::to_string(s.years()[static_cast<size_t>(at)].label()) + " is " +
+                         fact.text + " (" + nameOf(documents, fact.document) + ", " + fact.place + "); the " +
+                         std::to_string(above) + " other years are above zero",
+                     line, at});
+  }
+}
+
+/// Interest that stands on a concept whose name says that income has been taken off.
+void checkNetInterest(const StandardStatements& s, const std::vector<Fact>& facts, std::vector<Finding>& found) {
+  for (int c = static_cast<int>(s.years().size()) - 1; c >= 0; --c) {
+    for (const LineCell::Part& part : s.at("interest_expense", c).parts) {
+      const std::string concept_name = facts[part.fact].concept_name.str();
+      const bool net = concept_name.find("Net") != std::string::npos ||
+                       concept_name.find("net_") != std::string::npos ||
+                       concept_name.find("IncomeExpense") != std::string::npos;
+      if (!net) continue;
+      found.push_back({"net interest used as gross", Severity::Warning, Stop::Filings,
+                       concept_name + " stands on gross interest; its name says that interest income has been taken "
+                                      "off, which flatters the cost of debt and interest cover",
+                       "interest_expense", c});
+      return;
+    }
+  }
+}
+
 }  // namespace
 
 void monitorPlausibility(const StandardStatements& s, const std::vector<Fact>& facts, const DocumentNames& documents,
@@ -147,6 +192,8 @@ void monitorPlausibility(const StandardStatements& s, const std::vector<Fact>& f
               "inventory", "receivables", "operating_cash_flow", "plant", "payables"},
              found);
   checkSplits(s, found);
+  checkSigns(s, facts, documents, found);
+  checkNetInterest(s, facts, found);
 }
 
 }  // namespace zl

@@ -40,6 +40,12 @@ const InputChoice* Case::input(const Scenario& s, const std::string& row) const 
   return shared == b.inputs.end() ? nullptr : &shared->second;
 }
 
+const std::string& ownRowsInUse(const Case& c) {
+  static const std::string kNone;
+  const auto found = c.ownRows.find(c.model);
+  return found == c.ownRows.end() ? kNone : found->second.text;
+}
+
 bool usesFirstFiled(const Case& c, const std::string& line) {
   return c.firstFiled.count(kEveryLine) > 0 || c.firstFiled.count(line) > 0;
 }
@@ -86,6 +92,11 @@ class FaultFinder {
     for (const std::string& line : case_.firstFiled) {
       if (line != kEveryLine && !isFiled(line)) say("there is no standard line '" + line + "' to use as first filed");
     }
+    std::set<std::string> published;
+    for (const PublishedSet& set : case_.published) {
+      if (set.name.empty()) say("published estimates need a name");
+      if (!published.insert(set.name).second) say("there are published estimates called '" + set.name + "' already");
+    }
     return std::move(faults_);
   }
 
@@ -104,13 +115,11 @@ class FaultFinder {
     }
   }
 
-  const model::Row* find(const std::string& name, model::Role role) {
+  /// Null where the model in use has no such row.
+  [[nodiscard]] const model::Row* find(const std::string& name, model::Role role) const {
     const int index = model_.find(name);
-    if (index >= 0 && model_.rows[static_cast<size_t>(index)].role == role) {
-      return &model_.rows[static_cast<size_t>(index)];
-    }
-    say("the model has no " + std::string(model::roleWord(role)) + " '" + name + "'");
-    return nullptr;
+    if (index < 0 || model_.rows[static_cast<size_t>(index)].role != role) return nullptr;
+    return &model_.rows[static_cast<size_t>(index)];
   }
 
   void checkRange(const Scenario& s, const model::Row& row, double x) {
@@ -122,10 +131,11 @@ class FaultFinder {
 
   void checkDriver(const Scenario& s, const std::string& name, const Assumption& a) {
     const model::Row* row = find(name, model::Role::Driver);
-    if (row == nullptr) return;
+    // A path that rests must still be one when it is taken up again.
     if (const std::string fault = faultOf(a.path, case_.horizon, s.id == kBase); !fault.empty()) {
-      say(row->label + " (" + s.label + "): " + fault);
+      say((row == nullptr ? name : row->label) + " (" + s.label + "): " + fault);
     }
+    if (row == nullptr) return;
     if (a.path.level) checkRange(s, *row, *a.path.level);
     if (a.path.start) checkRange(s, *row, *a.path.start);
     if (a.path.shape == Shape::Cycle) return;  // those are deviations
@@ -142,7 +152,7 @@ class FaultFinder {
 
   [[nodiscard]] bool isFiled(const std::string& line) const {
     const int index = model_.find(line);
-    return index >= 0 && model_.rows[static_cast<size_t>(index)].historyFiled;
+    return index >= 0 && model_.rows[static_cast<size_t>(index)].isStandardLine();
   }
 
   void checkLine(const std::string& concept_name, const LineChoice& choice) {
@@ -155,7 +165,7 @@ class FaultFinder {
   void checkAdjustment(const CellOfLine& cell, const Adjustment& adjustment) {
     const int index = model_.find(cell.first);
     const model::Row* row = index < 0 ? nullptr : &model_.rows[static_cast<size_t>(index)];
-    if (row == nullptr || !row->historyFiled || row->kind != Kind::Money || row->timing != model::Timing::Flow) {
+    if (row == nullptr || !row->isStandardLine() || row->kind != Kind::Money || row->timing != model::Timing::Flow) {
       say("'" + cell.first + "' cannot be adjusted: only filed flows of money can");
     } else if (!std::isfinite(adjustment.amount)) {
       say("the adjustment of " + row->label + " " + std::to_string(cell.second) + " is no number");

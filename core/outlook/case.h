@@ -81,11 +81,31 @@ struct OwnLine {
   friend bool operator==(const OwnLine&, const OwnLine&) = default;
 };
 
+/// The analyst's own model text upon a shipped model (docs/formats/model-language.md).
+struct OwnRows {
+  std::string text;
+  Provenance said;
+  friend bool operator==(const OwnRows&, const OwnRows&) = default;
+};
+
+/// Own estimates as they were published: figures frozen on a day, to be held against later ones.
+/// No edit changes a set; it is added, and may be withdrawn.
+struct PublishedSet {
+  std::string name;
+  Date valuationDate{};
+  std::map<std::string, std::map<int, double>> figures;  ///< base's, by row and fiscal year
+  std::map<std::string, double> values;                  ///< value per share by scenario, listing units
+  std::optional<double> price;                           ///< on the valuation date, listing units
+  Provenance said;
+  friend bool operator==(const PublishedSet&, const PublishedSet&) = default;
+};
+
 struct Case {
   std::string company;
-  std::string model = "standard";
-  int horizon = 10;         ///< forecast years, 3 to 15
-  std::vector<int> stages;  ///< lengths in years that sum to the horizon; empty: one stage
+  std::string model = "standard";          ///< the shipped model in use
+  std::map<std::string, OwnRows> ownRows;  ///< by shipped model
+  int horizon = 10;                        ///< forecast years, 3 to 15
+  std::vector<int> stages;                 ///< lengths in years that sum to the horizon; empty: one stage
   /// Fiscal year that the first forecast year follows; 0: the last one filed. Later filings wait
   /// until the case is rolled forward, so that no path slips by a year.
   int baseYear = 0;
@@ -102,6 +122,8 @@ struct Case {
   std::map<std::string, TestChoice> tests;  ///< by test of the quality review
   /// Findings looked at and accepted, by what they say: one that says another figure is open again.
   std::map<std::string, Provenance> acknowledged;
+  std::vector<PublishedSet> published;   ///< earliest first
+  std::map<std::string, double> limits;  ///< of monitors, where they are not the default (core/monitor/limits.h)
 
   [[nodiscard]] const Scenario* scenario(const std::string& id) const;
   [[nodiscard]] int indexOf(const std::string& id) const;  ///< -1 when there is none
@@ -123,8 +145,12 @@ inline constexpr int kLongestHorizon = 15;
 /// An empty case with worst, base and best at 25, 50 and 25 per cent.
 Case newCase(const std::string& company, Date valuationDate);
 
+/// Text of the own rows upon the model in use; empty where there are none.
+const std::string& ownRowsInUse(const Case& c);
+
 /// Everything that is wrong with a case against its model, empty when nothing is. A case with
-/// faults is never stored.
+/// faults is never stored. Assumptions for rows that the model in use does not have are no fault:
+/// they rest until the model they were made for is chosen again.
 std::vector<std::string> faultsOf(const Case& c, const model::Model& m);
 
 }  // namespace zl

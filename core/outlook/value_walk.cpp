@@ -11,9 +11,10 @@ namespace zl {
 namespace {
 
 constexpr const char* kValueRow = "raw_value";
+constexpr const char* kBaseYearRow = "base_fiscal_year";  // goes with the filed figures, not by itself
 
 struct Part {
-  enum class Of { Rows, Filed, Horizon, Probabilities } of = Of::Rows;
+  enum class Of { Rows, Model, Filed, Horizon, Probabilities } of = Of::Rows;
   std::string label;
   std::vector<std::string> names;   ///< of rows
   std::vector<std::string> labels;  ///< of rows
@@ -91,8 +92,7 @@ class Walker {
 
   /// Whether what the two ends hold for a row differs in a scenario that counts.
   template <class Same>
-  bool differs(const std::string& name, bool inBase, const Same& same) const {
-    if (modelOf(0).find(name) < 0) return true;
+  bool differs(bool inBase, const Same& same) const {
     std::vector<std::string> ids = scenarios_;
     if (inBase) ids.emplace_back(kBase);
     return !std::all_of(ids.begin(), ids.end(), same);
@@ -100,20 +100,22 @@ class Walker {
 
   /// Compared by figures on the ground of either end: the same path may mean another thing there.
   bool driverDiffers(const std::string& name) const {
-    return differs(name, false, [&](const std::string& id) {
+    return differs(false, [&](const std::string& id) {
       return std::all_of(std::begin(grounds_), std::end(grounds_), [&](const Ground& ground) {
         const int row = ground.compiled->model.find(name);
-        return row >= 0 && figuresOfEnd(ground, row, 0, id) == figuresOfEnd(ground, row, 1, id);
+        return row < 0 || figuresOfEnd(ground, row, 0, id) == figuresOfEnd(ground, row, 1, id);
       });
     });
   }
 
   /// Of an input or a given. History stands on what the base scenario says, whichever is walked.
   bool constantDiffers(const std::string& name, bool inBase) const {
-    return differs(name, inBase, [&](const std::string& id) {
+    return differs(inBase, [&](const std::string& id) {
       Figure f[2];
       for (int end = 0; end < 2; ++end) {
-        const model::Row& row = modelOf(end).rows[static_cast<size_t>(modelOf(end).find(name))];
+        // A model without the row would hold what the other's preset says.
+        const model::Model& m = modelOf(modelOf(end).find(name) < 0 ? 1 : end);
+        const model::Row& row = m.rows[static_cast<size_t>(m.find(name))];
         f[end] = constantFigure(row, caseOf(end), *caseOf(end).scenario(id), ends_[end]->givens);
       }
       return f[0].hasValue() || f[1].hasValue() ? f[0] == f[1] : true;
@@ -123,7 +125,7 @@ class Walker {
   void findParts() {
     const model::Model& m = modelOf(1);
     for (const model::Row& row : m.rows) {
-      if (row.role == model::Role::Row) continue;
+      if (row.role == model::Role::Row || row.name == kBaseYearRow) continue;
       const bool driver = row.role == model::Role::Driver;
       const bool moves = !driver && readByHistory(m, row.name);
       if (driver ? !driverDiffers(row.name) : !constantDiffers(row.name, moves)) continue;
@@ -137,13 +139,19 @@ class Walker {
     }
     const Case& a = caseOf(0);
     const Case& b = caseOf(1);
+    if (a.model != b.model || ownRowsInUse(a) != ownRowsInUse(b)) {
+      std::vector<std::string> what;
+      if (a.model != b.model) what.emplace_back("Model");
+      if (ownRowsInUse(a) != ownRowsInUse(b)) what.emplace_back("Own rows");
+      parts_.push_back({Part::Of::Model, "Model and own rows", {}, std::move(what), true});
+    }
     std::vector<std::string> filed;
     if (a.baseYear != b.baseYear) filed.emplace_back("Base year");
     if (plan_.filedDiffers) filed.emplace_back("Documents filed");
     if (a.adjustments != b.adjustments) filed.emplace_back("Adjustments of history");
     if (a.lines != b.lines || a.ownLines != b.ownLines) filed.emplace_back("Lines that concepts stand on");
     if (a.firstFiled != b.firstFiled) filed.emplace_back("Figures as first filed");
-    if (!filed.empty()) parts_.push_back({Part::Of::Filed, "Filed figures", {}, std::move(filed), true});
+    if (!filed.empty()) parts_.push_back({Part::Of::Filed, "Filed figures", {kBaseYearRow}, std::move(filed), true});
     if (a.horizon != b.horizon) parts_.push_back({Part::Of::Horizon, "Horizon", {}, {"Forecast years"}, true});
     if (plan_.scenario.empty() && std::any_of(scenarios_.begin(), scenarios_.end(), [&](const std::string& id) {
           return a.scenario(id)->probability != b.scenario(id)->probability;
@@ -172,6 +180,10 @@ class Walker {
     Case c = caseOf(0);
     const Case& other = caseOf(1);
     if (second(mask, Part::Of::Horizon)) c.horizon = other.horizon;
+    if (second(mask, Part::Of::Model)) {
+      c.model = other.model;
+      c.ownRows = other.ownRows;
+    }
     if (second(mask, Part::Of::Filed)) {
       c.baseYear = other.baseYear;
       c.adjustments = other.adjustments;
@@ -196,7 +208,10 @@ class Walker {
     s.inputs.erase(name);
     if (const Assumption* a = from.driver(there, name)) {
       s.drivers[name] = *a;
-      if (a->path.shape == Shape::Steps) s.drivers[name].path = asTyped(name, end, s.id);  // stages may differ
+      const int row = modelOf(end).find(name);
+      const bool drives = row >= 0 && modelOf(end).rows[static_cast<size_t>(row)].role == model::Role::Driver;
+      if (drives && a->path.shape == Shape::Steps)
+        s.drivers[name].path = asTyped(name, end, s.id);  // stages may differ
     }
     if (const InputChoice* choice = from.input(there, name)) s.inputs[name] = *choice;
   }
@@ -302,8 +317,8 @@ class Walker {
     std::vector<Figure> figures = figuresOfEnd(ground, row, 1 - end, id);
     if (onlyRolled(r.name, 1 - end, -later, id)) return figures;
     const int own = modelOf(end).find(r.name);
-    const std::vector<Figure> then =
-        driverFigures(r, caseOf(end), s, lastActual(grounds_[end], own), years - ahead).figures;
+    const Figure last = own < 0 ? Figure::absent("the model has no such row") : lastActual(grounds_[end], own);
+    const std::vector<Figure> then = driverFigures(r, caseOf(end), s, last, years - ahead).figures;
     std::copy(then.begin(), then.end(), figures.begin() + ahead);
     return figures;
   }

@@ -2,10 +2,10 @@
 // What moved the value per share between two cases, split by what differs between them in a way
 // that adds up and does not depend on any order (L. Shapley, A value for n-person games, 1953).
 //
-// A part is a group of drivers, inputs and givens (or a single one), the filed figures with what
-// the analyst made of them, the horizon, or the probabilities. Every mixture of the parts of both
-// ends is valued: 2^n lanes for n parts. A part's effect is its mean marginal effect over all
-// orders in which the parts could be changed.
+// A part is a group of drivers, inputs and givens (or a single one), the model with its own rows,
+// the filed figures with what the analyst made of them, the horizon, or the probabilities. Every mixture of the parts
+// of both ends is valued: 2^n lanes for n parts. A part's effect is its mean marginal effect over all orders in which
+// the parts could be changed.
 
 #include <functional>
 #include <memory>

@@ -39,11 +39,11 @@ std::string companyRecord(const Story& story) {
     {"on": "2025-09-02", "what": "Northern plant closed and written down", "line": "exceptional_items"}
   ],
   "debt_due": [
-    {"year": 2026, "amount": 44000000, "floating": true, "what": "bank lines"},
-    {"year": 2027, "amount": 18000000, "floating": true, "what": "term loan"},
-    {"year": 2028, "amount": 52000000, "floating": false, "what": "convertible"},
-    {"year": 2030, "amount": 100000000, "floating": false, "what": "private placement"},
-    {"year": 2032, "amount": 34000000, "floating": false, "what": "private placement"}
+    {"year": 2026, "amount": 44000000, "floating": true, "what": "bank lines", "rate": 0.052},
+    {"year": 2027, "amount": 18000000, "floating": true, "what": "term loan", "rate": 0.049},
+    {"year": 2028, "amount": 52000000, "floating": false, "what": "convertible", "rate": 0.0175},
+    {"year": 2030, "amount": 100000000, "floating": false, "what": "private placement", "rate": 0.036},
+    {"year": 2032, "amount": 34000000, "floating": false, "what": "private placement", "rate": 0.041}
   ],
   "deals": [
     {"on": "2021-04-12", "what": "Optical sorting business", "price": 18400000, "goodwill": 18400000,
@@ -428,21 +428,23 @@ inflation EUR,2026-04-30,0.0200,demo table
 }
 
 std::string estimateTable() {
-  return R"(item,year,low,mean,high,count,date,source
-revenue,2026,699000000,722000000,748000000,8,2026-01-30,demo table; before the annual report
-revenue,2027,718000000,752000000,796000000,8,2026-01-30,demo table; before the annual report
-revenue,2026,705000000,728000000,752000000,9,2026-04-24,demo table
-revenue,2027,729000000,761000000,802000000,9,2026-04-24,demo table
-revenue,2028,748000000,790000000,851000000,6,2026-04-24,demo table
-cost_of_sales,2026,412000000,424000000,436000000,9,2026-04-24,demo table
-cost_of_sales,2027,414000000,433000000,455000000,9,2026-04-24,demo table
-cost_of_sales,2028,420000000,445000000,480000000,6,2026-04-24,demo table
-operating_expenses,2026,214000000,222000000,229000000,7,2026-04-24,demo table
-operating_expenses,2027,219000000,229000000,238000000,7,2026-04-24,demo table
-operating_expenses,2028,223000000,232000000,248000000,5,2026-04-24,demo table
-capex,2026,33000000,38000000,46000000,6,2026-04-24,demo table
-capex,2027,34000000,39500000,48000000,6,2026-04-24,demo table
-capex,2028,35000000,41000000,52000000,4,2026-04-24,demo table
+  return R"(item,year,low,mean,high,count,date,source,by
+revenue,2026,699000000,722000000,748000000,8,2026-01-30,demo table; before the annual report,analysts
+revenue,2027,718000000,752000000,796000000,8,2026-01-30,demo table; before the annual report,analysts
+revenue,2026,705000000,728000000,752000000,9,2026-04-24,demo table,analysts
+revenue,2027,729000000,761000000,802000000,9,2026-04-24,demo table,analysts
+revenue,2028,748000000,790000000,851000000,6,2026-04-24,demo table,analysts
+cost_of_sales,2026,412000000,424000000,436000000,9,2026-04-24,demo table,analysts
+cost_of_sales,2027,414000000,433000000,455000000,9,2026-04-24,demo table,analysts
+cost_of_sales,2028,420000000,445000000,480000000,6,2026-04-24,demo table,analysts
+operating_expenses,2026,214000000,222000000,229000000,7,2026-04-24,demo table,analysts
+operating_expenses,2027,219000000,229000000,238000000,7,2026-04-24,demo table,analysts
+operating_expenses,2028,223000000,232000000,248000000,5,2026-04-24,demo table,analysts
+capex,2026,33000000,38000000,46000000,6,2026-04-24,demo table,analysts
+capex,2027,34000000,39500000,48000000,6,2026-04-24,demo table,analysts
+capex,2028,35000000,41000000,52000000,4,2026-04-24,demo table,analysts
+revenue,2026,715000000,,735000000,,2026-03-18,annual report 2025; outlook,company
+capex,2026,35000000,,40000000,,2026-03-18,annual report 2025; outlook,company
 )";
 }
 

@@ -236,9 +236,14 @@ Result<std::vector<Estimate>> readEstimates(std::string_view content, const std:
     e.item = row.needed("item");
     const double year = row.number("year");
     const double count = row.text("count").empty() ? 0 : row.number("count");
-    e.mean = row.number("mean");
     if (const Figure low = row.figure("low"); low.hasValue()) e.low = low.value();
     if (const Figure high = row.figure("high"); high.hasValue()) e.high = high.value();
+    const std::string by = row.text("by");
+    if (!by.empty() && by != "analysts" && by != "company") row.fault("by is analysts or company, not '" + by + "'");
+    if (by == "company") e.by = EstimateBy::Company;
+    // A company names a range; its middle is ours to take.
+    const bool range = e.by == EstimateBy::Company && row.text("mean").empty() && e.low && e.high;
+    e.mean = range ? (*e.low + *e.high) / 2 : row.number("mean");
     e.date = row.date("date");
     e.source = row.text("source");
     if (!(year >= 1900 && year <= 2200) || year != std::floor(year)) {

@@ -23,7 +23,8 @@ Result<std::vector<Peer>> readPeers(std::string_view content, const std::string&
 /// rate,date,figure,source
 Result<std::vector<MarketRate>> readRates(std::string_view content, const std::string& name);
 
-/// item,year,low,mean,high,count,date,source — one estimate a row; low, high and count may be empty.
+/// item,year,low,mean,high,count,date,source — one estimate a row; low, high and count may be empty. A further column
+/// `by` says whose: `analysts` (when left out) or `company`, whose mean may be empty between low and high.
 Result<std::vector<Estimate>> readEstimates(std::string_view content, const std::string& name);
 
 }  // namespace zl::exchange

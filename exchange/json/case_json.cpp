@@ -1,13 +1,12 @@
 #include "exchange/json/case_json.h"
 
+#include "exchange/json/case_members.h"
 #include "exchange/json/lines_json.h"
 
 namespace zl::exchange {
 namespace {
 
-Json toJson(const Provenance& p) {
-  return {{"reason", p.reason}, {"author", p.author}, {"at", p.at}};
-}
+using zl::exchange::toJson;
 
 Json toJson(const Path& path) {
   Json j{{"shape", shapeWord(path.shape)}};
@@ -42,15 +41,6 @@ Json toJson(const Scenario& s) {
           {"probability", s.probability},
           {"drivers", std::move(drivers)},
           {"inputs", std::move(inputs)}};
-}
-
-Provenance provenanceOf(ObjectReader& parent) {
-  const Json* m = parent.member("said");
-  if (m == nullptr) return {};
-  ObjectReader r(*m, parent.path() + "/said");
-  Provenance p{r.optionalText("reason"), r.optionalText("author"), r.optionalText("at")};
-  r.finish();
-  return p;
 }
 
 Path pathOf(const Json& json, const std::string& where) {
@@ -153,16 +143,17 @@ void readHistoryChoices(ObjectReader& r, const std::string& source, Case& c) {
   });
 }
 
-Case caseOf(const Json& json, const std::string& source) {
+Case caseOf(const Json& json, const std::string& source, bool newerToo) {
   ObjectReader r(json, source);
   if (r.text("format") != "zealous-ledger-case") r.fault("this is not a case");
-  if (const int version = r.whole("version"); version < 1 || version > kCaseVersion) {
+  if (const int version = r.whole("version"); version < 1 || (version > kCaseVersion && !newerToo)) {
     r.fault("the case has version " + std::to_string(version) + "; this program reads versions 1 to " +
             std::to_string(kCaseVersion));
   }
   Case c;
   c.company = r.text("company");
   c.model = r.text("model");
+  c.ownRows = readOwnRows(r);
   c.horizon = r.whole("horizon");
   if (const Json* stages = r.member("stages")) {
     if (!stages->is_array() || stages->size() > kLongestHorizon) r.fault("'stages' must be a list of at most 15");
@@ -205,6 +196,11 @@ Case caseOf(const Json& json, const std::string& source) {
   }
   if (const Json* lines = r.member("lines")) c.lines = readLineChoices(*lines, source + "/lines");
   readHistoryChoices(r, source, c);
+  c.published = readPublished(r);
+  if (const Json* limits = r.member("limits")) {
+    ObjectReader figures(*limits, source + "/limits");
+    for (const auto& [monitor, limit] : limits->items()) c.limits[monitor] = figures.number(monitor.c_str());
+  }
   if (const Json* lines = r.member("first_filed")) {
     if (!lines->is_array()) r.fault("'first_filed' must be a list");
     for (const Json& line : *lines) {
@@ -252,6 +248,7 @@ Json toJson(const Case& c) {
           {"version", kCaseVersion},
           {"company", c.company},
           {"model", c.model},
+          {"own_rows", toJson(c.ownRows)},
           {"horizon", c.horizon},
           {"stages", c.stages},
           {"base_year", c.baseYear},
@@ -266,12 +263,29 @@ Json toJson(const Case& c) {
           {"adjustments", std::move(adjustments)},
           {"windows", std::move(windows)},
           {"tests", std::move(tests)},
-          {"acknowledged", std::move(acknowledged)}};
+          {"acknowledged", std::move(acknowledged)},
+          {"published", toJson(c.published)},
+          {"limits", c.limits}};
 }
 
 Result<Case> caseFromJson(const Json& json, const std::string& source) {
   try {
-    return caseOf(json, source);
+    return caseOf(json, source, false);
+  } catch (const JsonFault& fault) {
+    return tl::unexpected(fault.error);
+  }
+}
+
+int newerVersion(const Json& json) {
+  if (!json.is_object() || json.value("format", Json()) != "zealous-ledger-case") return 0;
+  const Json version = json.value("version", Json());
+  return version.is_number_integer() && version.get<int>() > kCaseVersion ? version.get<int>() : 0;
+}
+
+Result<Case> understoodCase(const Json& json, const std::string& source) {
+  const PassingOver passing;
+  try {
+    return caseOf(json, source, true);
   } catch (const JsonFault& fault) {
     return tl::unexpected(fault.error);
   }

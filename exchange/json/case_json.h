@@ -7,12 +7,17 @@
 namespace zl::exchange {
 
 /// 2 added stages, the base year, acknowledged findings and the shapes steps, recovery, cycle and
-/// follow; version 1 is still read.
-inline constexpr int kCaseVersion = 2;
+/// follow; 3 the analyst's own rows and other models. Versions 1 and 2 are still read.
+inline constexpr int kCaseVersion = 3;
 
 Json toJson(const Case& c);
 /// Unknown members, other versions and wrong types are refused; the values themselves are checked
 /// against the model by faultsOf().
 Result<Case> caseFromJson(const Json& json, const std::string& source);
+
+/// The version that a newer program wrote a case with; 0 where this one knows it, or it is no case.
+int newerVersion(const Json& json);
+/// What of a newer program's case this one understands: good for looking at, not for writing back.
+Result<Case> understoodCase(const Json& json, const std::string& source);
 
 }  // namespace zl::exchange

@@ -69,6 +69,8 @@ DebtDue dueOf(ObjectReader& r) {
   due.amount = positive(r, "amount");
   due.floating = r.truth("floating");
   due.what = r.optionalText("what");
+  due.rate = r.optionalNumber("rate");
+  if (due.rate && (*due.rate < 0 || *due.rate > 0.5)) r.fault("'rate' is a fraction from 0 to 0.5: 0.045 is 4.5 %");
   return due;
 }
 
@@ -157,7 +159,9 @@ Json toJson(const CompanyEvent& e) {
 }
 
 Json toJson(const DebtDue& d) {
-  return {{"year", d.year}, {"amount", d.amount}, {"floating", d.floating}, {"what", d.what}};
+  Json json{{"year", d.year}, {"amount", d.amount}, {"floating", d.floating}, {"what", d.what}};
+  if (d.rate) json["rate"] = *d.rate;
+  return json;
 }
 
 Json toJson(const Deal& d) {

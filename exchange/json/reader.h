@@ -22,6 +22,16 @@ struct JsonFault {
   Error error;
 };
 
+/// While one lives, readers of this thread pass over members that they do not know: for what a newer
+/// version of the program wrote, which is shown as far as it is understood and never written back.
+class PassingOver {
+ public:
+  PassingOver();
+  ~PassingOver();
+  PassingOver(const PassingOver&) = delete;
+  PassingOver& operator=(const PassingOver&) = delete;
+};
+
 class ObjectReader {
  public:
   ObjectReader(const Json& object, std::string path);

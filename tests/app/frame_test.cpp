@@ -88,7 +88,7 @@ TEST_F(Frame, TheRailFollowsGhostsAndClicks) {
 
 TEST_F(Frame, TheRouteShowsWhatNeedsALookByShapeAndWord) {
   auto* history = find<QAbstractButton>("stop3");
-  EXPECT_THAT(history->accessibleDescription().toStdString(), testing::HasSubstr("needs a look, 3 findings"));
+  EXPECT_THAT(history->accessibleDescription().toStdString(), testing::HasSubstr("needs a look, 4 findings"));
   EXPECT_EQ(find<QAbstractButton>("stop2")->accessibleDescription(), QStringLiteral("settled"));
   auto* capital = find<QAbstractButton>("stop5");
   QTest::mouseClick(capital, Qt::LeftButton);

@@ -5,6 +5,7 @@
 #include <QComboBox>
 #include <QListWidget>
 #include <QSpinBox>
+#include <QToolTip>
 #include <fstream>
 
 #include "tests/support/next_year.h"
@@ -178,6 +179,126 @@ TEST_F(OutlookWindow, ANewYearIsComparedAndRolledForward) {
   EXPECT_THAT(status().toStdString(), testing::HasSubstr("kept as 'Before 2026 was filed'"));
   EXPECT_EQ(bench().now().years().size(), 13u);
   EXPECT_FALSE(find<QPushButton>("rollForward")->isVisible());
+}
+
+TEST_F(OutlookWindow, GuidanceIsAdoptedAndAFigureHoldsInPlaceOfAShapeWithoutLevel) {
+  auto* evidence = find<LedgerView>("evidence");
+  place(evidence, QStringLiteral("guidance"), 0);
+  press(evidence, Qt::Key_Return);
+  EXPECT_NEAR(growth(0), 725.0 / 723.703 - 1, 1e-12);
+  EXPECT_THAT(theCase().base().drivers.at("revenue_growth").said.reason,
+              testing::StartsWith("Adopted: guidance for 1 year"));
+  chooseShape(QStringLiteral("steps"));
+  place(evidence, QStringLiteral("economy"), 0);
+  press(evidence, Qt::Key_Return);
+  EXPECT_DOUBLE_EQ(growth(0), 0.025);
+}
+
+TEST_F(OutlookWindow, EstimatesAreFrozenAndHeldAgainstToday) {
+  show(QStringLiteral("Published estimates"));
+  EXPECT_THAT(find<QLabel>("tableWords")->text().toStdString(), testing::HasSubstr("Nothing is published yet"));
+  QTest::mouseClick(find<QPushButton>("publish"), Qt::LeftButton);
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("a name first"));
+  type("publishName", QStringLiteral("Spring"));
+  ASSERT_EQ(theCase().published.size(), 1u);
+  EXPECT_THAT(find<QLabel>("tableWords")->text().toStdString(), testing::HasSubstr("by tester, valued at 2026-04-30"));
+  ASSERT_GT(tableRows().size(), 40u);
+  const auto base = std::find_if(tableRows().begin(), tableRows().end(),
+                                 [](const LedgerRow& r) { return r.label == QStringLiteral("Value per share, Base"); });
+  ASSERT_NE(base, tableRows().end());
+  EXPECT_EQ(base->cells[2].figure.value(), 0);
+  // Moved by key, the figures of today follow and the frozen ones stay.
+  const double frozen = base->cells[0].figure.value();
+  auto* board = find<PathBoard>("pathBoard");
+  board->setFocus();
+  press(board, Qt::Key_Up);
+  EXPECT_EQ(tableRows()[1].cells[0].figure.value(), frozen);
+  EXPECT_GT(tableRows()[1].cells[2].figure.value(), 0);
+  QTest::mouseClick(find<QPushButton>("withdraw"), Qt::LeftButton);
+  EXPECT_TRUE(theCase().published.empty());
+  EXPECT_FALSE(find<QPushButton>("withdraw")->isEnabled());
+}
+
+TEST_F(OutlookWindow, AnInterimReportStandsAgainstItsYear) {
+  show(QStringLiteral("Interim report against forecast"));
+  EXPECT_TRUE(tableRows().empty());
+  EXPECT_THAT(find<QLabel>("tableWords")->text().toStdString(), testing::HasSubstr("No interim report of 2026E"));
+  std::ofstream(folder_.file("q1.csv")) << "concept,label,start,end,unit,decimals,value\n"
+                                           "revenue,,2026-01-01,2026-03-31,EUR,-3,170000000\n";
+  chosenFiles_ = {text(folder_.file("q1.csv"))};
+  press(window_.get(), Qt::Key_I, Qt::ControlModifier);
+  waitForReading();
+  QTest::mouseClick(find<QPushButton>("acceptImport"), Qt::LeftButton);
+  go(Qt::Key_4);
+  ASSERT_FALSE(tableRows().empty());
+  const auto revenue = std::find_if(tableRows().begin(), tableRows().end(),
+                                    [](const LedgerRow& r) { return r.label == QStringLiteral("Revenue"); });
+  ASSERT_NE(revenue, tableRows().end());
+  EXPECT_EQ(revenue->cells[0].figure.value(), 170e6);
+  EXPECT_THAT(find<QLabel>("tableWords")->text().toStdString(), testing::HasSubstr("Year to Q1 2026"));
+}
+
+TEST_F(OutlookWindow, TheTraceTellsHowAnAssumptionCameAbout) {
+  auto* board = find<PathBoard>("pathBoard");
+  board->setFocus();
+  press(board, Qt::Key_Up);
+  bench().focus({bench().now().evaluation->model().find("revenue_growth"), 13}, 1);
+  auto* show = find<QPushButton>("traceShowJournal");
+  ASSERT_TRUE(show->isVisible());
+  EXPECT_FALSE(find<QLabel>("traceJournal")->isVisible()) << "read only when asked for";
+  QTest::mouseClick(show, Qt::LeftButton);
+  EXPECT_THAT(find<QLabel>("traceJournal")->text().toStdString(),
+              testing::MatchesRegex("2026-05-01 tester: typed 1.0, 3.5(.|\n)* -> typed .*"));
+  bench().focus({bench().now().evaluation->model().find("revenue"), 3}, 1);
+  EXPECT_FALSE(show->isVisible()) << "a filed figure was assumed by nobody";
+}
+
+TEST_F(OutlookWindow, VersionsFindingsAndActionsAreFoundByName) {
+  ASSERT_TRUE(bench().keepVersion(QStringLiteral("Before the summer"), {}));
+  auto* field = find<QLineEdit>("find");
+  const auto look = [&](const QString& words) {
+    press(window_.get(), Qt::Key_F, Qt::ControlModifier);
+    field->clear();
+    QTest::keyClicks(field, words);
+    press(field, Qt::Key_Return);
+  };
+  look(QStringLiteral("before the sum"));
+  EXPECT_EQ(find<QComboBox>("verdictView")->currentIndex(), 1);
+  look(QStringLiteral("Finding: Best: revenue still grows"));
+  EXPECT_EQ(window_->findChild<OutlookPage*>()->chosen(), QStringLiteral("revenue_growth"));
+  EXPECT_TRUE(window_->findChild<OutlookPage*>()->isVisible()) << "the finding's own stop";
+  look(QStringLiteral("Do: Own rows"));
+  EXPECT_TRUE(find<QWidget>("ownRowsText")->isVisible());
+  look(QStringLiteral("no such thing at all"));
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("Nothing here is called"));
+}
+
+TEST_F(OutlookWindow, ARefusalStandsBesideTheCellItIsAbout) {
+  auto* paths = find<LedgerView>("paths");
+  const double before = growth(2);
+  paths->setFocus();
+  paths->setCurrentIndex(paths->ledger().index(1, 2 + paths->ledger().firstColumn()));
+  typeOver(paths, QStringLiteral("-250"));
+  EXPECT_EQ(growth(2), before);
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("outside the allowed range -0.9 to 3"));
+  EXPECT_TRUE(QTest::qWaitFor([] { return QToolTip::isVisible(); }));
+  EXPECT_THAT(QToolTip::text().toStdString(), testing::HasSubstr("outside the allowed range"));
+  QToolTip::hideText();
+}
+
+TEST_F(OutlookWindow, LimitsOfMonitorsAreTypedAndTakenBack) {
+  go(Qt::Key_9);
+  find<QComboBox>("verdictView")->setCurrentIndex(2);
+  auto* grid = find<LedgerView>("monitorLimits");
+  place(grid, QStringLiteral("growth above the economy"), 0);
+  typeOver(grid, QStringLiteral("20"));
+  EXPECT_DOUBLE_EQ(theCase().limits.at("growth above the economy"), 0.2);
+  place(grid, QStringLiteral("growth above the economy"), 0);
+  typeOver(grid, QStringLiteral("900"));
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("outside the allowed range"));
+  place(grid, QStringLiteral("growth above the economy"), 0);
+  typeOver(grid, QStringLiteral(" "));
+  EXPECT_TRUE(theCase().limits.empty()) << "an empty cell takes the default again";
 }
 
 TEST_F(OutlookWindow, AFindingIsAcceptedWithAReason) {

@@ -150,13 +150,13 @@ TEST_F(Batch, CasesThatDoNotFitAreRefusedAndNothingChanges) {
     EXPECT_DOUBLE_EQ(value(book()), before);
   };
   refuse([](Json& j) { j["company"] = "other"; }, "the case is of 'other', the open company is 'vessingholt'");
-  refuse([](Json& j) { j["model"] = "bank"; }, "the case is for the model 'bank'");
+  refuse([](Json& j) { j["model"] = "bank"; }, "there is no model 'bank'");
   refuse([](Json& j) { j["horizon"] = 40; }, "the horizon is 40 years; it can be 3 to 15");
   refuse([](Json& j) { j["scenarios"].erase(1); }, "there is no scenario 'base'");
   refuse([](Json& j) { j["scenarios"][1]["drivers"]["beta"]["path"]["level"] = 99; },
          "99 is outside the allowed range -1 to 5");
   refuse([](Json& j) { j["scenarios"][1]["drivers"]["gamma"] = j["scenarios"][1]["drivers"]["beta"]; },
-         "no driver 'gamma'");
+         "no model has a driver 'gamma' (Base)");
   refuse([](Json& j) { j["version"] = 7; }, "the case has version 7");
 }
 

@@ -97,6 +97,40 @@ TEST_F(Cli, LooksAtTheOutlookFromItsSides) {
   EXPECT_THAT(zledger({"check", book()}).out, testing::HasSubstr("(acknowledged: the recall)"));
 }
 
+TEST_F(Cli, SwitchesModelsAndKeepsOwnRows) {
+  EXPECT_THAT(zledger({"model", book()}).out, testing::HasSubstr("* standard"));
+  ASSERT_EQ(zledger({"model", book(), "quick"}).status, 0);
+  EXPECT_THAT(zledger({"model", book()}).out, testing::HasSubstr("* quick"));
+  EXPECT_THAT(zledger({"trace", book(), "fcff", "--year", "2026"}).out, testing::HasSubstr("nopat - reinvestment"));
+  ASSERT_EQ(zledger({"undo", book()}).status, 0);
+  std::ofstream(folder_.file("rows.model")) << "row orders \"Orders\" money flow\n  forecast revenue * 1.1\n";
+  std::ofstream(folder_.file("bad.model")) << "row orders \"Orders\" money flow\n  forecast nowhere\n";
+  EXPECT_THAT(zledger({"rows", book(), "--try", folder_.file("rows.model")}).out, testing::HasSubstr("adds    orders"));
+  EXPECT_EQ(zledger({"rows", book()}).out, "") << "trying stores nothing";
+  EXPECT_THAT(zledger({"rows", book(), "--set", folder_.file("bad.model")}).err,
+              testing::HasSubstr("own rows, line 2, column 12"));
+  ASSERT_EQ(zledger({"rows", book(), "--set", folder_.file("rows.model"), "--reason", "backlog"}).status, 0);
+  EXPECT_THAT(zledger({"trace", book(), "orders", "--year", "2026"}).out,
+              testing::HasSubstr("by the own rows, assumed"));
+  EXPECT_THAT(zledger({"rows", book(), "--build", "list"}).out, testing::HasSubstr("Debt by tranche"));
+  const Outcome built = zledger({"rows", book(), "--build", "Debt by tranche", "--json"});
+  EXPECT_EQ(nlohmann::json::parse(built.out)["would_break"].size(), 0u);
+  EXPECT_THAT(zledger({"rows", book()}).out,
+              testing::AllOf(testing::HasSubstr("orders"), testing::HasSubstr("tranche_1")));
+  EXPECT_EQ(zledger({"rows", book(), "--drop"}).status, 0);
+  EXPECT_EQ(zledger({"rows", book()}).out, "");
+}
+
+TEST_F(Cli, FreezesEstimatesAndHoldsThemAgainstToday) {
+  ASSERT_EQ(zledger({"publish", book(), "Spring", "--note", "initiation"}).status, 0);
+  EXPECT_THAT(zledger({"publish", book()}).out, testing::HasSubstr("Spring  2026-05-01T12:00:00Z  tester  initiation"));
+  EXPECT_THAT(zledger({"publish", book(), "--compare", "Spring"}).out, testing::HasSubstr("715.0 to 735.0"));
+  const auto lines = nlohmann::json::parse(zledger({"publish", book(), "--compare", "Spring", "--json"}).out);
+  EXPECT_EQ(lines[1]["change"], 0);
+  EXPECT_EQ(zledger({"publish", book(), "--withdraw", "Spring"}).status, 0);
+  EXPECT_EQ(zledger({"roll", book(), "--interim"}).out, "no interim report of 2026 has been filed\n");
+}
+
 TEST_F(Cli, ComparesANewYearAndRollsForward) {
   const auto resources = services::Resources::load();
   ASSERT_TRUE(resources);
@@ -135,6 +169,9 @@ TEST_F(Cli, SaysWhatIsWrongOnce) {
       {{"walk", book(), "none", "now"}, 1, "there is no version 'none'"},
       {{"versions", book(), "--keep", "now"}, 1, "other than 'now'"},
       {{"roll", book(), "--forward"}, 1, "no year has been filed since 2025"},
+      {{"model", book(), "other"}, 1, "There are: standard, quick"},
+      {{"rows", book(), "--build", "other"}, 1, "'--build list' names those there are"},
+      {{"publish", book(), "--compare", "other"}, 1, "Publish some first"},
       {{"acknowledge", book(), "year", "--reason", "x"}, 1, "several findings hold 'year'"},
       {{"acknowledge", book(), "no such thing", "--reason", "x"}, 1, "'zledger check' lists them"},
       {{"nonsense"}, 2, ""},

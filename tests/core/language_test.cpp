@@ -70,6 +70,68 @@ TEST(Language, ExpressionsPrintAndParseBackTheSame) {
   }
 }
 
+constexpr const char* kGround =
+    "model ground \"Ground\" 1\ngroup \"Sales\"\n"
+    "driver growth \"Growth\" ratio rate\n history guard(sales[-1] > 0, sales / sales[-1] - 1, \"none before\")\n"
+    " range -1 to 2\n default last\n"
+    "row sales \"Sales\" money flow\n history filed\n forecast sales[-1] * (1 + growth)\n"
+    "group \"Profit\"\nrow profit \"Profit\" money flow\n history filed\n first 0\n forecast sales * 0.1\n";
+
+Result<Model> upon(const std::string& text) {
+  return parseModel({{"ground", kGround}, {"own", text}});
+}
+
+TEST(Language, LaterTextsAddAmendAndLeaveOut) {
+  const auto m = upon(
+      "row stock \"Stock\" money balance\n forecast sales\n"
+      "group \"Sales\"\nrow orders \"Orders\" money flow\n history fact \"x:Orders\" along \"x:Axis\" \"x:Member\"\n"
+      " forecast sales * 1.1\n"
+      "amend sales\n forecast orders[-1]\n"
+      "amend growth\n forecast guard(sales[-1] > 0, sales / sales[-1] - 1, \"none before\")\n"
+      "unprojected group \"Profit\"\n");
+  ASSERT_TRUE(m) << m.error().text();
+  const auto row = [&](const char* name) { return m->rows[static_cast<size_t>(m->find(name))]; };
+  EXPECT_EQ(m->find("orders"), m->find("sales") + 1) << "it joins the end of its group";
+  EXPECT_EQ(row("stock").group, "Own rows");
+  EXPECT_EQ(m->textOf(static_cast<size_t>(m->find("orders"))), 1);
+  EXPECT_EQ(row("orders").fact->member, "x:Member");
+  EXPECT_FALSE(row("orders").isStandardLine()) << "no concept can be put on it";
+  EXPECT_EQ(row("sales").amendedBy, 1);
+  EXPECT_TRUE(row("sales").historyFiled) << "what is not amended stays";
+  EXPECT_EQ(row("growth").role, Role::Row) << "a driver with a rule is assumed no more";
+  EXPECT_TRUE(row("growth").history);
+  EXPECT_FALSE(row("profit").projected);
+  EXPECT_FALSE(row("profit").first) << "the first year goes with the others";
+  const Model ground = *parseModel(kGround, "ground");
+  EXPECT_EQ(ground.rows[static_cast<size_t>(ground.find("growth"))].role, Role::Driver) << "the ground is untouched";
+}
+
+TEST(Language, FaultsOfLaterTextsSayWhichTextAndWhere) {
+  const struct {
+    const char* text;
+    const char* message;
+  } kCases[] = {
+      {"row sales \"Again\" money flow\n forecast 0", "own, line 1, column 1: row 'sales': the model has this row"},
+      {"amend nothing\n forecast 0", "own, line 1, column 7: there is no row 'nothing' to amend"},
+      {"amend sales\nrow x \"X\" money flow\n forecast 0", "own, line 2, column 1: expected what to amend"},
+      {"unprojected group \"None\"", "own, line 1, column 19: the group 'None' has no rows with years"},
+      {"model other \"O\" 2 extends elsewhere", "own, line 1, column 27: this text extends 'elsewhere'"},
+      {"model other \"O\" 2", "expected 'extends'"},
+      {"history 0", "expected group, row, driver, input, given, amend or unprojected"},
+  };
+  for (const auto& c : kCases) {
+    const auto m = upon(c.text);
+    ASSERT_FALSE(m) << c.text;
+    EXPECT_THAT(m.error().text(), testing::HasSubstr(c.message)) << c.text;
+  }
+  const auto m = upon("amend sales\n history nowhere\n");
+  const auto place = placeOf(m.error(), {{"ground", kGround}, {"own", ""}});
+  ASSERT_TRUE(place);
+  EXPECT_EQ(place->text, 1u);
+  EXPECT_EQ(place->at.line, 2);
+  EXPECT_EQ(place->at.column, 10);
+}
+
 TEST(Language, TheShippedModelIsSoundAndDocumentsItsDrivers) {
   const Model m = test::shippedModel();
   ASSERT_GT(m.rows.size(), 150u);

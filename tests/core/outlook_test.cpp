@@ -161,7 +161,13 @@ TEST(Case, FaultsNameTheRangeAndTheValue) {
   EXPECT_THAT(faults([&](Case& c) { level(c, "receivable_days", -1); }),
               testing::HasSubstr("outside the allowed range 0 to 720"));
   EXPECT_THAT(faults([&](Case& c) { level(c, "beta", std::nan("")); }), testing::HasSubstr("not a finite number"));
-  EXPECT_THAT(faults([&](Case& c) { level(c, "no_such_row", 1); }), testing::HasSubstr("no driver 'no_such_row'"));
+  EXPECT_EQ(faults([&](Case& c) { level(c, "row_of_another_model", 1); }), "") << "it rests until that model is in use";
+  EXPECT_THAT(faults([&](Case& c) {
+                level(c, "row_of_another_model", 1);
+                c.scenarios[1].drivers["row_of_another_model"].path.shape = Shape::Follow;
+              }),
+              testing::HasSubstr("row_of_another_model (Base)"))
+      << "but must still be a path";
   EXPECT_THAT(faults([](Case& c) { c.scenarios[0].probability = 1.2; }), testing::HasSubstr("it can be 0 to 1"));
   EXPECT_THAT(faults([](Case& c) { c.horizon = 2; }), testing::HasSubstr("3 to 15"));
   EXPECT_THAT(faults([](Case& c) { c.stages = {3, 4}; }), testing::HasSubstr("7 years together; the horizon is 10"));

@@ -92,6 +92,33 @@ TEST_F(Plausible, SlipsAtEitherEndAreSeen) {
   EXPECT_EQ(findings("scale slip").size(), 2u);
 }
 
+TEST_F(Plausible, ASignUnlikeAllOtherYearsIsNamed) {
+  for (int y = 2018; y <= 2022; ++y) year(y, y == 2020 ? -105 : 100 + y - 2018, 1);
+  EXPECT_THAT(
+      findings("sign unlike history"),
+      testing::ElementsAre(HasSubstr("revenue 2020 is -105 (a.csv, line 7); the 4 other years are above zero")));
+  year(2023, -110, 1);
+  EXPECT_THAT(findings("sign unlike history"), testing::IsEmpty()) << "two years below may well be meant";
+}
+
+TEST_F(Plausible, InterestWithIncomeTakenOffIsNoGrossInterest) {
+  const MappingRules rules =
+      *MappingRules::parse("interest_expense = x:InterestIncomeExpenseNet | x:InterestExpense\n", "r");
+  const auto named = [&](const char* concept_name) {
+    facts_.clear();
+    file(concept_name, "2024-01-01", "2024-12-31", 12, 1);
+    const StandardStatements s = StandardStatements::build(facts_, rules, "EUR");
+    std::vector<std::string> texts;
+    for (const Finding& f : monitorFilings(s, facts_, {}, {})) {
+      if (f.monitor == "net interest used as gross") texts.push_back(f.text);
+    }
+    return texts;
+  };
+  EXPECT_THAT(named("x:InterestIncomeExpenseNet"),
+              testing::ElementsAre(HasSubstr("x:InterestIncomeExpenseNet stands on")));
+  EXPECT_THAT(named("x:InterestExpense"), testing::IsEmpty());
+}
+
 TEST_F(Plausible, YearsOfAnotherLength) {
   year(2021, 100, 1);
   year(2023, 120, 1);

@@ -307,6 +307,76 @@ TEST_F(WorkedYear, BuybacksRetireSharesAtTheProjectedPrice) {
   EXPECT_NEAR(year(e, "earnings_per_share"), 114.235 / year(e, "shares"), 1e-9);
 }
 
+TEST_F(WorkedYear, CapexIsSplitIntoUpkeepAndGrowth) {
+  Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "upkeep_capex"), 52.8, 1e-9);  // depreciation of 60 less 12 % of leases of 60
+  EXPECT_NEAR(year(e, "growth_capex"), 13.2, 1e-9);  // 66 - 52.8
+  choose("capex_choice", 1);
+  assume("upkeep_ratio", 0.9);
+  assume("growth_capex_ratio", 0.3);
+  e = m_.evaluate();
+  EXPECT_NEAR(year(e, "capex"), 77.52, 1e-9);  // 0.9 * 52.8 + 0.3 * 100
+  EXPECT_NEAR(year(e, "upkeep_capex"), 47.52, 1e-9);
+  EXPECT_NEAR(year(e, "growth_capex"), 30, 1e-9);
+  EXPECT_NEAR(year(e, "plant"), 421.768, 1e-9);  // 352 + 0.9 * 77.52
+  EXPECT_NEAR(year(e, "balance_gap"), 0, 1e-9);
+}
+
+TEST_F(WorkedYear, TheTaxRateGlidesToTheMarginalOne) {
+  choose("marginal_tax", 0.35);
+  choose("tax_glide_years", 2);
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "applied_tax_rate"), 0.30, 1e-12);
+  EXPECT_NEAR(year(e, "applied_tax_rate", 3), 0.35, 1e-12);
+  EXPECT_NEAR(year(e, "applied_tax_rate", 4), 0.35, 1e-12) << "and stays there";
+  EXPECT_NEAR(year(e, "tax"), 38.52, 1e-9);           // 30 % of 153.4 - 25
+  EXPECT_NEAR(year(e, "operating_tax"), 37.2, 1e-9);  // 30 % of 149 - 25
+  EXPECT_NEAR(year(e, "fcff_gap"), 0, 1e-9);
+}
+
+TEST_F(WorkedYear, DividendsMayBeAnAmountAShare) {
+  m_.filed["dividends"] = test::figures({40, 40});
+  choose("dividend_choice", 1);
+  assume("dividend_growth", 0.1);
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "declared_dividend", 1), 4, 1e-9);  // 40 on ten shares
+  EXPECT_NEAR(year(e, "dividends"), 44, 1e-9);
+  EXPECT_NEAR(year(e, "dividends", 3), 4.84 * year(e, "shares"), 1e-9) << "on the shares as the year begins";
+  EXPECT_NEAR(year(e, "balance_gap", 3), 0, 1e-9);
+}
+
+TEST_F(WorkedYear, BuybacksMayBeAScheduleOfAmounts) {
+  choose("buyback_choice", 1);
+  assume("buyback_amount", 21);
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "buybacks"), 21, 1e-9);
+  EXPECT_NEAR(year(e, "shares"), 9.8, 1e-9);  // 21 at 105 a share
+  EXPECT_NEAR(year(e, "balance_gap"), 0, 1e-9);
+}
+
+TEST_F(WorkedYear, AssociatesEarnAfterTheirOwnTaxAndKeepWhatTheyDoNotPay) {
+  assume("associate_return", 0.08);
+  assume("associate_payout", 0.5);
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "associate_income"), 4, 1e-9);  // 8 % of 50
+  EXPECT_NEAR(year(e, "pretax_profit"), 157.4, 1e-9);
+  EXPECT_NEAR(year(e, "tax"), 32.1, 1e-9) << "as without them";
+  EXPECT_NEAR(year(e, "associates"), 52, 1e-9);
+  EXPECT_NEAR(year(e, "operating_cash_flow"), 174.8, 1e-9);  // 172.8 and what is paid out of the 4
+  EXPECT_NEAR(year(e, "fcff"), 65, 1e-9) << "they are no operation";
+  for (const char* gap : {"fcff_gap", "balance_gap", "cash_gap"}) EXPECT_NEAR(year(e, gap), 0, 1e-9) << gap;
+}
+
+TEST_F(WorkedYear, APriceOfAcquisitionsBuysIntangiblesAndGoodwill) {
+  assume("acquired_intangible_share", 0.25);
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "goodwill"), 166.5, 1e-9);    // 150 + 22 * 0.75
+  EXPECT_NEAR(year(e, "intangibles"), 47.3, 1e-9);  // 41.8 + 5.5
+  EXPECT_NEAR(year(e, "acquired_intangibles"), 5.5, 1e-9);
+  EXPECT_NEAR(year(e, "depreciation", 3), 0.12 * (411.4 + 63.8 + 47.3), 1e-9) << "written off with the others";
+  EXPECT_NEAR(year(e, "balance_gap"), 0, 1e-9);
+}
+
 TEST_F(WorkedYear, ARevolverFillsWhatIsMissingAndIsRepaidFirst) {
   assume("operating_expense_ratio", 0.42);
   assume("payout", 0);

@@ -40,6 +40,17 @@ Case fullCase() {
   c.windows = {{2016, 2021, "before the recall"}, {2014, 2025, "all of it"}};
   c.tests["cover"] = {3.5, ""};
   c.tests["tax"] = {std::nullopt, "losses carried forward"};
+  c.model = "quick";
+  c.ownRows["standard"] = {"row a \"Ä\" money flow\n  forecast 0\n", {"why", "me", "t"}};
+  PublishedSet set;
+  set.name = "Spring";
+  set.valuationDate = makeDate(2026, 4, 30);
+  set.figures["revenue"] = {{2026, 1.0 / 3}, {2027, -2e9}};
+  set.values = {{"worst", 0}, {"base", 710.5}};
+  set.price = 742;
+  set.said = {"first note", "me", "t"};
+  c.published = {set};
+  c.limits = {{"terminal share", 0.8}};
   return c;
 }
 
@@ -69,7 +80,16 @@ TEST(CaseJson, RefusesBrokenHistoryChoicesByTheirPlace) {
            {"own_lines", R"([{"name": "own_x", "label": "X", "flow": "yes"}])", "t/own_lines/0"},
            {"own_lines", R"([{"label": "X", "flow": true}])", "'name' is missing"},
            {"tests", R"([{"threshold": 1}])", "'test' is missing"},
-           {"tests", R"([{"test": "cover", "threshold": "high"}])", "t/tests/0"}}) {
+           {"tests", R"([{"test": "cover", "threshold": "high"}])", "t/tests/0"},
+           {"own_rows", R"([])", "'own_rows' must be an object"},
+           {"own_rows", R"({"standard": "row"})", "t/own_rows/standard: must be an object"},
+           {"own_rows", R"({"standard": {"rows": ""}})", "'text' is missing"},
+           {"published", R"({})", "'published' must be a list"},
+           {"published", R"([{"name": "x", "valuation_date": "2026-01-01", "figures": {}}])", "'values' must be"},
+           {"published",
+            R"([{"name": "x", "valuation_date": "2026-01-01", "figures": {"revenue": {"soon": 1}}, "values": {}}])",
+            "t/published/figures/revenue: 'soon' is not a fiscal year"},
+           {"limits", R"({"terminal share": "high"})", "must be a number"}}) {
     Json j = toJson(fullCase());
     j[bad.member] = Json::parse(bad.value);
     const auto c = caseFromJson(j, "t");
@@ -77,7 +97,9 @@ TEST(CaseJson, RefusesBrokenHistoryChoicesByTheirPlace) {
     EXPECT_THAT(c.error().text(), testing::HasSubstr(bad.says)) << bad.value;
   }
   Json old = toJson(fullCase());
-  for (const char* member : {"adjustments", "windows", "own_lines", "tests"}) old.erase(member);
+  for (const char* member : {"adjustments", "windows", "own_lines", "tests", "own_rows", "published", "limits"}) {
+    old.erase(member);
+  }
   const auto c = caseFromJson(old, "t");
   ASSERT_TRUE(c) << "a case written before these were known still opens";
   EXPECT_TRUE(c->adjustments.empty() && c->windows.empty() && c->ownLines.empty() && c->tests.empty());
@@ -92,7 +114,7 @@ TEST(CaseJson, RefusesWhatItDoesNotKnow) {
   };
   EXPECT_THAT(fault([](Json& j) { j["extra"] = 1; }), testing::HasSubstr("no member 'extra'"));
   EXPECT_THAT(fault([](Json& j) { j.erase("horizon"); }), testing::HasSubstr("'horizon' is missing"));
-  EXPECT_THAT(fault([](Json& j) { j["version"] = 3; }), testing::HasSubstr("version 3"));
+  EXPECT_THAT(fault([](Json& j) { j["version"] = 4; }), testing::HasSubstr("version 4"));
   EXPECT_THAT(fault([](Json& j) { j["valuation_date"] = "30.4.2026"; }), testing::HasSubstr("not a date"));
   EXPECT_THAT(fault([](Json& j) { j["scenarios"][0]["drivers"]["a"]["path"]["shape"] = "wave"; }),
               testing::HasSubstr("t/scenarios/0/drivers/a/path: there is no shape 'wave'"));
@@ -103,6 +125,23 @@ TEST(CaseJson, RefusesWhatItDoesNotKnow) {
                 j["scenarios"][1]["drivers"]["b"]["path"]["typed"] = Json::array({1, "x"});
               }),
               testing::HasSubstr("numbers and nulls"));
+}
+
+TEST(CaseJson, OfANewerProgramIsUnderstoodAsFarAsItGoes) {
+  Json j = toJson(fullCase());
+  EXPECT_EQ(newerVersion(j), 0);
+  j["version"] = 9;
+  j["dreams"] = {{"of", "a later version"}};
+  j["scenarios"][0]["mood"] = "grim";
+  EXPECT_EQ(newerVersion(j), 9);
+  EXPECT_FALSE(caseFromJson(j, "t")) << "never taken for one that can be written back";
+  const auto c = understoodCase(j, "t");
+  ASSERT_TRUE(c) << c.error().text();
+  EXPECT_EQ(*c, fullCase());
+  EXPECT_FALSE(caseFromJson(toJson(fullCase()).patch(Json::parse(R"([{"op": "add", "path": "/x", "value": 1}])")), "t"))
+      << "what one reader passed over is no licence for the next";
+  EXPECT_EQ(newerVersion(Json::parse(R"({"format": "other", "version": 9})")), 0);
+  EXPECT_EQ(newerVersion(Json::parse("[]")), 0);
 }
 
 TEST(Json, BrokenDeepAndHugeTextIsRefused) {

@@ -250,15 +250,18 @@ TEST_F(OutlookViews, AnAssumptionTellsWhoChangedItFromWhatToWhatAndWhy) {
   set("best", "tax_rate", 0.10, "undone");
   ASSERT_TRUE(session_->undo());
   ASSERT_TRUE(session_->apply(clearDriver(now().caseOf(), m, "best", "tax_rate")));
-  const auto changes = historyOf(*session_, "best", "tax_rate");
-  ASSERT_TRUE(changes) << changes.error().text();
-  ASSERT_GE(changes->size(), 3u);
-  EXPECT_EQ((*changes)[0].to, "") << "it follows base again";
-  EXPECT_EQ((*changes)[0].from, "holds 20.0 %");
-  EXPECT_EQ((*changes)[1].from, "holds 22.0 %");
-  EXPECT_EQ((*changes)[1].reason, "lower still");
-  EXPECT_EQ((*changes)[1].author, "tester");
-  EXPECT_EQ((*changes)[2].to, "holds 22.0 %");
+  const auto told = historyOf(*session_, "best", "tax_rate");
+  ASSERT_TRUE(told) << told.error().text();
+  const std::vector<AssumptionChange>& changes = told->changes;
+  ASSERT_GE(changes.size(), 3u);
+  EXPECT_EQ(told->untoldBefore, 0);
+  EXPECT_EQ(changes[0].to, "") << "it follows base again";
+  EXPECT_EQ(changes[0].from, "holds 20.0 %");
+  EXPECT_EQ(changes[1].from, "holds 22.0 %");
+  EXPECT_EQ(changes[1].reason, "lower still");
+  EXPECT_EQ(changes[1].author, "tester");
+  EXPECT_EQ(changes[2].to, "holds 22.0 %");
+  EXPECT_EQ(changeText(changes[2]), "nothing of its own -> holds 22.0 %  (a lower rate abroad)");
   EXPECT_EQ(historyOf(*session_, "best", "no_row").error().kind, ErrorKind::NotFound);
 }
 

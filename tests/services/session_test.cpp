@@ -10,7 +10,9 @@
 #include <set>
 #include <tuple>
 
+#include "exchange/json/reader.h"
 #include "services/demo.h"
+#include "services/driver_evidence.h"
 #include "services/report.h"
 #include "tests/support/demo_book.h"
 #include "tests/support/files.h"
@@ -248,6 +250,112 @@ TEST_F(DemoBook, MonitorsSpeakWhenSomethingIsOff) {
   odd.scenarios[0].probability = 0.9;
   EXPECT_THAT(said(odd), Contains("probabilities not one"));
   EXPECT_THAT(said(with("exit_multiple", 7.6)), testing::Not(Contains("rate close to growth")));
+}
+
+TEST_F(DemoBook, MonitorsOfPathsThatFewHaveKeptUp) {
+  const auto session = open();
+  const Case& c = session->now()->caseOf();
+  const model::Model& m = session->now()->evaluation->model();
+  const auto said = [&](const Case& changed, const std::string& monitor, const std::string& words) {
+    const auto s = session->preview(changed);
+    EXPECT_TRUE(s) << (s ? "" : s.error().text());
+    if (!s) return false;
+    return std::any_of((*s)->findings.begin(), (*s)->findings.end(), [&](const Finding& f) {
+      return f.monitor == monitor && f.text.find(words) != std::string::npos;
+    });
+  };
+  const auto held = [&](const char* driver, double level) {
+    Path p;
+    p.level = level;
+    return setDriver(c, m, kBase, driver, p, {"tried", "tester", ""}).after;
+  };
+  const auto chosen = [&](const char* input, double x) { return setInput(c, m, kBase, input, x, {}).after; };
+  // The demo's economy grows by 2.5 % in the long run (demo/rates.csv).
+  EXPECT_TRUE(said(held("revenue_growth", 0.03), "growth above the economy", "Base: revenue still grows by 3.0 %"));
+  EXPECT_FALSE(said(held("revenue_growth", 0.02), "growth above the economy", "Base"));
+  Case staged = held("revenue_growth", 0.03);
+  staged.stages = {10};
+  EXPECT_FALSE(said(staged, "growth above the economy", "Base")) << "all is the first stage";
+  EXPECT_TRUE(said(held("cost_of_sales_ratio", 0.3), "margin above any seen", "Base: Gross margin reaches"));
+  EXPECT_TRUE(said(held("capex_ratio", 0.005), "returns do not fade", "Base")) << "capital shrinks beneath profit";
+  EXPECT_FALSE(said(c, "returns do not fade", "Worst"));
+  EXPECT_TRUE(said(chosen("return_weight", 0.5), "return above WACC for ever", "Base"));
+  EXPECT_TRUE(said(held("payout", 4), "dividend above free cash flow", "Base: dividends exceed"));
+  EXPECT_TRUE(said(c, "dividend above free cash flow", "Dividends of the base year are"));
+  EXPECT_TRUE(said(held("buyback_payout", 5), "share count moves", "Base"));
+  Case late = c;
+  late.valuationDate = makeDate(2026, 5, 8);  // six weekdays after the last price of 30 April
+  EXPECT_TRUE(said(late, "stale price", "6 weekdays"));
+  late.valuationDate = makeDate(2026, 5, 7);
+  EXPECT_FALSE(said(late, "stale price", "")) << "five are allowed";
+  late.valuationDate = makeDate(2026, 9, 1);
+  EXPECT_TRUE(said(late, "stale estimates", "(2026-04-24) is 130 days old"));
+  EXPECT_TRUE(said(late, "stale rate", "risk-free EUR"));
+  EXPECT_TRUE(said(c, "restated values in use", "from what was first filed"));
+  Case bare = c;
+  bare.ownRows["standard"] = {"amend revolver\n  forecast 0\n", {}};
+  Path costly;
+  costly.level = 0.6;
+  bare.scenarios[1].drivers["operating_expense_ratio"] = {costly, {}};
+  EXPECT_TRUE(said(bare, "negative cash", "Base: cash is"));
+  // A level that is the mean of ten years, two of them flagged.
+  const DriverEvidence e = evidenceOf(*session->now(), m.find("capex_ratio"), 1);
+  EXPECT_TRUE(said(held("capex_ratio", e.windows[2].all.mean.value()), "exceptional year inside an average",
+                   "mean of 10 years with 2024, 2025 in it"));
+  EXPECT_FALSE(
+      said(held("capex_ratio", e.windows[2].regular.mean.value()), "exceptional year inside an average", "Capex"));
+}
+
+TEST_F(DemoBook, LimitsOfMonitorsAreTheAnalysts) {
+  const auto session = open();
+  const auto speaks = [&](const char* monitor) {
+    const auto& findings = session->now()->findings;
+    return std::any_of(findings.begin(), findings.end(), [&](const Finding& f) { return f.monitor == monitor; });
+  };
+  ASSERT_TRUE(speaks("growth above the economy"));
+  ASSERT_TRUE(session->apply(setLimit(session->now()->caseOf(), "growth above the economy", 0.5)));
+  EXPECT_FALSE(speaks("growth above the economy"));
+  ASSERT_TRUE(session->apply(setLimit(session->now()->caseOf(), "few peers", 50)));
+  EXPECT_TRUE(speaks("few peers"));
+  for (const auto& [monitor, limit] :
+       {std::pair("few peers", -1.0), std::pair("no such monitor", 1.0), std::pair("terminal share", std::nan(""))}) {
+    const Status s = session->apply(setLimit(session->now()->caseOf(), monitor, limit));
+    ASSERT_FALSE(s) << monitor;
+    EXPECT_THAT(s.error().what, testing::HasSubstr(monitor));
+  }
+  EXPECT_EQ(open()->now()->caseOf().limits.size(), 2u) << "kept with the case";
+  ASSERT_TRUE(session->apply(setLimit(session->now()->caseOf(), "growth above the economy", std::nullopt)));
+  EXPECT_TRUE(speaks("growth above the economy"));
+}
+
+TEST_F(DemoBook, ACaseOfANewerProgramIsLookedAtAndNotChanged) {
+  auto session = open();
+  const double value = session->now()->evaluation->constant("value_per_share", 1).value();
+  ASSERT_TRUE(session->readOnly().empty());
+  session.reset();
+  {
+    auto text = exchange::Json::parse(caseText(*open()->now()));
+    text["version"] = 9;
+    text["dreams"] = 1;
+    auto stored = store::Book::open(book());
+    ASSERT_TRUE(stored);
+    store::Edit write;
+    write.entry.company = "vessingholt";
+    write.entry.label = "by a newer program";
+    write.entry.forward = write.entry.backward = "[]";
+    write.caseText = text.dump();
+    ASSERT_TRUE(stored->append(write, *stored->head("vessingholt")));
+  }
+  session = open();
+  EXPECT_EQ(session->now()->evaluation->constant("value_per_share", 1).value(), value);
+  EXPECT_THAT(session->readOnly(), testing::HasSubstr("a newer version of the program wrote this case (layout 9)"));
+  const auto head = session->journal()->size();
+  EXPECT_FALSE(session->apply(setHorizon(session->now()->caseOf(), 8)));
+  EXPECT_FALSE(session->undo());
+  EXPECT_FALSE(session->keepVersion("x", ""));
+  EXPECT_FALSE(session->importFiles({{"estimates.csv", "item,year,low,mean,high,count,date,source\n"}}));
+  EXPECT_EQ(session->journal()->size(), head);
+  EXPECT_TRUE(session->preview(setHorizon(session->now()->caseOf(), 8).after)) << "looking may try things";
 }
 
 TEST(Import, MakesABookOfOtherFilesWithARecordOfItsOwn) {

@@ -1,0 +1,163 @@
+#include "app/pages/evidence_table.h"
+
+#include <algorithm>
+
+#include "app/grid/ledger_rows.h"
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+#include "services/driver_moves.h"
+
+namespace zl::app {
+namespace {
+
+constexpr const char* kConsensus = "consensus";
+constexpr const char* kGuidance = "guidance";
+// Rows that say something and cannot be adopted.
+constexpr const char* kTrend = "trend";
+constexpr const char* kRank = "rank";
+
+/// Shapes that a level has no place in: an adopted figure then holds.
+bool hasNoLevel(Shape shape) {
+  return shape == Shape::Typed || shape == Shape::Steps || shape == Shape::Follow;
+}
+
+}  // namespace
+
+EvidenceTable::EvidenceTable(Workbench& bench, LedgerView* grid, QObject* parent)
+    : QObject(parent), bench_(bench), grid_(grid) {
+  grid_->setWidths(114, 60, 0);
+  connect(grid_, &LedgerView::rowActivated, this, &EvidenceTable::adopt);
+}
+
+int EvidenceTable::row() const {
+  return bench_.now().evaluation->model().find(driver_.toStdString());
+}
+
+const model::Row& EvidenceTable::driver() const {
+  return bench_.now().evaluation->model().rows[static_cast<size_t>(row())];
+}
+
+std::vector<LedgerRow> EvidenceTable::historyRows(const services::DriverEvidence& e) const {
+  std::vector<LedgerRow> rows;
+  const auto add = [&](const QString& label, const Figure& all, const Figure& regular, int n, int nRegular) {
+    LedgerRow row;
+    row.label = label;
+    row.kind = driver().kind;
+    row.cells = {figureCell(all, counted(n, tr("year counted"), tr("years counted"))),
+                 figureCell(regular, counted(nRegular, tr("year counted"), tr("years counted")))};
+    rows.push_back(std::move(row));
+  };
+  const Figure regularOnly = Figure::absent(tr("change a year, of the regular years only").toStdString());
+  for (const services::EvidenceWindow& w : e.windows) {
+    add(tr("median %1 years").arg(w.years), w.all.median, w.regular.median, w.all.count, w.regular.count);
+    add(tr("mean %1 years").arg(w.years), w.all.mean, w.regular.mean, w.all.count, w.regular.count);
+    add(tr("trend %1 years").arg(w.years), regularOnly, w.trend, w.all.count, w.regular.count);
+    rows.back().key = QLatin1String(kTrend);
+  }
+  const services::EvidenceWindow& longest = e.windows.back();
+  add(tr("low"), longest.all.low, longest.regular.low, longest.all.count, longest.regular.count);
+  add(tr("high"), longest.all.high, longest.regular.high, longest.all.count, longest.regular.count);
+  return rows;
+}
+
+LedgerRow EvidenceTable::besideRow(const QString& key, const QString& label, const Figure& figure, const QString& tip,
+                                   const QString& range) const {
+  LedgerRow row;
+  row.label = label;
+  row.kind = driver().kind;
+  row.key = key;
+  row.cells = {figureCell(figure, tip)};
+  if (range.isEmpty()) return row;
+  LedgerCell words;
+  words.words = range;
+  words.tip = tip;
+  row.cells.push_back(std::move(words));
+  return row;
+}
+
+void EvidenceTable::addEstimates(const Estimates& estimates, std::vector<LedgerRow>& rows) const {
+  const services::Snapshot& s = bench_.now();
+  const auto shown = [&](const Figure& f) { return text(figureText(f, driver().kind)); };
+  for (size_t i = 0; i < estimates.years.size(); ++i) {
+    const Consensus::Spread& spread = estimates.years[i];
+    if (!spread.mean.hasValue()) continue;
+    QString tip = tr("Enter takes the years that are estimated, the path runs on from there");
+    if (spread.count > 0) tip.prepend(counted(spread.count, tr("analyst; "), tr("analysts; ")));
+    const QString year = text(s.periodOf(s.evaluation->layout().historyYears + static_cast<int>(i)));
+    rows.push_back(besideRow(QLatin1String(estimates.key), estimates.label + QLatin1Char(' ') + year, spread.mean, tip,
+                             shown(spread.low) + QStringLiteral("–") + shown(spread.high)));
+  }
+}
+
+void EvidenceTable::show(const QString& name) {
+  driver_ = name;
+  const services::Snapshot& s = bench_.now();
+  const services::DriverEvidence e = services::evidenceOf(s, row(), bench_.scenario());
+  std::vector<LedgerRow> rows = historyRows(e);
+  const int base = s.evaluation->layout().baseColumn();
+  rows.push_back(besideRow({}, tr("last actual, %1").arg(text(s.periodOf(base))), s.history->at(row(), base), {}));
+  rows.back().cells[0].ink = Ink::Filed;
+  addEstimates({kConsensus, tr("consensus"), e.consensus}, rows);
+  addEstimates({kGuidance, tr("guidance"), e.guidance}, rows);
+  if (e.peers.median.hasValue()) {
+    const auto shown = [&](const Figure& f) { return text(figureText(f, driver().kind)); };
+    rows.push_back(besideRow(QStringLiteral("peers"), tr("peers' median"), e.peers.median,
+                             counted(e.peers.count, tr("peer with a figure"), tr("peers with a figure")),
+                             shown(e.peers.low) + QStringLiteral("–") + shown(e.peers.high)));
+  }
+  if (e.economy) {
+    rows.push_back(
+        besideRow(QStringLiteral("economy"), text(e.economy->name), e.economy->figure, text(e.economy->source)));
+  }
+  LedgerRow rank = besideRow(QLatin1String(kRank), tr("last year's choice ranks at"), {}, {});
+  rank.kind = Kind::Ratio;
+  rank.cells[0].words = QString();
+  rank.cells.push_back(figureCell(
+      e.percentile, tr("Share of the counted history at or below the last forecast year's figure, in per cent")));
+  rows.push_back(std::move(rank));
+  const auto flagged = static_cast<int>(std::count(e.exceptional.begin(), e.exceptional.end(), true));
+  grid_->ledger().fill({tr("all"), flagged > 0 ? tr("less ▨ %1").arg(flagged) : tr("regular")}, std::move(rows));
+}
+
+void EvidenceTable::adopt(int index, int column) {
+  const LedgerRow line = grid_->ledger().ledgerRows()[static_cast<size_t>(index)];
+  if (column < 0 || column >= static_cast<int>(line.cells.size())) return;
+  const bool consensus = line.key == QLatin1String(kConsensus);
+  if (consensus || line.key == QLatin1String(kGuidance)) {
+    const services::DriverEvidence e = services::evidenceOf(bench_.settled(), row(), bench_.scenario());
+    return adoptEstimates(consensus ? e.consensus : e.guidance, line.label);
+  }
+  if (line.key != QLatin1String(kRank) && line.key != QLatin1String(kTrend)) adoptFigure(line, column);
+}
+
+void EvidenceTable::adoptFigure(const LedgerRow& line, int column) {
+  const Figure& figure = line.cells[static_cast<size_t>(column)].figure;
+  if (!figure.hasValue()) return;
+  const services::Snapshot& s = bench_.settled();
+  const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())];
+  Path path;
+  const Assumption* before = s.caseOf().driver(sc, driver_.toStdString());
+  if (before != nullptr && !hasNoLevel(before->path.shape)) path = before->path;
+  path.level = figure.value();
+  const QString reason = tr("Adopted: %1%2, %3")
+                             .arg(line.label, column == 1 ? tr(" without exceptional years") : QString(),
+                                  text(figureText(figure, line.kind)));
+  bench_.apply(services::setDriver(s.caseOf(), s.evaluation->model(), sc.id, driver_.toStdString(), path,
+                                   bench_.saidNow(reason)));
+}
+
+void EvidenceTable::adoptEstimates(const std::vector<Consensus::Spread>& estimates, const QString& label) {
+  const services::Snapshot& s = bench_.settled();
+  std::map<int, double> years;
+  for (size_t i = 0; i < estimates.size(); ++i) {
+    if (estimates[i].mean.hasValue()) years[static_cast<int>(i)] = estimates[i].mean.value();
+  }
+  const QString reason = tr("Adopted: %1 for %2, own view after (from %3)")
+                             .arg(label.section(QLatin1Char(' '), 0, 0),
+                                  counted(static_cast<int>(years.size()), tr("year"), tr("years")), label);
+  bench_.apply(services::typeDriverYears(s.caseOf(), s.evaluation->model(), bench_.scenarioId(), driver_.toStdString(),
+                                         services::forecastOf(s, bench_.scenario(), row()), years,
+                                         bench_.saidNow(reason)));
+}
+
+}  // namespace zl::app

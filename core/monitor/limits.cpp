@@ -1,0 +1,61 @@
+#include "core/monitor/limits.h"
+
+#include <algorithm>
+#include <cstdlib>
+
+#include "core/quantity/number_text.h"
+
+namespace zl {
+namespace {
+
+constexpr MonitorLimit kLimits[] = {
+    {"base year under its median", "base year's figure over the median of its regular years", Kind::Ratio, 0.5, 0, 1},
+    {"mean growth is not compound growth", "mean of yearly growth less the compound rate", Kind::Ratio, 0.02, 0, 1},
+    {"growth above the economy", "revenue growth after the first stage less the economy's", Kind::Ratio, 0, -0.1, 1},
+    {"margin above any seen", "projected margin less the highest of history", Kind::Ratio, 0, -0.5, 1},
+    {"returns do not fade", "last year's return on capital less its WACC", Kind::Ratio, 0.05, 0, 2},
+    {"share count moves", "change of the share count in a year", Kind::Ratio, 0.05, 0, 1},
+    {"dividend above free cash flow", "dividends over simple free cash flow", Kind::Multiple, 1, 0, 100},
+    {"terminal share", "share of enterprise value beyond the forecast years", Kind::Ratio, 0.75, 0, 1},
+    {"rate close to growth", "WACC less terminal growth", Kind::Ratio, 0.02, 0, 0.2},
+    {"few peers", "peers that count for a multiple", Kind::Count, 4, 0, 100},
+    {"stale price", "weekdays between the last price and the valuation date", Kind::Count, 5, 0, 1000},
+    {"stale estimates", "days between the last estimates and the valuation date", Kind::Count, 120, 0, 10000},
+    {"stale rate", "days between a rate and the valuation date", Kind::Count, 120, 0, 10000},
+};
+
+}  // namespace
+
+std::span<const MonitorLimit> monitorLimits() {
+  return kLimits;
+}
+
+const MonitorLimit* monitorLimit(const std::string& monitor) {
+  const auto found =
+      std::find_if(std::begin(kLimits), std::end(kLimits), [&](const MonitorLimit& l) { return monitor == l.monitor; });
+  return found == std::end(kLimits) ? nullptr : &*found;
+}
+
+double limitOf(const Case& c, const char* monitor) {
+  const auto own = c.limits.find(monitor);
+  if (own != c.limits.end()) return own->second;
+  const MonitorLimit* limit = monitorLimit(monitor);
+  if (limit == nullptr) std::abort();  // a monitor asks for a limit that nobody has declared
+  return limit->preset;
+}
+
+std::vector<std::string> faultsOfLimits(const Case& c) {
+  std::vector<std::string> faults;
+  for (const auto& [monitor, figure] : c.limits) {
+    const MonitorLimit* limit = monitorLimit(monitor);
+    if (limit == nullptr) {
+      faults.push_back("there is no monitor '" + monitor + "' with a limit");
+    } else if (!(figure >= limit->low && figure <= limit->high)) {
+      faults.push_back("the limit of '" + monitor + "' is " + plainNumber(figure) + ", outside the allowed range " +
+                       plainNumber(limit->low) + " to " + plainNumber(limit->high));
+    }
+  }
+  return faults;
+}
+
+}  // namespace zl

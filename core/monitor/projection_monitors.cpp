@@ -1,0 +1,265 @@
+#include "core/monitor/projection_monitors.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/history/statistics.h"
+#include "core/monitor/limits.h"
+#include "core/outlook/trace.h"
+#include "core/quantity/number_text.h"
+
+namespace zl {
+namespace {
+
+constexpr int kFewestYears = 3;       // of history that a highest figure can be told from
+constexpr int kFirstStage = 5;        // years, where the outlook is one stage
+constexpr double kSameFigure = 1e-9;  // a level was taken from a statistic
+
+class Projection {
+ public:
+  Projection(const MonitorView& view, std::vector<Finding>& found)
+      : v_(view), e_(view.evaluation), c_(view.evaluation.caseOf()), found_(found) {}
+
+  void run() {
+    for (int s = 0; s < e_.scenarios(); ++s) {
+      growth(s);
+      for (const char* margin : {"gross_margin", "ebitda_margin", "ebit_margin"}) marginAboveHistory(margin, s);
+      returns(s);
+      negativeCash(s);
+      shareCount(s);
+      dividends(s);
+      averages(s);
+    }
+    dividendsFiled();
+  }
+
+ private:
+  [[nodiscard]] int row(const char* name) const { return e_.model().find(name); }
+  [[nodiscard]] const std::string& label(int s) const { return c_.scenarios[static_cast<size_t>(s)].label; }
+  [[nodiscard]] int first() const { return e_.layout().historyYears; }
+  [[nodiscard]] int last() const { return e_.layout().columns() - 1; }
+  [[nodiscard]] std::string year(int column) const { return periodText(e_, v_.years, {row("revenue"), column}); }
+  [[nodiscard]] static std::string percent(double x) { return groupedNumber(x * 100, 1) + " %"; }
+  void add(const char* monitor, Severity severity, Stop stop, std::string text, const char* at, int column) {
+    found_.push_back({monitor, severity, stop, std::move(text), at, column});
+  }
+
+  void growth(int s) {
+    const std::optional<MarketRate> economy = rateAt(v_.rates, "long-run growth " + v_.currency, c_.valuationDate);
+    if (!economy) return;
+    const int stage = c_.stages.empty() ? kFirstStage : c_.stages.front();
+    for (int c = first() + stage; c <= last(); ++c) {
+      const Figure g = e_.figure(row("revenue_growth"), c, s);
+      if (!g.hasValue() || g.value() - economy->figure <= limitOf(c_, "growth above the economy") + 1e-12) continue;
+      int years = 0;
+      for (int later = c; later <= last(); ++later) {
+        const Figure then = e_.figure(row("revenue_growth"), later, s);
+        if (then.hasValue() && then.value() > economy->figure) ++years;
+      }
+      return add("growth above the economy", Severity::Warning, Stop::Outlook,
+                 label(s) + ": revenue still grows by " + percent(g.value()) + " in " + year(c) + ", the economy by " +
+                     percent(economy->figure) + "; " + std::to_string(years) +
+                     (years == 1 ? " such year" : " such years") + " after the first stage",
+                 "revenue_growth", c);
+    }
+  }
+
+  void marginAboveHistory(const char* name, int s) {
+    if (!e_.model().rows[static_cast<size_t>(row(name))].projected) return;
+    std::vector<Figure> past;
+    for (int c = 0; c < first(); ++c) past.push_back(v_.history.at(row(name), c));
+    const Statistics history = describe(past);
+    if (history.count < kFewestYears) return;
+    for (int c = first(); c <= last(); ++c) {
+      const Figure margin = e_.figure(row(name), c, s);
+      if (!margin.hasValue() || margin.value() - history.high.value() <= limitOf(c_, "margin above any seen") + 1e-9)
+        continue;
+      return add("margin above any seen", Severity::Warning, Stop::Outlook,
+                 label(s) + ": " + e_.model().rows[static_cast<size_t>(row(name))].label + " reaches " +
+                     percent(margin.value()) + " in " + year(c) + "; the highest of " + std::to_string(history.count) +
+                     " filed years is " + percent(history.high.value()),
+                 name, c);
+    }
+  }
+
+  void returns(int s) {
+    const Figure end = e_.figure(row("roic"), last(), s);
+    const Figure middle = e_.figure(row("roic"), first() + (last() - first()) / 2, s);
+    const Figure wacc = e_.figure(row("wacc"), last(), s);
+    if (end.hasValue() && middle.hasValue() && wacc.hasValue() && end.value() >= middle.value() &&
+        end.value() - wacc.value() > limitOf(c_, "returns do not fade")) {
+      add("returns do not fade", Severity::Warning, Stop::Outlook,
+          label(s) + ": the return on invested capital is " + percent(end.value()) + " in " + year(last()) +
+              ", not lower than halfway (" + percent(middle.value()) + "), against a WACC of " + percent(wacc.value()),
+          "roic", last());
+    }
+    const Figure kept = e_.constant("return_weight", s);
+    const Figure onNew = e_.constant("return_on_new_capital", s);
+    if (!kept.hasValue() || kept.value() <= 0 || !onNew.hasValue() || !wacc.hasValue() || onNew.value() <= wacc.value())
+      return;
+    add("return above WACC for ever", Severity::Warning, Stop::CashValue,
+        label(s) + ": new capital earns " + percent(onNew.value()) + " for ever, WACC is " + percent(wacc.value()) +
+            ": an advantage that nobody takes away",
+        "return_on_new_capital", 0);
+  }
+
+  void negativeCash(int s) {
+    for (int c = first(); c <= last(); ++c) {
+      const Figure cash = e_.figure(row("cash"), c, s);
+      if (!cash.hasValue() || cash.value() >= 0) continue;
+      return add("negative cash", Severity::Fault, Stop::Outlook,
+                 label(s) + ": cash is " + figureText(cash, Kind::Money) + " m in " + year(c), "cash", c);
+    }
+  }
+
+  void shareCount(int s) {
+    for (int c = first(); c <= last(); ++c) {
+      const Figure before = e_.figure(row("shares"), c - 1, s);
+      const Figure now = e_.figure(row("shares"), c, s);
+      if (!before.hasValue() || !now.hasValue() || before.value() <= 0) continue;
+      const double change = now.value() / before.value() - 1;
+      if (std::fabs(change) <= limitOf(c_, "share count moves")) continue;
+      return add("share count moves", Severity::Warning, Stop::Outlook,
+                 label(s) + ": the share count changes by " + percent(change) + " in " + year(c), "shares", c);
+    }
+  }
+
+  /// Whether dividends exceed what is free to pay them with; false where either has no figure.
+  [[nodiscard]] bool overpaid(const Figure& dividends, const Figure& free) const {
+    return dividends.hasValue() && free.hasValue() && dividends.value() > 0 &&
+           dividends.value() > limitOf(c_, "dividend above free cash flow") * std::max(0.0, free.value());
+  }
+
+  void dividends(int s) {
+    int years = 0, at = -1;
+    for (int c = first(); c <= last(); ++c) {
+      if (!overpaid(e_.figure(row("dividends"), c, s), e_.figure(row("simple_fcf"), c, s))) continue;
+      if (at < 0) at = c;
+      ++years;
+    }
+    if (years == 0) return;
+    add("dividend above free cash flow", Severity::Warning, Stop::Outlook,
+        label(s) + ": dividends exceed free cash flow in " + std::to_string(years) +
+            (years == 1 ? " year, " : " years, first in ") + year(at),
+        "dividends", at);
+  }
+
+  void dividendsFiled() {
+    const int base = first() - 1;
+    const Figure paid = v_.history.at(row("dividends"), base);
+    const Figure free = v_.history.at(row("simple_fcf"), base);
+    if (!overpaid(paid, free)) return;
+    add("dividend above free cash flow", Severity::Warning, Stop::History,
+        "Dividends of the base year are " + figureText(paid, Kind::Money) + " m, free cash flow " +
+            figureText(free, Kind::Money) + " m",
+        "dividends", base);
+  }
+
+  /// A level that is the mean or median of a span of years with a flagged one in it, and not the
+  /// same without it.
+  void averages(int s) {
+    for (const auto& [name, assumption] : c_.scenarios[static_cast<size_t>(s)].drivers) {
+      const int driver = e_.model().find(name);
+      if (driver < 0 || !assumption.path.level) continue;
+      if (e_.model().rows[static_cast<size_t>(driver)].role != model::Role::Driver) continue;
+      for (const int span : {3, 5, 10}) {
+        if (averageWithFlagged(driver, span, *assumption.path.level, s)) break;
+      }
+    }
+  }
+
+  bool averageWithFlagged(int driver, int span, double level, int s) {
+    std::vector<Figure> past;
+    std::vector<bool> out;
+    std::string flagged;
+    for (int c = std::max(0, first() - span); c < first(); ++c) {
+      const int label = v_.years[static_cast<size_t>(c)].label();
+      past.push_back(v_.history.at(driver, c));
+      out.push_back(c_.exceptional.count(label) > 0);
+      if (out.back()) flagged += (flagged.empty() ? "" : ", ") + std::to_string(label);
+    }
+    if (flagged.empty()) return false;
+    const Statistics all = describe(past);
+    const Statistics regular = describe(past, out);
+    const auto is = [&](const Figure& statistic) {
+      return statistic.hasValue() && std::fabs(statistic.value() - level) < kSameFigure;
+    };
+    const bool mean = is(all.mean) && !is(regular.mean);
+    const bool median = is(all.median) && !is(regular.median);
+    if (!mean && !median) return false;
+    const model::Row& row = e_.model().rows[static_cast<size_t>(driver)];
+    add("exceptional year inside an average", Severity::Warning, Stop::Outlook,
+        row.label + " (" + label(s) + ") is the " + (mean ? "mean" : "median") + " of " + std::to_string(span) +
+            " years with " + flagged + " in it; without, it is " +
+            figureText(mean ? regular.mean : regular.median, row.kind),
+        row.name.c_str(), first());
+    return true;
+  }
+
+  const MonitorView& v_;
+  const Evaluation& e_;
+  const Case& c_;
+  std::vector<Finding>& found_;
+};
+
+/// Days from Monday to Friday after `from` up to `to`.
+int weekdaysBetween(Date from, Date to) {
+  int days = 0;
+  for (Date d = from + std::chrono::days(1); d <= to; d += std::chrono::days(1)) {
+    const unsigned day = std::chrono::weekday(d).iso_encoding();
+    days += day <= 5 ? 1 : 0;
+  }
+  return days;
+}
+
+void stale(const char* monitor, Stop stop, std::vector<Finding>& found, int age, double limit, const std::string& what,
+           const char* unit) {
+  if (age <= limit) return;
+  found.push_back({monitor, Severity::Warning, stop,
+                   what + " is " + std::to_string(age) + " " + unit + " old at the valuation date", "", -1});
+}
+
+}  // namespace
+
+void monitorProjection(const MonitorView& view, std::vector<Finding>& found) {
+  Projection(view, found).run();
+}
+
+void monitorEvidence(const MonitorView& v, std::vector<Finding>& found) {
+  const Case& c = v.evaluation.caseOf();
+  if (const auto last = closeAt(v.prices, c.valuationDate)) {
+    constexpr int kLongest = 4000;  // days that are worth counting one by one
+    const int days = daysBetween(last->date, c.valuationDate);
+    stale("stale price", Stop::Company, found, days > kLongest ? days : weekdaysBetween(last->date, c.valuationDate),
+          limitOf(c, "stale price"), "The last price (" + dateText(last->date) + ")", "weekdays");
+  }
+  const std::vector<Estimate> estimates = latestEstimates(v.estimates, c.valuationDate);
+  Date latest{};
+  std::string unknown;
+  for (const Estimate& e : estimates) {
+    latest = std::max(latest, e.date);
+    if (v.evaluation.model().find(e.item) < 0 && unknown.find(e.item) == std::string::npos) {
+      unknown += (unknown.empty() ? "" : ", ") + e.item;
+    }
+  }
+  if (!estimates.empty()) {
+    stale("stale estimates", Stop::Outlook, found, daysBetween(latest, c.valuationDate), limitOf(c, "stale estimates"),
+          "The last snapshot of estimates (" + dateText(latest) + ")", "days");
+  }
+  if (!unknown.empty()) {
+    found.push_back({"estimates of unknown items", Severity::Note, Stop::Outlook,
+                     "The model has no row for what is estimated: " + unknown, "", -1});
+  }
+  std::map<std::string, Date> rates;
+  for (const MarketRate& rate : v.rates) {
+    if (rate.date > c.valuationDate) continue;
+    Date& at = rates.try_emplace(rate.name, rate.date).first->second;
+    at = std::max(at, rate.date);
+  }
+  for (const auto& [name, date] : rates) {
+    stale("stale rate", Stop::Capital, found, daysBetween(date, c.valuationDate), limitOf(c, "stale rate"),
+          "The rate '" + name + "' (" + dateText(date) + ")", "days");
+  }
+}
+
+}  // namespace zl

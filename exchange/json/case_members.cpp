@@ -1,0 +1,115 @@
+#include "exchange/json/case_members.h"
+
+#include <charconv>
+
+namespace zl::exchange {
+namespace {
+
+constexpr size_t kLongestText = 200000;
+
+/// A path for messages; names in a damaged file may be of any length.
+std::string below(const ObjectReader& r, const char* member, const std::string& name) {
+  return r.path() + "/" + member + "/" + name.substr(0, 60);
+}
+
+std::map<int, double> readYears(const Json& json, const std::string& where) {
+  ObjectReader r(json, where);
+  std::map<int, double> years;
+  for (const auto& [text, figure] : json.items()) {
+    int year = 0;
+    const char* end = text.data() + text.size();
+    const auto [stopped, code] = std::from_chars(text.data(), end, year);
+    if (code != std::errc() || stopped != end) r.fault("'" + text.substr(0, 20) + "' is not a fiscal year");
+    years[year] = r.number(text.c_str());
+  }
+  return years;
+}
+
+const Json& object(ObjectReader& r, const char* member) {
+  const Json* found = r.member(member);
+  if (found == nullptr || !found->is_object()) r.fault("'" + std::string(member) + "' must be an object");
+  return *found;
+}
+
+PublishedSet readSet(const Json& json, const std::string& where) {
+  ObjectReader r(json, where);
+  PublishedSet set;
+  set.name = r.text("name");
+  set.valuationDate = r.date("valuation_date");
+  for (const auto& [row, years] : object(r, "figures").items()) {
+    set.figures[row] = readYears(years, below(r, "figures", row));
+  }
+  ObjectReader values(object(r, "values"), where + "/values");
+  for (const auto& [scenario, value] : object(r, "values").items()) {
+    set.values[scenario] = values.number(scenario.c_str());
+  }
+  set.price = r.optionalNumber("price");
+  set.said = provenanceOf(r);
+  r.finish();
+  return set;
+}
+
+}  // namespace
+
+Json toJson(const Provenance& p) {
+  return {{"reason", p.reason}, {"author", p.author}, {"at", p.at}};
+}
+
+Provenance provenanceOf(ObjectReader& parent) {
+  const Json* m = parent.member("said");
+  if (m == nullptr) return {};
+  ObjectReader r(*m, parent.path() + "/said");
+  Provenance p{r.optionalText("reason"), r.optionalText("author"), r.optionalText("at")};
+  r.finish();
+  return p;
+}
+
+Json toJson(const std::map<std::string, OwnRows>& ownRows) {
+  Json json = Json::object();
+  for (const auto& [model, rows] : ownRows) json[model] = {{"text", rows.text}, {"said", toJson(rows.said)}};
+  return json;
+}
+
+std::map<std::string, OwnRows> readOwnRows(ObjectReader& theCase) {
+  std::map<std::string, OwnRows> all;
+  if (theCase.member("own_rows") == nullptr) return all;
+  for (const auto& [model, value] : object(theCase, "own_rows").items()) {
+    ObjectReader r(value, below(theCase, "own_rows", model));
+    OwnRows rows{r.text("text"), provenanceOf(r)};
+    r.finish();
+    if (rows.text.size() > kLongestText) r.fault("'text' may hold 200,000 characters at most");
+    all[model] = std::move(rows);
+  }
+  return all;
+}
+
+Json toJson(const std::vector<PublishedSet>& sets) {
+  Json list = Json::array();
+  for (const PublishedSet& set : sets) {
+    Json figures = Json::object();
+    for (const auto& [row, years] : set.figures) {
+      Json byYear = Json::object();
+      for (const auto& [year, figure] : years) byYear[std::to_string(year)] = figure;
+      figures[row] = std::move(byYear);
+    }
+    Json json{{"name", set.name},
+              {"valuation_date", dateText(set.valuationDate)},
+              {"figures", std::move(figures)},
+              {"values", set.values},
+              {"said", toJson(set.said)}};
+    if (set.price) json["price"] = *set.price;
+    list.push_back(std::move(json));
+  }
+  return list;
+}
+
+std::vector<PublishedSet> readPublished(ObjectReader& theCase) {
+  std::vector<PublishedSet> sets;
+  const Json* list = theCase.member("published");
+  if (list == nullptr) return sets;
+  if (!list->is_array()) theCase.fault("'published' must be a list");
+  for (const Json& json : *list) sets.push_back(readSet(json, theCase.path() + "/published"));
+  return sets;
+}
+
+}  // namespace zl::exchange

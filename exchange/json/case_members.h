@@ -1,0 +1,25 @@
+#pragma once
+// Members of the case's JSON that are layouts of their own.
+
+#include <map>
+#include <string>
+#include <vector>
+
+#include "core/outlook/case.h"
+#include "exchange/json/reader.h"
+
+namespace zl::exchange {
+
+Json toJson(const Provenance& p);
+/// The member "said"; empty where it is missing.
+Provenance provenanceOf(ObjectReader& parent);
+
+Json toJson(const std::map<std::string, OwnRows>& ownRows);
+/// The member "own_rows" of a case; a text of more than 200,000 characters is refused.
+std::map<std::string, OwnRows> readOwnRows(ObjectReader& theCase);
+
+Json toJson(const std::vector<PublishedSet>& sets);
+/// The member "published" of a case.
+std::vector<PublishedSet> readPublished(ObjectReader& theCase);
+
+}  // namespace zl::exchange
