@@ -221,6 +221,10 @@ Result<services::SumOfCaution> Workbench::sumOfCaution() const {
 void Workbench::focus(model::Cell cell, int scenario) {
   Q_EMIT focused(cell, scenario);
 }
+void Workbench::tell(const QStringList& story) {
+  Q_EMIT told(story);
+}
+
 void Workbench::goTo(Stop stop) {
   Q_EMIT stopWanted(stop);
 }

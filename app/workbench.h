@@ -89,6 +89,8 @@ class Workbench : public QObject {
   [[nodiscard]] Result<services::SumOfCaution> sumOfCaution() const;
 
   void focus(model::Cell cell, int scenario);
+  /// Shows in the trace what a figure that is no row of the model stands on.
+  void tell(const QStringList& story);
   void goTo(Stop stop);
   /// To the stop of a finding, its row traced; a driver comes to the board.
   void goTo(const Finding& finding);
@@ -101,6 +103,7 @@ class Workbench : public QObject {
   void changed();  ///< settled or preview: refresh what is shown
   void scenarioChanged();
   void focused(zl::model::Cell cell, int scenario);
+  void told(const QStringList& story);
   void stopWanted(zl::Stop stop);
   void driverWanted(const QString& driver);
   void versionWanted(const QString& name);

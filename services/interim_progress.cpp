@@ -102,7 +102,7 @@ InterimProgress interimProgress(const Snapshot& s) {
       [&](int row) { return assumedInput(m, s.caseOf(), row); });
   const int base = std::max(0, s.caseOf().indexOf(kBase));
   const int first = s.evaluation->layout().historyYears;
-  std::vector<InterimLine> balances;
+  std::vector<InterimLine> ratios, balances;
   for (size_t r = 0; r < m.rows.size(); ++r) {
     const Row& row = m.rows[r];
     if (!isShown(m, row)) continue;
@@ -120,9 +120,11 @@ InterimProgress interimProgress(const Snapshot& s) {
       continue;
     }
     if (row.kind == Kind::Money) measureFlow(line, s.history->at(index, first - 1));
-    progress.lines.push_back(std::move(line));
+    (row.kind == Kind::Money ? progress.lines : ratios).push_back(std::move(line));
   }
-  progress.lines.insert(progress.lines.end(), balances.begin(), balances.end());
+  for (const auto* further : {&ratios, &balances}) {
+    progress.lines.insert(progress.lines.end(), further->begin(), further->end());
+  }
   return progress;
 }
 

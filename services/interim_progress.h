@@ -30,7 +30,7 @@ struct InterimProgress {
 };
 
 /// The latest interim report of the first forecast year: filed flows and what history rules make of
-/// flows alone, then balances. A line that no interim report has is left out.
+/// flows alone, amounts before ratios, then balances. A line that no interim report has is left out.
 InterimProgress interimProgress(const Snapshot& s);
 
 Json interimProgressJson(const InterimProgress& progress);

@@ -54,6 +54,14 @@ std::string traceText(const Snapshot& s, model::Cell cell, int scenario, int dep
 /// why, or where a given comes from. One line each.
 std::vector<std::string> sourceLines(const Snapshot& s, const TraceStep& step);
 
+/// A fact as a source: concept, what its document says, period, document and place.
+std::string factWords(const Snapshot& s, const LineCell::Part& part);
+
+/// What a figure of an interim period stands on: its facts with document and place, or history's rule
+/// with the lines it reads. `period` is a quarter's label; title first, then the figure, then a line each.
+std::vector<std::string> interimStory(const Snapshot& s, int row, const std::string& period,
+                                      InterimStatements::Span span, const Figure& figure);
+
 /// Growth rates that the exit multiple implies under the scenario's own terminal rule, ascending.
 std::vector<double> impliedGrowthOf(const Snapshot& s, int scenario);
 

@@ -1,9 +1,77 @@
+#include <algorithm>
+
 #include <fmt/core.h>
 
 #include "core/quantity/number_text.h"
 #include "services/report.h"
 
 namespace zl::services {
+
+namespace {
+
+const char* spanWords(InterimStatements::Span span) {
+  switch (span) {
+    case InterimStatements::Span::Quarter:
+      return "the quarter";
+    case InterimStatements::Span::YearToDate:
+      return "the year to date";
+    case InterimStatements::Span::Trailing:
+      return "twelve months";
+    case InterimStatements::Span::Balance:
+      return "at its end";
+  }
+  return "";
+}
+
+/// Standard lines that a history rule reads, through the rows it names.
+void linesRead(const model::Model& m, const model::Expr& e, std::vector<int>& rows, int depth) {
+  constexpr int kDeepest = 32;
+  if (e.op == model::Op::Ref && depth < kDeepest) {
+    const model::Row& row = m.rows[static_cast<size_t>(e.row)];
+    if (row.isStandardLine() && std::count(rows.begin(), rows.end(), e.row) == 0) rows.push_back(e.row);
+    if (!row.historyFiled && row.history) linesRead(m, *row.history, rows, depth + 1);
+  }
+  for (const model::Expr& part : e.args) linesRead(m, part, rows, depth);
+}
+
+}  // namespace
+
+std::vector<std::string> interimStory(const Snapshot& s, int row, const std::string& period,
+                                      InterimStatements::Span span, const Figure& figure) {
+  const model::Model& m = s.evaluation->model();
+  const model::Row& described = m.rows[static_cast<size_t>(row)];
+  const InterimStatements& interim = *s.filed->interim;
+  const auto quarter = std::find_if(interim.quarters().begin(), interim.quarters().end(),
+                                    [&](const FiscalQuarter& q) { return q.label() == period; });
+  const auto index = static_cast<int>(quarter - interim.quarters().begin());
+  const auto spanOf = [&](const model::Row& r) {
+    return r.timing == model::Timing::Balance ? InterimStatements::Span::Balance : span;
+  };
+  const auto shown = [&](const Figure& f, const model::Row& r) {
+    if (!f.hasValue()) return std::string(f.isNotMeaningful() ? "not meaningful" : "absent");
+    const std::string unit = unitText(r.kind, s.company().currency, s.company().listing.unit);
+    return figureText(f, r.kind) + (unit.empty() ? "" : " " + unit);
+  };
+  std::vector<std::string> story{described.label + " " + period + ", " + spanWords(spanOf(described)),
+                                 shown(figure, described)};
+  if (!figure.hasValue()) story.push_back(figure.reason());
+  if (quarter == interim.quarters().end()) return story;
+  if (described.historyFiled) {
+    for (const LineCell::Part& part : interim.cell(spanOf(described), described.name, index).parts) {
+      story.push_back(factWords(s, part));
+    }
+    return story;
+  }
+  if (!described.history) return story;
+  story.push_back("by history's rule " + expressionText(*described.history));
+  std::vector<int> lines;
+  linesRead(m, *described.history, lines, 0);
+  for (const int line : lines) {
+    const model::Row& read = m.rows[static_cast<size_t>(line)];
+    story.push_back(read.label + ": " + shown(interim.cell(spanOf(read), read.name, index).figure, read));
+  }
+  return story;
+}
 
 Json interimJson(const Snapshot& s, Basis basis) {
   const InterimTable table = interimTable(s, basis);

@@ -52,6 +52,14 @@ const model::Row& rowOf(const Snapshot& s, const TraceStep& step) {
 
 }  // namespace
 
+std::string factWords(const Snapshot& s, const LineCell::Part& part) {
+  const Fact& f = s.evidence->facts[part.fact];
+  const store::StoredDocument* d = s.document(f.document);
+  const FiledInMinor written = s.evidence->asWritten(part.fact);
+  return fmt::format("{}{} = {} {} for {}; {}, {}", part.weight < 0 ? "less " : "", f.concept_name.str(), written.text,
+                     written.unit, f.period.text(), d == nullptr ? "?" : d->document.name, f.place);
+}
+
 std::vector<std::string> sourceLines(const Snapshot& s, const TraceStep& step) {
   std::vector<std::string> lines;
   switch (step.source) {
@@ -60,14 +68,7 @@ std::vector<std::string> sourceLines(const Snapshot& s, const TraceStep& step) {
         lines.push_back("operating figure of the company record, '" + own->concept_name + "'; " +
                         s.evidence->companySource);
       }
-      for (const LineCell::Part& part : step.facts) {
-        const Fact& f = s.evidence->facts[part.fact];
-        const store::StoredDocument* d = s.document(f.document);
-        const FiledInMinor written = s.evidence->asWritten(part.fact);
-        lines.push_back(fmt::format("{}{} = {} {} for {}; {}, {}", part.weight < 0 ? "less " : "", f.concept_name.str(),
-                                    written.text, written.unit, f.period.text(), d == nullptr ? "?" : d->document.name,
-                                    f.place));
-      }
+      for (const LineCell::Part& part : step.facts) lines.push_back(factWords(s, part));
       for (std::string& line : besideFiled(s, step.self.cell.row, step.self.cell.column))
         lines.push_back(std::move(line));
       break;

@@ -157,12 +157,13 @@ void ModelEditor::goToPlace(model::Position at) {
 
 void ModelEditor::keyPressEvent(QKeyEvent* event) {
   const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
-  if (completer_->popup()->isVisible() && (enter || event->key() == Qt::Key_Tab)) {
-    event->ignore();  // the list takes it
+  if (enter && event->modifiers().testFlag(Qt::ControlModifier)) {
+    completer_->popup()->hide();
+    Q_EMIT acceptWanted();
     return;
   }
-  if (enter && event->modifiers().testFlag(Qt::ControlModifier)) {
-    Q_EMIT acceptWanted();
+  if (completer_->popup()->isVisible() && (enter || event->key() == Qt::Key_Tab)) {
+    event->ignore();  // the list takes it
     return;
   }
   const bool asked = event->key() == Qt::Key_Space && event->modifiers().testFlag(Qt::ControlModifier);

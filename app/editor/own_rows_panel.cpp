@@ -18,7 +18,7 @@ OwnRowsPanel::OwnRowsPanel(Workbench& bench, LedgerView* effects, QWidget* paren
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(2);
   layout->addWidget(makeBar());
-  auto* splitter = new QSplitter(Qt::Horizontal, this);
+  auto* splitter = new QSplitter(Qt::Vertical, this);
   splitter->setChildrenCollapsible(false);
   editor_ = new ModelEditor(splitter);
   editor_->setObjectName(QStringLiteral("ownRowsText"));
@@ -31,7 +31,7 @@ OwnRowsPanel::OwnRowsPanel(Workbench& bench, LedgerView* effects, QWidget* paren
   splitter->addWidget(editor_);
   splitter->addWidget(effects_);
   splitter->setStretchFactor(0, 1);
-  splitter->setSizes({430, 250});
+  splitter->setSizes({330, 160});
   layout->addWidget(splitter, 1);
   message_ = new QLabel(this);
   message_->setObjectName(QStringLiteral("ownRowsMessage"));
@@ -39,7 +39,8 @@ OwnRowsPanel::OwnRowsPanel(Workbench& bench, LedgerView* effects, QWidget* paren
   message_->setContentsMargins(8, 2, 8, 4);
   message_->setTextInteractionFlags(Qt::TextSelectableByMouse);
   layout->addWidget(message_);
-  effects_->setWidths(96, 56, 0);
+  layout->addWidget(makeAcceptBar());
+  effects_->setWidths(330, 90, 0);
   wait_.setSingleShot(true);
   wait_.setInterval(kPauseBeforeCheck);
   connect(&wait_, &QTimer::timeout, this, &OwnRowsPanel::check);
@@ -54,32 +55,43 @@ QWidget* OwnRowsPanel::makeBar() {
   auto* widget = new QWidget(this);
   auto* bar = new QHBoxLayout(widget);
   bar->setContentsMargins(8, 2, 8, 2);
+  builds_ = new QComboBox(widget);
+  builds_->setObjectName(QStringLiteral("builds"));
+  builds_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  builds_->setMinimumContentsLength(30);
+  auto* label = new QLabel(tr("Ready &builds"), widget);
+  label->setBuddy(builds_);
+  bar->addWidget(label);
+  bar->addWidget(builds_);
+  insert_ = new QPushButton(tr("&put in"), widget);
+  insert_->setObjectName(QStringLiteral("insertBuild"));
+  insert_->setToolTip(tr("Puts the build's text at the end, to be changed or accepted"));
+  bar->addWidget(insert_);
+  bar->addStretch();
+  connect(insert_, &QPushButton::clicked, this, &OwnRowsPanel::insertBuild);
+  return widget;
+}
+
+QWidget* OwnRowsPanel::makeAcceptBar() {
+  auto* widget = new QWidget(this);
+  auto* bar = new QHBoxLayout(widget);
+  bar->setContentsMargins(8, 2, 8, 4);
   const auto button = [&](const char* name, const QString& words, const QString& tip) {
     auto* b = new QPushButton(words, widget);
     b->setObjectName(QString::fromLatin1(name));
     b->setToolTip(tip);
     return b;
   };
-  builds_ = new QComboBox(widget);
-  builds_->setObjectName(QStringLiteral("builds"));
-  builds_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-  builds_->setMinimumContentsLength(18);
-  auto* label = new QLabel(tr("Ready &builds"), widget);
-  label->setBuddy(builds_);
-  bar->addWidget(label);
-  bar->addWidget(builds_, 1);
-  insert_ = button("insertBuild", tr("&put in"), tr("Puts the build's text at the end, to be changed or accepted"));
-  bar->addWidget(insert_);
   reason_ = new QLineEdit(widget);
   reason_->setObjectName(QStringLiteral("ownRowsReason"));
-  reason_->setPlaceholderText(tr("why"));
-  reason_->setAccessibleName(tr("Reason for the own rows"));
+  auto* label = new QLabel(tr("Reaso&n"), widget);
+  label->setBuddy(reason_);
+  bar->addWidget(label);
   bar->addWidget(reason_, 1);
   accept_ = button("acceptOwnRows", tr("&Accept"), tr("Takes the text into use (Ctrl+Enter)"));
   letGo_ = button("letGoOwnRows", tr("&Let go"), tr("Puts the text in use back in the field"));
   bar->addWidget(accept_);
   bar->addWidget(letGo_);
-  connect(insert_, &QPushButton::clicked, this, &OwnRowsPanel::insertBuild);
   connect(accept_, &QPushButton::clicked, this, &OwnRowsPanel::accept);
   connect(letGo_, &QPushButton::clicked, this, &OwnRowsPanel::letGo);
   return widget;
@@ -173,7 +185,9 @@ void OwnRowsPanel::fillEffects() {
     bool any = false;
     for (const services::OwnRow& own : last_.rows) {
       if (own.amended != amended) continue;
-      if (!any) rows.push_back(headingRow(amended ? tr("Rows with other rules") : tr("Rows of your own")));
+      if (!any)
+        rows.push_back(headingRow((amended ? tr("Rows with other rules, %1") : tr("Rows of your own, %1"))
+                                      .arg(text(s.periodOf(s.evaluation->layout().columns() - 1)))));
       any = true;
       LedgerRow row;
       row.label = text(own.label);

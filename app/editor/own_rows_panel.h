@@ -28,6 +28,7 @@ class OwnRowsPanel : public QWidget {
 
  private:
   QWidget* makeBar();
+  QWidget* makeAcceptBar();
   void insertBuild();
   void check();
   void accept();

@@ -6,6 +6,7 @@
 #include <QHBoxLayout>
 #include <QMenuBar>
 #include <QStatusBar>
+#include <QTimer>
 #include <QToolTip>
 #include <QVBoxLayout>
 
@@ -45,6 +46,12 @@ MainWindow::MainWindow(std::shared_ptr<const services::Resources> resources, ser
   splitter_->restoreState(settings_.value(QStringLiteral("splitter")).toByteArray());
   start_->setRecent(recent());
   refreshActions();
+}
+
+/// Fields store what they hold when they lose the focus: they go while the workbench is still there.
+MainWindow::~MainWindow() {
+  hide();
+  delete takeCentralWidget();
 }
 
 void MainWindow::makeFrame() {
@@ -244,6 +251,12 @@ void MainWindow::connectBench() {
 
 /// A refusal also stands beside the cell or field that it is about.
 void MainWindow::sayBeside(const QString& message) {
+  // When the cell's editor has closed: its going would take the words along.
+  constexpr int kAfterTheEditor = 60;  // milliseconds
+  QTimer::singleShot(kAfterTheEditor, this, [this, message] { showBeside(message); });
+}
+
+void MainWindow::showBeside(const QString& message) {
   QWidget* at = QApplication::focusWidget();
   if (at == nullptr || at->window() != this) return;
   QRect place = at->rect();

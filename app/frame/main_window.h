@@ -38,6 +38,7 @@ class MainWindow : public QMainWindow {
  public:
   MainWindow(std::shared_ptr<const services::Resources> resources, services::Desk desk, Dialogs dialogs,
              QWidget* parent = nullptr);
+  ~MainWindow() override;
   [[nodiscard]] Workbench& bench() { return bench_; }
   /// Shows on Filings what files would bring in; stores nothing.
   void offer(const QStringList& files);
@@ -56,6 +57,7 @@ class MainWindow : public QMainWindow {
   void makeViewMenu();
   void connectBench();
   void sayBeside(const QString& message);
+  void showBeside(const QString& message);
   void startCompany();
   void makeCompany(std::vector<services::ImportPreview> previews);
   void afterOpening();

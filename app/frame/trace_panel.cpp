@@ -90,11 +90,29 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
     trail_.clear();
     look(cell, scenario);
   });
-  connect(&bench_, &Workbench::changed, this, &TracePanel::refresh);
+  connect(&bench_, &Workbench::told, this, &TracePanel::tell);
+  connect(&bench_, &Workbench::changed, this, [this] {
+    telling_ = false;
+    refresh();
+  });
   connect(&bench_, &Workbench::opened, this, [this] { at_ = {-1, 0}; });
 }
 
+void TracePanel::tell(const QStringList& story) {
+  telling_ = true;
+  trail_.clear();
+  title_->setText(story.value(0));
+  figure_->setText(story.value(1));
+  source_->setText(story.mid(2).join(QLatin1Char('\n')));
+  source_->setVisible(story.size() > 2);
+  for (QWidget* w : std::initializer_list<QWidget*>{rule_, help_, inputs_, inputsTitle_, dependents_, dependentsTitle_,
+                                                    showJournal_, journal_, note_}) {
+    w->hide();
+  }
+}
+
 void TracePanel::look(model::Cell cell, int scenario) {
+  telling_ = false;
   at_ = cell;
   row_ = cell.row < 0 ? "" : bench_.now().evaluation->model().rows[static_cast<size_t>(cell.row)].name;
   scenario_ = scenario < 0 ? bench_.scenario() : scenario;
@@ -172,7 +190,8 @@ void TracePanel::refreshJournal(const TraceStep& step) {
 }
 
 void TracePanel::refresh() {
-  if (!bench_.isOpen()) return;
+  if (!bench_.isOpen() || telling_) return;
+  for (QWidget* w : std::initializer_list<QWidget*>{inputsTitle_, dependentsTitle_, note_}) w->show();
   const services::Snapshot& s = bench_.now();
   const model::Layout& layout = s.evaluation->layout();
   const std::vector<model::Row>& rows = s.evaluation->model().rows;

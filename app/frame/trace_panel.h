@@ -30,6 +30,7 @@ class TracePanel : public QWidget {
   void walkIn(const QListWidgetItem* item);
   void walkOut();
   void fillList(QListWidget* list, const std::vector<TraceLink>& links) const;
+  void tell(const QStringList& story);
   void refreshJournal(const TraceStep& step);
 
   Workbench& bench_;
@@ -39,7 +40,8 @@ class TracePanel : public QWidget {
   QPushButton* showJournal_;  ///< how an assumption came about; read only when asked for
   QLabel* journal_;
   model::Cell at_{-1, 0};
-  std::string row_;  ///< name of the row at at_
+  std::string row_;       ///< name of the row at at_
+  bool telling_ = false;  ///< a figure that is no row of the model is shown
   int scenario_ = 0;
   std::vector<model::Cell> trail_;
 };

@@ -4,6 +4,7 @@
 
 #include <QAbstractTableModel>
 #include <QStringList>
+#include <functional>
 #include <optional>
 #include <vector>
 
@@ -29,6 +30,9 @@ struct LedgerCell {
   bool adjusted = false;              ///< stands beside another filed figure: a short bar above it
   bool doubted = false;               ///< an end of the span may mislead: a dagger after it
   QString tip;
+  /// What a figure without a row of the model stands on: title, figure, then a line each. Asked for when
+  /// the cursor is on it.
+  std::function<QStringList()> story = {};
 };
 
 /// A figure on its own scale beside a threshold, drawn in the trend column.

@@ -134,6 +134,7 @@ void LedgerView::currentChanged(const QModelIndex& current, const QModelIndex& p
   QTableView::currentChanged(current, previous);
   const LedgerCell* cell = model_.cellAt(current);
   if (cell != nullptr && cell->source) Q_EMIT cellFocused(*cell->source, cell->scenario);
+  if (cell != nullptr && !cell->source && cell->story) Q_EMIT cellTold(cell->story());
 }
 
 void LedgerView::selectionChanged(const QItemSelection& selected, const QItemSelection& deselected) {
@@ -218,7 +219,9 @@ void LedgerDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option
   // Ruled like a ledger: every row thin, every fifth wider.
   painter->setPen(QPen(index.row() % 5 == 4 ? t.wideRule : t.rule, 1));
   painter->drawLine(option.rect.bottomLeft(), option.rect.bottomRight());
-  if (index.column() == 0) {
+  if (row.heading) {
+    paintHeading(painter, option, index, row);
+  } else if (index.column() == 0) {
     paintLabel(painter, option.rect, row);
   } else if (model_.hasTrend() && index.column() == 1) {
     row.scale ? paintScale(painter, option.rect, *row.scale) : paintTrend(painter, option.rect, row);
@@ -231,6 +234,18 @@ void LedgerDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option
     painter->drawRect(QRectF(option.rect).adjusted(1, 1, -1, -1.5));
   }
   painter->restore();
+}
+
+/// A heading runs on over the cells beside it, which are empty: each shows its piece of it.
+void LedgerDelegate::paintHeading(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index,
+                                  const LedgerRow& row) const {
+  QRect whole = option.rect;
+  if (const auto* view = qobject_cast<const QTableView*>(option.widget)) {
+    whole = view->visualRect(index.siblingAtColumn(0));
+    whole.setRight(view->visualRect(index.siblingAtColumn(model_.columnCount() - 1)).right());
+  }
+  painter->setClipRect(option.rect);
+  paintLabel(painter, whole, row);
 }
 
 void LedgerDelegate::paintLabel(QPainter* painter, const QRect& rect, const LedgerRow& row) const {

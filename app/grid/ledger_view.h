@@ -30,6 +30,7 @@ class LedgerView : public QTableView {
 
  Q_SIGNALS:
   void cellFocused(zl::model::Cell cell, int scenario);
+  void cellTold(const QStringList& story);
   void selectionSummed(const QString& summary);
   void rowActivated(int row, int column);  ///< Enter, Space or double click on a cell that offers no choice
   void rowDragged(int from, int to);
@@ -71,6 +72,8 @@ class LedgerDelegate : public QStyledItemDelegate {
   QWidget* createEditor(QWidget* parent, const QStyleOptionViewItem& option, const QModelIndex& index) const override;
 
  private:
+  void paintHeading(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index,
+                    const LedgerRow& row) const;
   void paintLabel(QPainter* painter, const QRect& rect, const LedgerRow& row) const;
   void paintScale(QPainter* painter, const QRect& rect, const ScaleMark& scale) const;
   void paintTrend(QPainter* painter, const QRect& rect, const LedgerRow& row) const;

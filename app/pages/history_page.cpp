@@ -220,6 +220,7 @@ void HistoryPage::refreshGrid() {
   if (shown.headers.isEmpty()) {
     bench_.say(tr("No interim report is in the book. Import quarterly or half-yearly reports on Filings"));
   }
+  if (show() == HistoryShow::Amounts) tellQuarters(shown);
   tests_ = std::move(shown.tests);
   tests_.resize(shown.rows.size());
   grid_->ledger().setTrendTitle(show() == HistoryShow::Quality ? tr("scale") : tr("trend"));
@@ -229,6 +230,21 @@ void HistoryPage::refreshGrid() {
   grid_->ledger().setCorner(shown.corner.isEmpty() ? cornerOf(s) : shown.corner);
   grid_->ledger().fill(shown.headers, std::move(shown.rows), shown.trend);
   grid_->viewport()->update();
+}
+
+/// Quarters are no columns of the model: what their figures stand on is told by itself.
+void HistoryPage::tellQuarters(HistoryGrid& grid) {
+  const auto basis = static_cast<services::Basis>(basis_->currentData().toInt());
+  const auto span =
+      basis == services::Basis::Quarters ? InterimStatements::Span::Quarter : InterimStatements::Span::Trailing;
+  for (LedgerRow& row : grid.rows) {
+    for (size_t c = 0; c < std::min(grid.quarters.size(), row.cells.size()); ++c) {
+      row.cells[c].story = [this, name = row.key.toStdString(), period = grid.quarters[c], span,
+                            figure = row.cells[c].figure] {
+        return storyOf(services::interimStory(now(), now().evaluation->model().find(name), period, span, figure));
+      };
+    }
+  }
 }
 
 void HistoryPage::refreshFlagBar() {

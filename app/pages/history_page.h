@@ -28,6 +28,7 @@ class HistoryPage : public Page {
   [[nodiscard]] QWidget* makeWindowBar();
   [[nodiscard]] QWidget* makeAdjustBar();
   void refreshGrid();
+  void tellQuarters(HistoryGrid& grid);
   void refreshFlagBar();
   void refreshWindowBar();
   void refreshAdjustBar();

@@ -343,6 +343,7 @@ HistoryGrid interimGrid(const Snapshot& s, HistoryShow show, services::Basis bas
     }
     if (grid.rows.size() == heading + 1) grid.rows.pop_back();
   }
+  grid.quarters.assign(table.periods.begin() + static_cast<std::ptrdiff_t>(from), table.periods.end());
   for (size_t c = from; c < table.periods.size(); ++c) {
     grid.headers << text(table.periods[c]).remove(3, 2);  // "Q1 25": the century is known
   }

@@ -2,6 +2,7 @@
 
 #include <QHBoxLayout>
 #include <QSplitter>
+#include <QStandardItemModel>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
@@ -98,6 +99,7 @@ QWidget* OutlookPage::makeRight() {
   statementBox_->addItem(tr("Own rows"), kOwnRowsShown);
   auto* bar = new QHBoxLayout;
   bar->setContentsMargins(8, 2, 8, 2);
+  bar->setSpacing(6);
   auto* shown = new QLabel(tr("&Projected"), lower);
   shown->setBuddy(statementBox_);
   bar->addWidget(shown);
@@ -280,6 +282,16 @@ void OutlookPage::refreshModel() {
   modelBox_->clear();
   modelBox_->addItems(titles);
   modelBox_->setCurrentIndex(current);
+  // Groups that the model does not project cannot be chosen.
+  auto* shown = qobject_cast<QStandardItemModel*>(statementBox_->model());
+  const auto& rows = now().evaluation->model().rows;
+  for (int i = 0; i < statementBox_->count(); ++i) {
+    if (statementBox_->itemData(i).isValid()) continue;
+    const std::string group = statementBox_->itemText(i).toStdString();
+    shown->item(i)->setEnabled(std::any_of(rows.begin(), rows.end(), [&](const model::Row& row) {
+      return row.group == group && row.projected && row.timing != model::Timing::Constant;
+    }));
+  }
   modelBox_->setToolTip(tr("%1. Changing the model keeps what was assumed for the other.").arg(titles[current]));
 }
 

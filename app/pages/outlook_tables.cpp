@@ -183,7 +183,16 @@ void OutlookTables::fillScenarios() {
       references_.push_back(figure ? *figure : Figure::notMeaningful(figure.error().text()));
     }
   }
-  for (const Figure& figure : references_) value.cells.push_back(figureCell(figure));
+  for (size_t i = 0; i < references_.size(); ++i) {
+    value.cells.push_back(figureCell(references_[i]));
+    value.cells.back().story = [figure = references_[i], words = tr(services::referenceWords(services::kReferences[i])),
+                                unit = value.unit] {
+      return QStringList{
+          tr("Value per share, %1").arg(words), text(figureText(figure, Kind::Quote)) + QLatin1Char(' ') + unit,
+          tr("Base with every driver that has a history of its own at the figures of this column; all else "
+             "is as in Base. The whole model is valued again.")};
+    };
+  }
   rows.push_back(std::move(value));
   QString group;
   for (const services::ScenarioLine& line : services::scenarioLines(s)) {
@@ -277,6 +286,13 @@ void OutlookTables::fillCaution() {
       row.cells[0].ink = Ink::Assumed;
       // The effect is in the listing's unit, whatever the choice is measured in.
       if (line.effect.hasValue()) row.cells[2].words = text(figureText(line.effect, Kind::Quote));
+      row.cells[2].story = [label = row.label, unit = text(s.company().listing.unit), line] {
+        return QStringList{
+            tr("Effect of %1").arg(label), text(figureText(line.effect, Kind::Quote)) + QLatin1Char(' ') + unit,
+            tr("Value per share of Base as chosen, less the same with %1 in place of %2 and all else as it "
+               "is: the whole model is valued again.")
+                .arg(text(figureText(line.neutral, line.kind)), text(figureText(line.chosen, line.kind)))};
+      };
       rows.push_back(std::move(row));
     }
   }
@@ -348,13 +364,22 @@ void OutlookTables::fillInterim() {
     row.cells = {figureCell(line.actual), figureCell(line.yearBefore), share(line.growth),    figureCell(line.forecast),
                  share(line.reached),     share(line.usual),           figureCell(line.rest), share(line.restGrowth)};
     row.cells[0].ink = row.cells[1].ink = Ink::Filed;
+    const std::string before = progress.period.substr(0, 3) + std::to_string(s.years().back().label());
+    for (const auto& [cell, period, figure] :
+         {std::tuple(0, progress.period, line.actual), std::tuple(1, before, line.yearBefore)}) {
+      row.cells[static_cast<size_t>(cell)].story = [this, name = line.row, period, figure] {
+        const services::Snapshot& now = bench_.now();
+        return storyOf(services::interimStory(now, now.evaluation->model().find(name), period,
+                                              InterimStatements::Span::YearToDate, figure));
+      };
+    }
     row.cells[3].source = model::Cell{s.evaluation->model().find(line.row), s.evaluation->layout().historyYears};
     rows.push_back(std::move(row));
   }
   const QString year = text(s.periodOf(s.evaluation->layout().historyYears));
-  grid_->setWidths(250, 70, 0);
-  grid_->keepLabel(170);
-  grid_->setColumns(std::vector<int>(8, 70));
+  grid_->setWidths(250, 60, 0);
+  grid_->keepLabel(128);
+  grid_->setColumns({58, 66, 66, 56, 70, 58, 58, 66});
   grid_->ledger().setCorner(cornerOf(s));
   grid_->ledger().fill({tr("to date"), tr("yr before"), tr("growth, %"), year, tr("reached, %"), tr("usual, %"),
                         tr("to come"), tr("growth, %")},
@@ -388,8 +413,8 @@ void OutlookTables::makePublishBar() {
     bar->addWidget(b);
     return b;
   };
-  publishName_ = field("publishName", tr("name of the estimates"), 150);
-  publishNote_ = field("publishNote", tr("what they were made for"), 180);
+  publishName_ = field("publishName", tr("name"), 150);
+  publishNote_ = field("publishNote", tr("note"), 180);
   publish_ = button("publish", tr("&freeze as published"));
   bar->addStretch();
   sets_ = new QComboBox(publishBar_);
@@ -450,6 +475,13 @@ void OutlookTables::fillPublished() {
     row.cells = {figureCell(line.old), figureCell(line.now), figureCell(line.change), share,
                  figureCell(line.consensus.mean)};
     row.cells[0].ink = Ink::Filed;
+    if (const int index = s.evaluation->model().find(line.row); index >= 0) {
+      const int column = s.evaluation->layout().baseColumn() + line.year - s.years().back().label();
+      if (line.now.hasValue()) row.cells[1].source = model::Cell{index, column};
+    }
+    row.cells[0].story = [label = row.label, figure = text(figureText(line.old, line.kind)), words = words_->text()] {
+      return QStringList{tr("%1, as published").arg(label.trimmed()), figure, words};
+    };
     LedgerCell guidance;
     if (line.guidance.low.hasValue()) {
       guidance.words = text(figureText(line.guidance.low, line.kind)) + QStringLiteral("–") +
@@ -458,9 +490,9 @@ void OutlookTables::fillPublished() {
     row.cells.push_back(std::move(guidance));
     rows.push_back(std::move(row));
   }
-  grid_->setWidths(250, 80, 0);
-  grid_->keepLabel(190);
-  grid_->setColumns({78, 78, 70, 62, 78, 110});
+  grid_->setWidths(250, 70, 0);
+  grid_->keepLabel(180);
+  grid_->setColumns({70, 64, 60, 50, 72, 104});
   grid_->ledger().setCorner(cornerOf(s));
   grid_->ledger().fill({tr("published"), tr("now"), tr("change"), tr("%"), tr("consensus"), tr("guidance")},
                        std::move(rows));

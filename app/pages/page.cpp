@@ -45,6 +45,7 @@ LedgerView* Page::addGrid(const char* name, const QString& accessibleName) {
   auto* grid = new LedgerView(this);
   grid->setObjectName(QString::fromLatin1(name));
   grid->setAccessibleName(accessibleName);
+  connect(grid, &LedgerView::cellTold, &bench_, &Workbench::tell);
   connect(grid, &LedgerView::cellFocused, this,
           [this](model::Cell cell, int scenario) { bench_.focus(cell, scenario); });
   connect(grid, &LedgerView::selectionSummed, this, &Page::summed);

@@ -47,6 +47,17 @@ std::vector<Year> fiscalYears(const StandardStatements& annual) {
   return years;
 }
 
+LineCell gap(const char* why) {
+  return {Figure::absent(why), Origin::Missing, {}};
+}
+
+/// a + weight * b, with the facts of both.
+LineCell combined(LineCell a, int weight, const LineCell& b) {
+  a.figure = weight < 0 ? a.figure - b.figure : a.figure + b.figure;
+  for (const LineCell::Part& part : b.parts) a.parts.push_back({part.fact, weight * part.weight});
+  return a;
+}
+
 }  // namespace
 
 InterimStatements InterimStatements::build(std::span<const Fact> facts, const MappingRules& rules,
@@ -93,27 +104,25 @@ InterimStatements InterimStatements::build(std::span<const Fact> facts, const Ma
     bool ever = false;
     for (int c = 0; c < static_cast<int>(annual.years().size()); ++c)
       ever = ever || annual.at(rule.line, c).origin == Origin::Filed;
-    const auto known = [&](const LineCell& cell) {
-      if (cell.origin == Origin::NoneReported && ever) return Figure::absent("not filed for this period");
-      return cell.figure;
+    const auto known = [&](LineCell cell) {
+      return cell.origin == Origin::NoneReported && ever ? gap("not filed for this period") : std::move(cell);
     };
     for (const FiscalQuarter& q : s.quarters_) {
       Cells c;
       c.yearToDate = known(cellFor(rule, {q.yearStart, q.end}));
       if (q.number == 4) {
         for (int column = 0; column < static_cast<int>(annual.years().size()); ++column) {
-          if (annual.years()[static_cast<size_t>(column)].end == q.end)
-            c.yearToDate = annual.at(rule.line, column).figure;
+          if (annual.years()[static_cast<size_t>(column)].end == q.end) c.yearToDate = annual.at(rule.line, column);
         }
       }
-      c.quarter = q.number == 1 ? c.yearToDate : Figure::absent("not filed for this quarter");
-      if (const auto starts = quarterStarts.find(q.end); starts != quarterStarts.end() && !c.quarter.hasValue()) {
+      c.quarter = q.number == 1 ? c.yearToDate : gap("not filed for this quarter");
+      if (const auto starts = quarterStarts.find(q.end);
+          starts != quarterStarts.end() && !c.quarter.figure.hasValue()) {
         for (const Date start : starts->second) {
-          const LineCell own = cellFor(rule, {start, q.end});
-          if (!c.quarter.hasValue()) c.quarter = known(own);
+          if (!c.quarter.figure.hasValue()) c.quarter = known(cellFor(rule, {start, q.end}));
         }
       }
-      if (q.number == 1 && !c.yearToDate.hasValue()) c.yearToDate = c.quarter;
+      if (q.number == 1 && !c.yearToDate.figure.hasValue()) c.yearToDate = c.quarter;
       c.balance = known(cellFor(rule, {std::nullopt, q.end}));
       cells.push_back(std::move(c));
     }
@@ -124,9 +133,9 @@ InterimStatements InterimStatements::build(std::span<const Fact> facts, const Ma
           previous >= 0 && s.quarters_[static_cast<size_t>(previous)].fiscalYear == s.quarters_[i].fiscalYear;
       if (!sameYear) continue;
       const Cells& earlier = cells[static_cast<size_t>(previous)];
-      if (!cells[i].yearToDate.hasValue() && cells[i].quarter.hasValue())
-        cells[i].yearToDate = earlier.yearToDate + cells[i].quarter;
-      if (!cells[i].quarter.hasValue()) cells[i].quarter = cells[i].yearToDate - earlier.yearToDate;
+      if (!cells[i].yearToDate.figure.hasValue() && cells[i].quarter.figure.hasValue())
+        cells[i].yearToDate = combined(earlier.yearToDate, 1, cells[i].quarter);
+      if (!cells[i].quarter.figure.hasValue()) cells[i].quarter = combined(cells[i].yearToDate, -1, earlier.yearToDate);
     }
   }
   return s;
@@ -148,36 +157,44 @@ int InterimStatements::before(int index, int quarters) const {
   return -1;
 }
 
-Figure InterimStatements::quarter(const std::string& line, int index) const {
+LineCell InterimStatements::cell(Span span, const std::string& line, int index) const {
+  if (span == Span::Trailing) return trailingCell(line, index);
   const Cells* cells = at(line, index);
-  return cells == nullptr ? Figure::absent("no such quarter") : cells->quarter;
+  if (cells == nullptr) return gap("no such quarter");
+  return span == Span::Quarter ? cells->quarter : span == Span::Balance ? cells->balance : cells->yearToDate;
+}
+
+Figure InterimStatements::quarter(const std::string& line, int index) const {
+  return cell(Span::Quarter, line, index).figure;
 }
 
 Figure InterimStatements::yearToDate(const std::string& line, int index) const {
-  const Cells* cells = at(line, index);
-  return cells == nullptr ? Figure::absent("no such quarter") : cells->yearToDate;
+  return cell(Span::YearToDate, line, index).figure;
 }
 
 Figure InterimStatements::balance(const std::string& line, int index) const {
-  const Cells* cells = at(line, index);
-  return cells == nullptr ? Figure::absent("no such quarter") : cells->balance;
+  return cell(Span::Balance, line, index).figure;
 }
 
 Figure InterimStatements::trailing(const std::string& line, int index) const {
+  return trailingCell(line, index).figure;
+}
+
+LineCell InterimStatements::trailingCell(const std::string& line, int index) const {
   const Cells* now = at(line, index);
-  if (now == nullptr) return Figure::absent("no such quarter");
+  if (now == nullptr) return gap("no such quarter");
   const FiscalQuarter& q = quarters_[static_cast<size_t>(index)];
   if (q.number == 4) return now->yearToDate;
   const Cells* yearBefore = at(line, before(index, 4));
   const Cells* lastYear = at(line, before(index, q.number));
   if (yearBefore != nullptr && lastYear != nullptr) {
-    Figure twelve = lastYear->yearToDate + now->yearToDate - yearBefore->yearToDate;
-    if (twelve.hasValue()) return twelve;
+    LineCell twelve = combined(combined(lastYear->yearToDate, 1, now->yearToDate), -1, yearBefore->yearToDate);
+    if (twelve.figure.hasValue()) return twelve;
   }
-  Figure sum = Figure::of(0.0);
+  LineCell sum{Figure::of(0.0), Origin::Filed, {}};
   for (int back = 0; back < 4; ++back) {
     const Cells* one = back == 0 ? now : at(line, before(index, back));
-    sum = sum + (one == nullptr ? Figure::absent("a quarter of the twelve months is missing") : one->quarter);
+    sum = combined(std::move(sum), 1, one == nullptr ? gap("a quarter of the twelve months is missing") : one->quarter);
   }
   return sum;
 }

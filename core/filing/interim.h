@@ -39,11 +39,15 @@ class InterimStatements {
   [[nodiscard]] Figure balance(const std::string& line, int index) const;
   /// From the fiscal year's start to the quarter's end, as filed or as the sum of its quarters.
   [[nodiscard]] Figure yearToDate(const std::string& line, int index) const;
+  /// The same with the facts that the figure stands on, those taken off with a negative weight.
+  enum class Span { Quarter, YearToDate, Trailing, Balance };
+  [[nodiscard]] LineCell cell(Span span, const std::string& line, int index) const;
 
  private:
   struct Cells {
-    Figure quarter, yearToDate, balance;
+    LineCell quarter, yearToDate, balance;
   };
+  [[nodiscard]] LineCell trailingCell(const std::string& line, int index) const;
   [[nodiscard]] const Cells* at(const std::string& line, int index) const;
   [[nodiscard]] int before(int index, int quarters) const;  ///< index of the quarter that many earlier, -1
 

@@ -236,6 +236,19 @@ TEST_F(OutlookWindow, AnInterimReportStandsAgainstItsYear) {
   ASSERT_NE(revenue, tableRows().end());
   EXPECT_EQ(revenue->cells[0].figure.value(), 170e6);
   EXPECT_THAT(find<QLabel>("tableWords")->text().toStdString(), testing::HasSubstr("Year to Q1 2026"));
+  // The figure is traced to its fact, the forecast beside it to the model.
+  auto* grid = find<LedgerView>("outlookTables");
+  const auto at = static_cast<int>(revenue - tableRows().begin());
+  grid->setFocus();
+  grid->setCurrentIndex(grid->ledger().index(at, grid->ledger().firstColumn()));
+  EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Revenue Q1 2026, the year to date"));
+  EXPECT_THAT(find<QLabel>("traceSource")->text().toStdString(), testing::HasSubstr("revenue = 170000000 EUR for"));
+  EXPECT_FALSE(find<QWidget>("traceInputs")->isVisible());
+  press(grid, Qt::Key_Right);
+  press(grid, Qt::Key_Right);
+  press(grid, Qt::Key_Right);
+  EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Revenue 2026E · Base"));
+  EXPECT_TRUE(find<QWidget>("traceInputs")->isVisible());
 }
 
 TEST_F(OutlookWindow, TheTraceTellsHowAnAssumptionCameAbout) {

@@ -74,6 +74,8 @@ TEST_F(OwnRowsWindow, AFaultIsSaidAtItsPlaceAndNothingIsReplaced) {
   EXPECT_EQ(base(), before);
   EXPECT_EQ(editor()->textCursor().blockNumber(), 1) << "the cursor goes where the fault is";
   // What is being written stays while other work goes on, and can be let go of.
+  window_->activateWindow();
+  ASSERT_TRUE(QTest::qWaitForWindowActive(window_.get()));
   go(Qt::Key_6);
   bench().apply(services::setHorizon(bench().settled().caseOf(), 9));
   press(window_.get(), Qt::Key_R, Qt::ControlModifier | Qt::ShiftModifier);

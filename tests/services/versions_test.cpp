@@ -4,7 +4,9 @@
 #include <cmath>
 #include <numeric>
 
+#include "services/builds.h"
 #include "services/compare.h"
+#include "services/own_rows.h"
 #include "tests/support/demo_book.h"
 #include "tests/support/files.h"
 
@@ -69,6 +71,51 @@ TEST_F(Versions, StandBesideTheJournalAndSurviveUndo) {
   ASSERT_TRUE(session_->setVersionAside("Faster"));
   EXPECT_EQ(session_->version("Faster").error().todo, "There are: As demoed");
   EXPECT_TRUE(session_->keepVersion("Faster", "the name is free again"));
+}
+
+TEST_F(Versions, OwnRowsAndTheModelArePartsOfTheirOwn) {
+  ASSERT_TRUE(session_->keepVersion("Plain", ""));
+  const std::string rows =
+      "input new_hall \"New hall\" money constant\n  default 9000000\n"
+      "amend capex\n  forecast revenue * capex_ratio + new_hall\n";
+  put(setOwnRows(session_->now()->caseOf(), rows, {}).after, "Own rows");
+  const double onlyRows = raw(*session_->now());
+  put(with(session_->now()->caseOf(), "revenue_growth", 0.06), "Faster");
+  ASSERT_TRUE(session_->keepVersion("Hall", ""));
+  const auto walk = walkBetween(side("Plain"), side("Hall"), kBase, false, resources_);
+  ASSERT_TRUE(walk) << walk.error().text();
+  ASSERT_EQ(walk->steps.size(), 2u) << "an input that both hold at its preset is no part";
+  EXPECT_EQ(walk->steps[1].label, "Model and own rows");
+  EXPECT_EQ(walk->steps[1].rows, std::vector<std::string>{"Own rows"});
+  EXPECT_NEAR(walk->steps[0].effect + walk->steps[1].effect, walk->to.value() - walk->from.value(), 1e-9);
+  // Two parts: each effect is the mean of going first and going last.
+  const double start = walk->from.value();
+  const double last = walk->to.value();
+  const double onlyGrowth = raw(**session_->preview(with(side("Plain").snapshot->caseOf(), "revenue_growth", 0.06)));
+  EXPECT_NEAR(walk->steps[1].effect, ((onlyRows - start) + (last - onlyGrowth)) / 2, 1e-9);
+
+  // Built by parts, what was a driver is computed; the walk back and forth is the same but for the sign.
+  for (const Build& b : buildsFor(*side("Plain").snapshot)) {
+    if (b.label == "Revenue by Segments") put(setOwnRows(session_->now()->caseOf(), b.text, {}).after, b.label);
+  }
+  put(with(session_->now()->caseOf(), "growth_machines", 0.08), "Machines");
+  ASSERT_TRUE(session_->keepVersion("Parts", ""));
+  const auto there = walkBetween(side("Plain"), side("Parts"), kBase, false, resources_);
+  const auto back = walkBetween(side("Parts"), side("Plain"), kBase, false, resources_);
+  ASSERT_TRUE(there && back) << (there ? back.error().text() : there.error().text());
+  double sum = 0;
+  for (const WalkStep& step : there->steps) sum += step.effect;
+  EXPECT_NEAR(sum, there->to.value() - there->from.value(), 1e-9);
+  EXPECT_NEAR(back->to.value() - back->from.value(), -sum, 1e-9);
+
+  put(setModel(session_->now()->caseOf(), resources_->models[1]).after, "Quick");
+  ASSERT_TRUE(session_->keepVersion("Quick", ""));
+  const auto quick = walkBetween(side("Parts"), side("Quick"), kBase, false, resources_);
+  ASSERT_TRUE(quick) << quick.error().text();
+  ASSERT_TRUE(quick->gap.empty()) << quick->gap;
+  sum = 0;
+  for (const WalkStep& step : quick->steps) sum += step.effect;
+  EXPECT_NEAR(sum, raw(*side("Quick").snapshot) - raw(*side("Parts").snapshot), 1e-9);
 }
 
 TEST_F(Versions, WalkIsTheMeanOverAllOrdersOfChange) {
