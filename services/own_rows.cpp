@@ -32,7 +32,9 @@ std::set<std::string> faultTexts(const Snapshot& s) {
 
 }  // namespace
 
-CaseEdit setOwnRows(const Case& c, const std::string& text, const Provenance& said) {
+CaseEdit setOwnRows(const Case& c, const std::string& typed, const Provenance& said) {
+  std::string text = typed;
+  std::erase(text, '\r');  // lines end alike, whatever wrote them
   CaseEdit edit{c, text.empty() ? "Drop the own rows" : "Change the own rows"};
   if (text.empty()) {
     edit.after.ownRows.erase(c.model);

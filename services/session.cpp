@@ -143,19 +143,17 @@ Status Session::apply(const CaseEdit& edit) {
   if (edit.after == snapshot_->caseOf()) return {};
   Result<std::shared_ptr<const Snapshot>> next = preview(edit.after);
   if (!next) return tl::unexpected(next.error());
-  const Json before = exchange::toJson(snapshot_->caseOf());
-  const Json after = exchange::toJson(edit.after);
   store::Edit write;
-  write.entry = {0,
-                 company_,
-                 desk_.now(),
-                 desk_.author,
-                 edit.label,
-                 Json::diff(before, after).dump(),
-                 Json::diff(after, before).dump(),
-                 {},
-                 JournalEntry::State::Done};
-  write.caseText = after.dump();
+  write.entry = {0, company_, desk_.now(), desk_.author, edit.label, {}, {}, {}, JournalEntry::State::Done};
+  try {
+    const Json before = exchange::toJson(snapshot_->caseOf());
+    const Json after = exchange::toJson(edit.after);
+    write.entry.forward = Json::diff(before, after).dump();
+    write.entry.backward = Json::diff(after, before).dump();
+    write.caseText = after.dump();
+  } catch (const Json::exception&) {
+    return fail(ErrorKind::BadInput, "a text of this edit is not UTF-8", company_, "Save it as UTF-8 and try again");
+  }
   const Result<std::int64_t> number = book_.append(write, head_);
   if (!number) return tl::unexpected(number.error());
   write.entry.number = *number;

@@ -6,6 +6,7 @@
 #include "core/filing/split.h"
 #include "core/monitor/limits.h"
 #include "core/quantity/number_text.h"
+#include "exchange/json/case_members.h"
 
 namespace zl::services {
 namespace {
@@ -224,6 +225,9 @@ Result<std::shared_ptr<const Snapshot>> makeSnapshot(const std::shared_ptr<const
   const bool sameLines = before != nullptr && before->caseOf().ownLines == c.ownLines;
   const bool sameModel =
       sameLines && before->caseOf().model == c.model && ownRowsInUse(before->caseOf()) == ownRowsInUse(c);
+  if (ownRowsInUse(c).size() > exchange::kLongestOwnRows) {
+    return fail(ErrorKind::TooLarge, "own rows may hold 200,000 characters", evidence->company.name, "Shorten them");
+  }
   std::shared_ptr<const Resources> resources = sameModel ? before->resources : nullptr;
   std::optional<Error> ownRowsFault;
   if (sameModel) ownRowsFault = before->ownRowsFault;

@@ -32,6 +32,25 @@ constexpr Term kTerms[] = {
     {"Sum of caution",
      "What each choice of base does to value against a neutral one: the median of the driver's regular years, or the "
      "model's preset."},
+    {"Own rows",
+     "Rows, drivers and inputs of the analyst's own, and other rules for the model's, written in the model language "
+     "upon the shipped model and kept in the case. They are tried before they are accepted."},
+    {"Ready build",
+     "Model text made from what is filed or on record: revenue by parts, by volume and price, debt by tranche. Put in, "
+     "it is text of one's own like any other."},
+    {"Quick outlook",
+     "EBIT less tax, less added revenue over sales to capital: a first value from four drivers. The statements are "
+     "history only; what was assumed for the full model is kept."},
+    {"At rest", "An assumption whose row the model in use lacks or computes: kept, and of no effect until it is back."},
+    {"Published estimates",
+     "Base's lines and all values per share, frozen under a name on a day. No edit changes them; what they have "
+     "become, "
+     "the consensus and the company's guidance stand beside them."},
+    {"Guidance", "The company's own word on a line of a year, as a range; its middle is taken where it names none."},
+    {"Reached, usual, to come",
+     "Of an interim report: the year to date over the forecast of the year, what the year before had reached of its "
+     "whole at that date, and the forecast less the year to date."},
+    {"Limit of a monitor", "Where it draws its line; typed on Verdict, kept with the case."},
     {"Roll forward",
      "Moves the base year on to the last one filed. What was typed stays with its calendar year; the state before is "
      "kept as a version."},

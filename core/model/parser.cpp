@@ -14,7 +14,9 @@
 namespace zl::model {
 namespace {
 
-constexpr int kMaxDepth = 64;                  // deeper nesting is refused, not recursed into
+constexpr int kMaxDepth = 64;  // deeper nesting is refused, not recursed into
+constexpr size_t kLongestName = 80;
+constexpr size_t kLongestText = 500;
 constexpr const char* kOwnGroup = "Own rows";  // of a later text's rows that name no group
 
 template <class E>
@@ -90,7 +92,8 @@ class Parser {
         unproject();
       } else {
         const std::optional<Role> role = meaningOf(kRoles, peek().text);
-        if (!role) bad("expected group, row, driver, input, given, amend or unprojected, found '" + peek().text + "'");
+        if (!role)
+          bad("expected group, row, driver, input, given, amend or unprojected, found '" + shown(peek()) + "'");
         Row row = parseRow(*role);
         row.group = group;
         place(std::move(row), first);
@@ -364,6 +367,7 @@ class Parser {
     }
     if (token.type == Token::Type::Word) {
       if (isSign("(")) return call(token, depth);
+      if (token.text.size() > kLongestName) badAt(token.at, "there is no row '" + shown(token) + "'");
       e.op = Op::Ref;
       e.name = token.text;
       if (isSign("[")) {
@@ -378,7 +382,7 @@ class Parser {
       }
       return e;
     }
-    badAt(token.at, "expected a number, a row or '(', found '" + token.text + "'");
+    badAt(token.at, "expected a number, a row or '(', found '" + shown(token) + "'");
   }
 
   Expr call(const Token& name, int depth) {
@@ -409,7 +413,7 @@ class Parser {
       expectSign(")");
       return e;
     }
-    badAt(name.at, "there is no function '" + name.text + "'");
+    badAt(name.at, "there is no function '" + shown(name) + "'");
   }
 
   static Expr binary(Op op, Expr left, Position at, Expr right) {
@@ -429,7 +433,7 @@ class Parser {
   }
   [[nodiscard]] bool isSign(const char* sign) const { return peek().type == Token::Type::Sign && peek().text == sign; }
   void expectSign(const char* sign) {
-    if (!isSign(sign)) bad(std::string("expected '") + sign + "', found '" + peek().text + "'");
+    if (!isSign(sign)) bad(std::string("expected '") + sign + "', found '" + shown(peek()) + "'");
     next();
   }
   [[nodiscard]] bool isWord(const char* expected) const {
@@ -442,20 +446,22 @@ class Parser {
   }
   void expectWord(const char* expected) {
     if (!acceptWord(expected)) {
-      bad(std::string("expected '") + expected + "', found '" + peek().text + "'");
+      bad(std::string("expected '") + expected + "', found '" + shown(peek()) + "'");
     }
   }
   std::string word(const std::string& what) {
-    if (peek().type != Token::Type::Word) bad("expected " + what + ", found '" + peek().text + "'");
+    if (peek().type != Token::Type::Word) bad("expected " + what + ", found '" + shown(peek()) + "'");
+    if (peek().text.size() > kLongestName) bad("'" + shown(peek()) + "' is longer than the 80 letters of a name");
     return next().text;
   }
   std::string text(const std::string& what) {
-    if (peek().type != Token::Type::Text) bad("expected " + what + ", found '" + peek().text + "'");
+    if (peek().type != Token::Type::Text) bad("expected " + what + ", found '" + shown(peek()) + "'");
+    if (peek().text.size() > kLongestText) bad("'" + shown(peek()) + "' is longer than the 500 letters of a text");
     return next().text;
   }
   double number(const std::string& what) {
     if (peek().type != Token::Type::Number) {
-      bad("expected " + what + ", found '" + peek().text + "'");
+      bad("expected " + what + ", found '" + shown(peek()) + "'");
     }
     return next().number;
   }
@@ -464,6 +470,12 @@ class Parser {
     if (negative) next();
     const double n = number("a number");
     return negative ? -n : n;
+  }
+
+  /// What a message shows of a token: a damaged text may hold one of any length.
+  static std::string shown(const Token& token) {
+    constexpr size_t kMost = 40;
+    return token.text.size() <= kMost ? token.text : token.text.substr(0, kMost) + "...";
   }
 
   [[noreturn]] void bad(std::string what) const { badAt(peek().at, std::move(what)); }
@@ -517,11 +529,11 @@ Result<Model> parseModel(std::string_view text, const std::string& source) {
 }
 
 Result<Model> parseModel(const std::vector<ModelText>& texts) {
-  constexpr size_t kLargestText = 4u << 20;
+  constexpr size_t kLargestModel = 4u << 20;
   constexpr size_t kMostRows = 2000;
   Model model;
   for (size_t i = 0; i < texts.size(); ++i) {
-    if (texts[i].text.size() > kLargestText) {
+    if (texts[i].text.size() > kLargestModel) {
       return fail(ErrorKind::TooLarge, "a model text may hold 4 MiB at most", texts[i].source);
     }
     Result<std::vector<Token>> tokens = tokenize(texts[i].text, texts[i].source, static_cast<int>(i));

@@ -21,6 +21,7 @@ class Projection {
       : v_(view), e_(view.evaluation), c_(view.evaluation.caseOf()), found_(found) {}
 
   void run() {
+    economy_ = rateAt(v_.rates, "long-run growth " + v_.currency, c_.valuationDate);
     for (int s = 0; s < e_.scenarios(); ++s) {
       growth(s);
       for (const char* margin : {"gross_margin", "ebitda_margin", "ebit_margin"}) marginAboveHistory(margin, s);
@@ -45,46 +46,49 @@ class Projection {
   }
 
   void growth(int s) {
-    const std::optional<MarketRate> economy = rateAt(v_.rates, "long-run growth " + v_.currency, c_.valuationDate);
-    if (!economy) return;
+    if (!economy_) return;
+    const int revenueGrowth = row("revenue_growth");
     const int stage = c_.stages.empty() ? kFirstStage : c_.stages.front();
     for (int c = first() + stage; c <= last(); ++c) {
-      const Figure g = e_.figure(row("revenue_growth"), c, s);
-      if (!g.hasValue() || g.value() - economy->figure <= limitOf(c_, "growth above the economy") + 1e-12) continue;
+      const Figure g = e_.figure(revenueGrowth, c, s);
+      if (!g.hasValue() || g.value() - economy_->figure <= limitOf(c_, "growth above the economy") + 1e-12) continue;
       int years = 0;
       for (int later = c; later <= last(); ++later) {
-        const Figure then = e_.figure(row("revenue_growth"), later, s);
-        if (then.hasValue() && then.value() > economy->figure) ++years;
+        const Figure then = e_.figure(revenueGrowth, later, s);
+        if (then.hasValue() && then.value() > economy_->figure) ++years;
       }
       return add("growth above the economy", Severity::Warning, Stop::Outlook,
                  label(s) + ": revenue still grows by " + percent(g.value()) + " in " + year(c) + ", the economy by " +
-                     percent(economy->figure) + "; " + std::to_string(years) +
+                     percent(economy_->figure) + "; " + std::to_string(years) +
                      (years == 1 ? " such year" : " such years") + " after the first stage",
                  "revenue_growth", c);
     }
   }
 
   void marginAboveHistory(const char* name, int s) {
-    if (!e_.model().rows[static_cast<size_t>(row(name))].projected) return;
+    const int index = row(name);
+    const model::Row& margins = e_.model().rows[static_cast<size_t>(index)];
+    if (!margins.projected) return;
     std::vector<Figure> past;
-    for (int c = 0; c < first(); ++c) past.push_back(v_.history.at(row(name), c));
+    for (int c = 0; c < first(); ++c) past.push_back(v_.history.at(index, c));
     const Statistics history = describe(past);
     if (history.count < kFewestYears) return;
     for (int c = first(); c <= last(); ++c) {
-      const Figure margin = e_.figure(row(name), c, s);
+      const Figure margin = e_.figure(index, c, s);
       if (!margin.hasValue() || margin.value() - history.high.value() <= limitOf(c_, "margin above any seen") + 1e-9)
         continue;
       return add("margin above any seen", Severity::Warning, Stop::Outlook,
-                 label(s) + ": " + e_.model().rows[static_cast<size_t>(row(name))].label + " reaches " +
-                     percent(margin.value()) + " in " + year(c) + "; the highest of " + std::to_string(history.count) +
-                     " filed years is " + percent(history.high.value()),
+                 label(s) + ": " + margins.label + " reaches " + percent(margin.value()) + " in " + year(c) +
+                     "; the highest of " + std::to_string(history.count) + " filed years is " +
+                     percent(history.high.value()),
                  name, c);
     }
   }
 
   void returns(int s) {
-    const Figure end = e_.figure(row("roic"), last(), s);
-    const Figure middle = e_.figure(row("roic"), first() + (last() - first()) / 2, s);
+    const int roic = row("roic");
+    const Figure end = e_.figure(roic, last(), s);
+    const Figure middle = e_.figure(roic, first() + (last() - first()) / 2, s);
     const Figure wacc = e_.figure(row("wacc"), last(), s);
     if (end.hasValue() && middle.hasValue() && wacc.hasValue() && end.value() >= middle.value() &&
         end.value() - wacc.value() > limitOf(c_, "returns do not fade")) {
@@ -104,8 +108,9 @@ class Projection {
   }
 
   void negativeCash(int s) {
+    const int index = row("cash");
     for (int c = first(); c <= last(); ++c) {
-      const Figure cash = e_.figure(row("cash"), c, s);
+      const Figure cash = e_.figure(index, c, s);
       if (!cash.hasValue() || cash.value() >= 0) continue;
       return add("negative cash", Severity::Fault, Stop::Outlook,
                  label(s) + ": cash is " + figureText(cash, Kind::Money) + " m in " + year(c), "cash", c);
@@ -113,9 +118,10 @@ class Projection {
   }
 
   void shareCount(int s) {
+    const int index = row("shares");
     for (int c = first(); c <= last(); ++c) {
-      const Figure before = e_.figure(row("shares"), c - 1, s);
-      const Figure now = e_.figure(row("shares"), c, s);
+      const Figure before = e_.figure(index, c - 1, s);
+      const Figure now = e_.figure(index, c, s);
       if (!before.hasValue() || !now.hasValue() || before.value() <= 0) continue;
       const double change = now.value() / before.value() - 1;
       if (std::fabs(change) <= limitOf(c_, "share count moves")) continue;
@@ -131,9 +137,11 @@ class Projection {
   }
 
   void dividends(int s) {
+    const int paid = row("dividends");
+    const int free = row("simple_fcf");
     int years = 0, at = -1;
     for (int c = first(); c <= last(); ++c) {
-      if (!overpaid(e_.figure(row("dividends"), c, s), e_.figure(row("simple_fcf"), c, s))) continue;
+      if (!overpaid(e_.figure(paid, c, s), e_.figure(free, c, s))) continue;
       if (at < 0) at = c;
       ++years;
     }
@@ -200,6 +208,7 @@ class Projection {
   const Evaluation& e_;
   const Case& c_;
   std::vector<Finding>& found_;
+  std::optional<MarketRate> economy_;  ///< long-run growth in the reporting currency
 };
 
 /// Days from Monday to Friday after `from` up to `to`.

@@ -5,8 +5,6 @@
 namespace zl::exchange {
 namespace {
 
-constexpr size_t kLongestText = 200000;
-
 /// A path for messages; names in a damaged file may be of any length.
 std::string below(const ObjectReader& r, const char* member, const std::string& name) {
   return r.path() + "/" + member + "/" + name.substr(0, 60);
@@ -77,7 +75,7 @@ std::map<std::string, OwnRows> readOwnRows(ObjectReader& theCase) {
     ObjectReader r(value, below(theCase, "own_rows", model));
     OwnRows rows{r.text("text"), provenanceOf(r)};
     r.finish();
-    if (rows.text.size() > kLongestText) r.fault("'text' may hold 200,000 characters at most");
+    if (rows.text.size() > kLongestOwnRows) r.fault("'text' may hold 200,000 characters at most");
     all[model] = std::move(rows);
   }
   return all;

@@ -10,6 +10,9 @@
 
 namespace zl::exchange {
 
+/// Bytes of own rows upon one model; more is neither read nor stored.
+inline constexpr size_t kLongestOwnRows = 200000;
+
 Json toJson(const Provenance& p);
 /// The member "said"; empty where it is missing.
 Provenance provenanceOf(ObjectReader& parent);

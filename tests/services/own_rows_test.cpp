@@ -139,6 +139,18 @@ TEST_F(OwnRowsOfDemo, FaultsSayWhereAndReplaceNothing) {
   EXPECT_EQ(beneath.at->line, 3);
 }
 
+TEST_F(OwnRowsOfDemo, TextsThatCouldNotBeReadAgainAreNotStored) {
+  const Status latin = set("row orders \"Auftr\xE4ge\" money flow\n  forecast revenue\n");
+  ASSERT_FALSE(latin);
+  EXPECT_THAT(latin.error().what, HasSubstr("not UTF-8"));
+  const Status endless = set("# " + std::string(200000, 'x') + "\n");
+  ASSERT_FALSE(endless);
+  EXPECT_EQ(endless.error().kind, ErrorKind::TooLarge);
+  EXPECT_TRUE(open()->now()->caseOf().ownRows.empty());
+  ASSERT_TRUE(set("row orders \"Aufträge\" money flow\r\n  forecast revenue\r\n"));
+  EXPECT_EQ(ownRowsInUse(now().caseOf()), "row orders \"Aufträge\" money flow\n  forecast revenue\n");
+}
+
 TEST_F(OwnRowsOfDemo, AnUpgradedModelThatTakesAnOwnNameSetsThemAsideAndStillOpens) {
   ASSERT_TRUE(set(kBacklog));
   const double before = value();

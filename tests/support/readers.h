@@ -6,6 +6,8 @@
 #include <string>
 #include <vector>
 
+#include "core/model/parser.h"
+#include "core/outlook/evaluation.h"
 #include "core/table/reading.h"
 #include "exchange/content.h"
 #include "exchange/csv/tables.h"
@@ -71,6 +73,20 @@ const Error* table(const std::string& content, Error& error) {
   return nullptr;
 }
 
+/// The analyst's own rows upon a small model, parsed, checked and compiled.
+inline const Error* ownRows(const std::string& content, Error& error) {
+  static const char* const kGround =
+      "model ground \"Ground\" 1\ngroup \"Sales\"\n"
+      "driver revenue_growth \"Growth\" ratio rate\n history guard(revenue[-1] > 0, revenue / revenue[-1] - 1, "
+      "\"none\")\n"
+      " default last\nrow revenue \"Revenue\" money flow\n history filed\n forecast revenue[-1] * (1 + "
+      "revenue_growth)\n"
+      "row cash \"Cash\" money balance\n history filed\n forecast cash[-1] + revenue * 0.1\n";
+  const auto model = model::parseModel({{"ground", kGround}, {"own rows", content}});
+  if (!model) return keep(model, error);
+  return keep(compileModel(*model, {2, 3}), error);
+}
+
 struct NamedReader {
   const char* name;
   const char* demoFile;  ///< a good file of the demo, empty where there is none
@@ -92,6 +108,7 @@ inline const std::vector<NamedReader>& readers() {
       {"Peers", "peers.csv", direct<exchange::readPeers>},
       {"Rates", "rates.csv", direct<exchange::readRates>},
       {"Estimates", "estimates.csv", direct<exchange::readEstimates>},
+      {"OwnRows", "", ownRows},
       {"Case", "case.json", throughJson<exchange::caseFromJson>},
       {"Company", "company.json", throughJson<exchange::companyFromJson>}};
   return kReaders;
