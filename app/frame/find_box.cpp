@@ -53,6 +53,7 @@ void FindBox::fill() {
   for (Stop stop : pageStops()) {
     places_.push_back({QString::fromLatin1(stopWord(stop)), [this, stop] { bench_.goTo(stop); }});
   }
+  places_.push_back({zl::app::text(bench_.now().company().name), [this] { bench_.goTo(Stop::Company); }});
   addRows();
   for (const store::KeptVersion& version : bench_.versions()) {
     const QString name = zl::app::text(version.name);

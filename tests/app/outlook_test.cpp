@@ -282,6 +282,8 @@ TEST_F(OutlookWindow, VersionsFindingsAndActionsAreFoundByName) {
   EXPECT_TRUE(window_->findChild<OutlookPage*>()->isVisible()) << "the finding's own stop";
   look(QStringLiteral("Do: Own rows"));
   EXPECT_TRUE(find<QWidget>("ownRowsText")->isVisible());
+  look(QStringLiteral("vessing"));
+  EXPECT_EQ(find<QAbstractButton>("stop1")->isChecked(), true) << "the company by its name";
   look(QStringLiteral("no such thing at all"));
   EXPECT_THAT(status().toStdString(), testing::HasSubstr("Nothing here is called"));
 }
