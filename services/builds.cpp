@@ -32,6 +32,8 @@ class Names {
         word += '_';
       }
     }
+    constexpr size_t kLongest = 50;  // a name may have 80 letters, and more is set before and after
+    word = word.substr(0, kLongest);
     while (!word.empty() && word.back() == '_') word.pop_back();
     if (word.empty()) word = "part";
     std::string free = before + word;
@@ -230,11 +232,11 @@ std::string tranchesText(const Snapshot& s) {
         "  first {0}_rate * ({0}_opening + {0}) / 2\n  forecast {0}_rate * avg({0})\n",
         t, label, plainNumber(due.amount), plainNumber(rateOf(s, due)), due.year);
     balances.push_back(t);
-    interests.push_back(t + "_interest");
-    openings.push_back(t + "_opening");
-    dueFirst.push_back("if(fiscal_year >= " + t + "_due, " + t + "_opening, 0)");
-    dueLater.push_back("if(fiscal_year >= " + t + "_due, " + t + "[-1], 0)");
-    within.push_back("if(fiscal_year + 1 >= " + t + "_due, " + t + ", 0)");
+    interests.push_back(fmt::format("{}_interest", t));
+    openings.push_back(fmt::format("{}_opening", t));
+    dueFirst.push_back(fmt::format("if(fiscal_year >= {0}_due, {0}_opening, 0)", t));
+    dueLater.push_back(fmt::format("if(fiscal_year >= {0}_due, {0}[-1], 0)", t));
+    within.push_back(fmt::format("if(fiscal_year + 1 >= {0}_due, {0}, 0)", t));
   }
   const std::string tranches = sumOf(balances);
   text += fmt::format(

@@ -98,6 +98,7 @@ std::vector<std::string> piecesBefore(const std::string& line) {
 
 std::vector<Completion> plain(const std::vector<std::string>& words, const char* meaning) {
   std::vector<Completion> list;
+  list.reserve(words.size());
   for (const std::string& word : words) list.push_back({word, meaning});
   return list;
 }
@@ -105,6 +106,7 @@ std::vector<Completion> plain(const std::vector<std::string>& words, const char*
 /// Filed concepts, in quotation marks as the language wants them: those cut into parts with axis and member.
 std::vector<Completion> factSources(const Snapshot& s) {
   std::vector<Completion> list;
+  list.reserve(s.filed->segments.size() + s.filed->statements.unmapped().size());
   for (const SegmentRow& row : s.filed->segments) {
     list.push_back({"\"" + row.concept_name + "\" along \"" + row.axis + "\" \"" + row.member + "\"",
                     plainMember(row.member) + ", " + row.unit});
@@ -130,6 +132,7 @@ std::vector<Completion> declared(const model::Model& m, const std::string& text)
 
 std::vector<Completion> names(const model::Model& m) {
   std::vector<Completion> list;
+  list.reserve(m.rows.size());
   for (const model::Row& row : m.rows) {
     list.push_back({row.name, row.label + ", " + model::kindWord(row.kind) + " " + model::timingWord(row.timing)});
   }
@@ -157,6 +160,7 @@ std::vector<Completion> candidates(const Snapshot& s, const std::string& text, c
   if (before.back() == "fact") return factSources(s);
   if (before.back() == "recorded") {
     std::vector<Completion> list;
+    list.reserve(s.company().operating.size());
     for (const OperatingFigure& f : s.company().operating) list.push_back({"\"" + f.name + "\"", f.unit});
     return list;
   }

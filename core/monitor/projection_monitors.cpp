@@ -70,6 +70,7 @@ class Projection {
     const model::Row& margins = e_.model().rows[static_cast<size_t>(index)];
     if (!margins.projected) return;
     std::vector<Figure> past;
+    past.reserve(static_cast<size_t>(first()));
     for (int c = 0; c < first(); ++c) past.push_back(v_.history.at(index, c));
     const Statistics history = describe(past);
     if (history.count < kFewestYears) return;
@@ -180,6 +181,8 @@ class Projection {
     std::vector<Figure> past;
     std::vector<bool> out;
     std::string flagged;
+    past.reserve(static_cast<size_t>(span));
+    out.reserve(static_cast<size_t>(span));
     for (int c = std::max(0, first() - span); c < first(); ++c) {
       const int label = v_.years[static_cast<size_t>(c)].label();
       past.push_back(v_.history.at(driver, c));
