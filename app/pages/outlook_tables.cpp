@@ -365,14 +365,15 @@ void OutlookTables::fillInterim() {
                  share(line.reached),     share(line.usual),           figureCell(line.rest), share(line.restGrowth)};
     row.cells[0].ink = row.cells[1].ink = Ink::Filed;
     const std::string before = progress.period.substr(0, 3) + std::to_string(s.years().back().label());
-    for (const auto& [cell, period, figure] :
-         {std::tuple(0, progress.period, line.actual), std::tuple(1, before, line.yearBefore)}) {
-      row.cells[static_cast<size_t>(cell)].story = [this, name = line.row, period, figure] {
+    const auto tell = [&](size_t cell, const std::string& period, const Figure& figure) {
+      row.cells[cell].story = [this, name = line.row, period, figure] {
         const services::Snapshot& now = bench_.now();
         return storyOf(services::interimStory(now, now.evaluation->model().find(name), period,
                                               InterimStatements::Span::YearToDate, figure));
       };
-    }
+    };
+    tell(0, progress.period, line.actual);
+    tell(1, before, line.yearBefore);
     row.cells[3].source = model::Cell{s.evaluation->model().find(line.row), s.evaluation->layout().historyYears};
     rows.push_back(std::move(row));
   }
