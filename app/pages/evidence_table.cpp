@@ -37,26 +37,48 @@ const model::Row& EvidenceTable::driver() const {
   return bench_.now().evaluation->model().rows[static_cast<size_t>(row())];
 }
 
+QStringList EvidenceTable::yearsStory(const services::DriverEvidence& e, int span, bool regular, const QString& label,
+                                      const Figure& figure) const {
+  const services::Snapshot& s = bench_.now();
+  const QString unit = unitOf(s, driver().kind);
+  const auto shown = [&](const Figure& f) { return text(figureText(f, driver().kind)) + QLatin1Char(' ') + unit; };
+  QStringList story{tr("%1, %2").arg(text(driver().label), label), shown(figure), tr("Of the filed years:")};
+  const int years = static_cast<int>(e.history.size());
+  for (int c = std::max(0, years - span); c < years; ++c) {
+    const auto at = static_cast<size_t>(c);
+    const QString left = regular && e.exceptional[at] ? tr(" (exceptional, left out)") : QString();
+    const Figure& f = e.history[at];
+    story << text(s.periodOf(c)) + QStringLiteral(": ") + (f.hasValue() ? shown(f) : text(f.reason())) + left;
+  }
+  return story;
+}
+
 std::vector<LedgerRow> EvidenceTable::historyRows(const services::DriverEvidence& e) const {
   std::vector<LedgerRow> rows;
-  const auto add = [&](const QString& label, const Figure& all, const Figure& regular, int n, int nRegular) {
+  const auto add = [&](int span, const QString& label, const Figure& all, const Figure& regular, int n, int nRegular) {
     LedgerRow row;
     row.label = label;
     row.kind = driver().kind;
     row.cells = {figureCell(all, counted(n, tr("year counted"), tr("years counted"))),
                  figureCell(regular, counted(nRegular, tr("year counted"), tr("years counted")))};
+    for (const bool withoutFlagged : {false, true}) {
+      LedgerCell& cell = row.cells[withoutFlagged ? 1 : 0];
+      cell.story = [this, e, span, withoutFlagged, label, figure = cell.figure] {
+        return yearsStory(e, span, withoutFlagged, label, figure);
+      };
+    }
     rows.push_back(std::move(row));
   };
   const Figure regularOnly = Figure::absent(tr("change a year, of the regular years only").toStdString());
   for (const services::EvidenceWindow& w : e.windows) {
-    add(tr("median %1 years").arg(w.years), w.all.median, w.regular.median, w.all.count, w.regular.count);
-    add(tr("mean %1 years").arg(w.years), w.all.mean, w.regular.mean, w.all.count, w.regular.count);
-    add(tr("trend %1 years").arg(w.years), regularOnly, w.trend, w.all.count, w.regular.count);
+    add(w.years, tr("median %1 years").arg(w.years), w.all.median, w.regular.median, w.all.count, w.regular.count);
+    add(w.years, tr("mean %1 years").arg(w.years), w.all.mean, w.regular.mean, w.all.count, w.regular.count);
+    add(w.years, tr("trend %1 years").arg(w.years), regularOnly, w.trend, w.all.count, w.regular.count);
     rows.back().key = QLatin1String(kTrend);
   }
   const services::EvidenceWindow& longest = e.windows.back();
-  add(tr("low"), longest.all.low, longest.regular.low, longest.all.count, longest.regular.count);
-  add(tr("high"), longest.all.high, longest.regular.high, longest.all.count, longest.regular.count);
+  add(longest.years, tr("low"), longest.all.low, longest.regular.low, longest.all.count, longest.regular.count);
+  add(longest.years, tr("high"), longest.all.high, longest.regular.high, longest.all.count, longest.regular.count);
   return rows;
 }
 
@@ -97,6 +119,7 @@ void EvidenceTable::show(const QString& name) {
   const int base = s.evaluation->layout().baseColumn();
   rows.push_back(besideRow({}, tr("last actual, %1").arg(text(s.periodOf(base))), s.history->at(row(), base), {}));
   rows.back().cells[0].ink = Ink::Filed;
+  rows.back().cells[0].source = model::Cell{row(), base};
   addEstimates({kConsensus, tr("consensus"), e.consensus}, rows);
   addEstimates({kGuidance, tr("guidance"), e.guidance}, rows);
   if (e.peers.median.hasValue()) {
