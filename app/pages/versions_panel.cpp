@@ -8,6 +8,7 @@
 #include "app/look/theme.h"
 #include "app/pages/page.h"
 #include "core/quantity/number_text.h"
+#include "services/report.h"
 
 namespace zl::app {
 namespace {
@@ -15,6 +16,29 @@ namespace {
 /// Rows by year that tell two outlooks apart.
 constexpr const char* kYearRows[] = {"revenue", "basis_ebitda", "ebit_margin", "net_income_common",
                                      "fcff",    "roic",         "net_debt"};
+
+/// A figure of a version, traced in that version: its rule and values, its sources, what it reads.
+std::function<QStringList()> storyIn(const services::Side& side, const services::BesideLine& line,
+                                     const std::string& scenario) {
+  return [side, line, scenario] {
+    const services::Snapshot& s = *side.snapshot;
+    const model::Model& m = s.evaluation->model();
+    const int row = m.find(line.row);
+    const int lane = s.caseOf().indexOf(scenario);
+    QStringList story{QObject::tr("%1 %2, in '%3'").arg(text(line.label), text(line.period), text(side.name)),
+                      QString()};
+    if (row < 0 || lane < 0) return story << QObject::tr("not in this version");
+    const model::Layout& layout = s.evaluation->layout();
+    const bool constant = m.rows[static_cast<size_t>(row)].timing == model::Timing::Constant;
+    const int column = constant              ? 0
+                       : line.period.empty() ? layout.columns() - 1
+                                             : layout.baseColumn() + std::stoi(line.period) - s.years().back().label();
+    if (column < 0 || column >= layout.columns()) return story << QObject::tr("the year is not in this version");
+    story[1] =
+        text(figureText(s.evaluation->figure(row, column, lane), line.kind)) + QLatin1Char(' ') + unitOf(s, line.kind);
+    return story << text(services::traceText(s, {row, column}, lane, 1)).split(QLatin1Char('\n'), Qt::SkipEmptyParts);
+  };
+}
 
 }  // namespace
 
@@ -335,6 +359,7 @@ void VersionsPanel::fillBeside() {
       if (i < line.reasons.size() && !line.reasons[i].empty()) {
         cell.tip = (path ? text(line.words[i]) + QLatin1Char('\n') : QString()) + text(line.reasons[i]);
       }
+      if (!line.row.empty()) cell.story = storyIn(shown[i], line, line.scenario);
       row.cells.push_back(std::move(cell));
     }
     rows.push_back(std::move(row));
@@ -347,7 +372,10 @@ void VersionsPanel::fillBeside() {
     row.unit = unitOf(s, line.kind);
     row.kind = line.kind;
     row.scenario = text(line.scenario);
-    for (const Figure& f : line.figures) row.cells.push_back(figureCell(f));
+    for (size_t i = 0; i < line.figures.size(); ++i) {
+      row.cells.push_back(figureCell(line.figures[i]));
+      row.cells.back().story = storyIn(shown[i], line, line.scenario);
+    }
     rows.push_back(std::move(row));
   }
   QStringList headers;
@@ -380,7 +408,10 @@ void VersionsPanel::fillYears() {
       LedgerRow row;
       row.label = text(shown[i].name);
       row.kind = lines.front().kind;
-      for (const services::BesideLine& line : lines) row.cells.push_back(figureCell(line.figures[i]));
+      for (const services::BesideLine& line : lines) {
+        row.cells.push_back(figureCell(line.figures[i]));
+        row.cells.back().story = storyIn(shown[i], line, scenario.id);
+      }
       rows.push_back(std::move(row));
     }
     if (!headers.isEmpty()) continue;

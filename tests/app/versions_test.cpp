@@ -90,6 +90,13 @@ TEST_F(VersionsWindow, TwoVersionsComparedWalkedUndoneAndReopened) {
   EXPECT_TRUE(beside[4].heading) << "three drivers differ";
   EXPECT_EQ(find<LedgerView>("versionsByYear")->ledger().ledgerRows()[0].label, QStringLiteral("Revenue, EUR m"));
 
+  // A figure of a version is traced in that version.
+  auto* besideGrid = find<LedgerView>("versionsBeside");
+  besideGrid->setFocus();
+  besideGrid->setCurrentIndex(besideGrid->ledger().index(3, besideGrid->ledger().firstColumn() + 1));
+  EXPECT_THAT(find<QLabel>("traceTitle")->text().toStdString(), testing::HasSubstr("in 'Bold'"));
+  EXPECT_THAT(find<QLabel>("traceSource")->text().toStdString(), testing::HasSubstr("assumed in Base by tester"));
+
   // A third one beside them: the present state, ticked by key.
   place(list, QStringLiteral("now"), 0);
   press(list, Qt::Key_Space);
