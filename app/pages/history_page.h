@@ -29,6 +29,7 @@ class HistoryPage : public Page {
   [[nodiscard]] QWidget* makeAdjustBar();
   void refreshGrid();
   void tellQuarters(HistoryGrid& grid);
+  void tellYears(HistoryGrid& grid);
   void refreshFlagBar();
   void refreshWindowBar();
   void refreshAdjustBar();
