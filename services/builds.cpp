@@ -3,10 +3,10 @@
 #include <fmt/core.h>
 
 #include <algorithm>
-#include <cctype>
 #include <set>
 
 #include "core/quantity/number_text.h"
+#include "services/label_word.h"
 
 namespace zl::services {
 namespace {
@@ -23,17 +23,8 @@ class Names {
   explicit Names(const model::Model& m) : model_(m) {}
 
   std::string of(const std::string& before, const std::string& label) {
-    std::string word;
-    for (const char c : label) {
-      const auto byte = static_cast<unsigned char>(c);
-      if (byte < 128 && std::isalnum(byte) != 0) {
-        word += static_cast<char>(std::tolower(byte));
-      } else if (!word.empty() && word.back() != '_') {
-        word += '_';
-      }
-    }
-    constexpr size_t kLongest = 50;  // a name may have 80 letters, and more is set before and after
-    word = word.substr(0, kLongest);
+    constexpr size_t kLongest = 50;  // more is set before and after, and people read them
+    std::string word = labelWord(label).substr(0, kLongest);
     while (!word.empty() && word.back() == '_') word.pop_back();
     if (word.empty()) word = "part";
     std::string free = before + word;

@@ -1,8 +1,9 @@
 #include "services/edits.h"
 
 #include <algorithm>
-#include <cctype>
 #include <functional>
+
+#include "services/label_word.h"
 
 namespace zl::services {
 namespace {
@@ -149,15 +150,7 @@ CaseEdit setFirstFiled(const Case& c, const model::Model& m, const std::string& 
 
 CaseEdit addOwnLine(const Case& c, const std::string& label, bool flow) {
   CaseEdit edit{c, "Add the line " + label};
-  std::string name = "own_";
-  for (const char ch : label) {
-    const auto byte = static_cast<unsigned char>(ch);
-    if (std::isalnum(byte) != 0 && byte < 128) {
-      name += static_cast<char>(std::tolower(byte));
-    } else if (name.back() != '_') {
-      name += '_';
-    }
-  }
+  std::string name = "own_" + labelWord(label);
   const auto taken = [&](const std::string& candidate) {
     return std::any_of(c.ownLines.begin(), c.ownLines.end(), [&](const OwnLine& l) { return l.name == candidate; });
   };

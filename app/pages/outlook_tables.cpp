@@ -12,6 +12,16 @@
 #include "services/scenario_edits.h"
 
 namespace zl::app {
+namespace {
+
+/// A share in per cent in a row of another kind.
+LedgerCell shareCell(const Figure& share) {
+  LedgerCell cell = figureCell(share);
+  if (share.hasValue()) cell.words = text(figureText(share, Kind::Ratio));
+  return cell;
+}
+
+}  // namespace
 OutlookTables::OutlookTables(Workbench& bench, LedgerView* grid, QWidget* parent)
     : QWidget(parent), bench_(bench), grid_(grid) {
   auto* layout = new QVBoxLayout(this);
@@ -323,9 +333,7 @@ void OutlookTables::fillActual() {
     row.cells.push_back(figureCell(line.actual));
     row.cells.back().ink = Ink::Filed;
     row.cells.push_back(figureCell(line.gap));
-    LedgerCell share = figureCell(line.gapShare);
-    if (line.gapShare.hasValue()) share.words = text(figureText(line.gapShare, Kind::Ratio));
-    row.cells.push_back(std::move(share));
+    row.cells.push_back(shareCell(line.gapShare));
     rows.push_back(std::move(row));
   }
   QStringList headers = scenarioHeaders(s);
@@ -356,13 +364,9 @@ void OutlookTables::fillInterim() {
     row.label = text(line.label);
     row.unit = line.kind == Kind::Money ? QString() : unitOf(s, line.kind);
     row.kind = line.kind;
-    const auto share = [](const Figure& f) {
-      LedgerCell cell = figureCell(f);
-      if (f.hasValue()) cell.words = text(figureText(f, Kind::Ratio));
-      return cell;
-    };
-    row.cells = {figureCell(line.actual), figureCell(line.yearBefore), share(line.growth),    figureCell(line.forecast),
-                 share(line.reached),     share(line.usual),           figureCell(line.rest), share(line.restGrowth)};
+    row.cells = {figureCell(line.actual),   figureCell(line.yearBefore), shareCell(line.growth),
+                 figureCell(line.forecast), shareCell(line.reached),     shareCell(line.usual),
+                 figureCell(line.rest),     shareCell(line.restGrowth)};
     row.cells[0].ink = row.cells[1].ink = Ink::Filed;
     const std::string before = progress.period.substr(0, 3) + std::to_string(s.years().back().label());
     const auto tell = [&](size_t cell, const std::string& period, const Figure& figure) {
@@ -456,6 +460,15 @@ void OutlookTables::fillPublished() {
     sets_->addItems(names);
     sets_->setCurrentIndex(std::max(static_cast<int>(names.indexOf(before)), names.isEmpty() ? -1 : 0));
   }
+  const auto set =
+      std::find_if(all.begin(), all.end(), [&](const PublishedSet& p) { return text(p.name) == sets_->currentText(); });
+  words_->setText(
+      set == all.end()
+          ? tr("Nothing is published yet. Freezing keeps Base's lines and all values per share of today "
+               "under a name; nothing changes them afterwards, and what they have become stands beside them.")
+          : tr("Published %1 by %2, valued at %3%4. Frozen; Base and what was filed since stand beside it.")
+                .arg(text(set->said.at.substr(0, 10)), text(set->said.author), text(dateText(set->valuationDate)),
+                     set->said.reason.empty() ? QString() : QStringLiteral(": ") + text(set->said.reason)));
   withdraw_->setEnabled(!names.isEmpty());
   sets_->setEnabled(!names.isEmpty());
   std::vector<LedgerRow> rows;
@@ -471,9 +484,7 @@ void OutlookTables::fillPublished() {
                 : begins         ? label + QLatin1Char(' ') + text(line.period)
                                  : QStringLiteral("    ") + text(line.period);
     if (!begins) row.unit.clear();
-    LedgerCell share = figureCell(line.share);
-    if (line.share.hasValue()) share.words = text(figureText(line.share, Kind::Ratio));
-    row.cells = {figureCell(line.old), figureCell(line.now), figureCell(line.change), share,
+    row.cells = {figureCell(line.old), figureCell(line.now), figureCell(line.change), shareCell(line.share),
                  figureCell(line.consensus.mean)};
     row.cells[0].ink = Ink::Filed;
     if (const int index = s.evaluation->model().find(line.row); index >= 0) {
@@ -497,15 +508,6 @@ void OutlookTables::fillPublished() {
   grid_->ledger().setCorner(cornerOf(s));
   grid_->ledger().fill({tr("published"), tr("now"), tr("change"), tr("%"), tr("consensus"), tr("guidance")},
                        std::move(rows));
-  const auto set =
-      std::find_if(all.begin(), all.end(), [&](const PublishedSet& p) { return text(p.name) == sets_->currentText(); });
-  words_->setText(
-      set == all.end()
-          ? tr("Nothing is published yet. Freezing keeps Base's lines and all values per share of today "
-               "under a name; nothing changes them afterwards, and what they have become stands beside them.")
-          : tr("Published %1 by %2, valued at %3%4. Frozen; Base and what was filed since stand beside it.")
-                .arg(text(set->said.at.substr(0, 10)), text(set->said.author), text(dateText(set->valuationDate)),
-                     set->said.reason.empty() ? QString() : QStringLiteral(": ") + text(set->said.reason)));
 }
 
 }  // namespace zl::app

@@ -15,7 +15,7 @@ namespace zl::model {
 namespace {
 
 constexpr int kMaxDepth = 64;  // deeper nesting is refused, not recursed into
-constexpr size_t kLongestName = 80;
+constexpr size_t kLongestName = 200;
 constexpr size_t kLongestText = 500;
 constexpr const char* kOwnGroup = "Own rows";  // of a later text's rows that name no group
 
@@ -451,7 +451,7 @@ class Parser {
   }
   std::string word(const std::string& what) {
     if (peek().type != Token::Type::Word) bad("expected " + what + ", found '" + shown(peek()) + "'");
-    if (peek().text.size() > kLongestName) bad("'" + shown(peek()) + "' is longer than the 80 letters of a name");
+    if (peek().text.size() > kLongestName) bad("'" + shown(peek()) + "' is longer than the 200 letters of a name");
     return next().text;
   }
   std::string text(const std::string& what) {

@@ -219,6 +219,10 @@ TEST_F(OutlookWindow, EstimatesAreFrozenAndHeldAgainstToday) {
                                  [](const LedgerRow& r) { return r.label == QStringLiteral("Value per share, Base"); });
   ASSERT_NE(base, tableRows().end());
   EXPECT_EQ(base->cells[2].figure.value(), 0);
+  auto* grid = find<LedgerView>("outlookTables");
+  grid->setFocus();
+  grid->setCurrentIndex(grid->ledger().index(1, grid->ledger().firstColumn()));
+  EXPECT_THAT(find<QLabel>("traceSource")->text().toStdString(), testing::HasSubstr("by tester, valued at 2026-04-30"));
   // Moved by key, the figures of today follow and the frozen ones stay.
   const double frozen = base->cells[0].figure.value();
   auto* board = find<PathBoard>("pathBoard");
