@@ -384,7 +384,7 @@ void OutlookTables::fillInterim() {
   const QString year = text(s.periodOf(s.evaluation->layout().historyYears));
   grid_->setWidths(250, 60, 0);
   grid_->keepLabel(128);
-  grid_->setColumns({56, 66, 62, 54, 78, 56, 58, 64});
+  grid_->setColumns({54, 64, 66, 52, 76, 56, 58, 66});
   grid_->ledger().setCorner(cornerOf(s));
   grid_->ledger().fill({tr("to date"), tr("yr before"), tr("growth, %"), year, tr("reached, %"), tr("usual, %"),
                         tr("to come"), tr("growth, %")},
