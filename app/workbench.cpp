@@ -221,8 +221,8 @@ Result<services::SumOfCaution> Workbench::sumOfCaution() const {
 void Workbench::focus(model::Cell cell, int scenario) {
   Q_EMIT focused(cell, scenario);
 }
-void Workbench::tell(const QStringList& story) {
-  Q_EMIT told(story);
+void Workbench::tell(const services::Telling& story) {
+  Q_EMIT told(story(now()));
 }
 
 void Workbench::goTo(Stop stop) {

@@ -4,7 +4,6 @@
 
 #include <QObject>
 #include <QString>
-#include <QStringList>
 #include <memory>
 
 #include "services/assumption_history.h"
@@ -13,6 +12,7 @@
 #include "services/own_rows.h"
 #include "services/scenario_view.h"
 #include "services/session.h"
+#include "services/stories/story.h"
 
 namespace zl::app {
 
@@ -90,7 +90,7 @@ class Workbench : public QObject {
 
   void focus(model::Cell cell, int scenario);
   /// Shows in the trace what a figure that is no row of the model stands on.
-  void tell(const QStringList& story);
+  void tell(const services::Telling& story);
   void goTo(Stop stop);
   /// To the stop of a finding, its row traced; a driver comes to the board.
   void goTo(const Finding& finding);
@@ -103,7 +103,7 @@ class Workbench : public QObject {
   void changed();  ///< settled or preview: refresh what is shown
   void scenarioChanged();
   void focused(zl::model::Cell cell, int scenario);
-  void told(const QStringList& story);
+  void told(const zl::services::Story& story);
   void stopWanted(zl::Stop stop);
   void driverWanted(const QString& driver);
   void versionWanted(const QString& name);

@@ -16,10 +16,12 @@ struct Held {
   friend bool operator==(const Held&, const Held&) = default;
 };
 
-/// What the scenario itself says of the row in a case.
-Held heldIn(const Case& c, const std::string& scenario, const model::Row& row) {
+/// What the scenario itself says of the row in a case; without a row, its probability.
+Held heldIn(const Case& c, const std::string& scenario, const model::Row* described) {
   const Scenario* s = c.scenario(scenario);
   if (s == nullptr) return {};
+  if (described == nullptr) return {figureText(Figure::of(s->probability), Kind::Ratio) + " %", ""};
+  const model::Row& row = *described;
   if (const auto driver = s->drivers.find(row.name); driver != s->drivers.end()) {
     return {pathWords(driver->second.path, row.kind), driver->second.said.reason};
   }
@@ -36,8 +38,9 @@ bool mayTouch(const Json& patch, const std::string& row) {
     const bool scenarios = path.rfind("/scenarios", 0) == 0;
     const bool whole = path.empty() || (scenarios && path.find("/drivers/") == std::string::npos &&
                                         path.find("/inputs/") == std::string::npos);
-    const bool named =
-        path.find("/drivers/" + row) != std::string::npos || path.find("/inputs/" + row) != std::string::npos;
+    const bool named = path.find("/drivers/" + row) != std::string::npos ||
+                       path.find("/inputs/" + row) != std::string::npos ||
+                       (row == kProbability && path.ends_with("/probability"));
     if (whole || named) return true;
   }
   return false;
@@ -48,8 +51,9 @@ bool mayTouch(const Json& patch, const std::string& row) {
 Result<AssumptionHistory> historyOf(Session& session, const std::string& scenario, const std::string& row) {
   const model::Model& m = session.now()->evaluation->model();
   const int index = m.find(row);
-  if (index < 0) return fail(ErrorKind::NotFound, "the model has no row '" + row + "'", session.companyId());
-  const model::Row& described = m.rows[static_cast<size_t>(index)];
+  if (index < 0 && row != kProbability)
+    return fail(ErrorKind::NotFound, "the model has no row '" + row + "'", session.companyId());
+  const model::Row* described = index < 0 ? nullptr : &m.rows[static_cast<size_t>(index)];
   const Result<std::vector<JournalEntry>> journal = session.journal();
   if (!journal) return tl::unexpected(journal.error());
   AssumptionHistory told;

@@ -25,8 +25,11 @@ struct AssumptionHistory {
   std::int64_t untoldBefore = 0;
 };
 
-/// Changes of what a scenario itself says of a driver or an input. Edits that were undone do not
-/// count. Fails when the book cannot be read.
+/// In place of a row: the scenario's probability.
+inline constexpr const char* kProbability = "probability";
+
+/// Changes of what a scenario itself says of a driver, an input or its probability. Edits that were
+/// undone do not count. Fails when the book cannot be read.
 Result<AssumptionHistory> historyOf(Session& session, const std::string& scenario, const std::string& row);
 
 /// A change in a line: from what to what, and why.

@@ -36,14 +36,18 @@ std::vector<SegmentView> segmentViews(const Snapshot& s) {
     view.members.push_back(row.member);
     view.revenue.push_back(figuresOf(s, row));
     view.profit.emplace_back(s.years().size(), Figure::absent("no profit is filed by part"));
+    view.revenueFacts.push_back(row.facts);
+    view.profitFacts.emplace_back(s.years().size());
   }
   for (const SegmentRow& row : s.filed->segments) {
     const auto found = views.find(row.axis);
     if (row.line != "ebit" || !isMoney(row) || found == views.end()) continue;
     SegmentView& view = found->second;
     const auto member = std::find(view.members.begin(), view.members.end(), row.member);
-    if (member != view.members.end())
-      view.profit[static_cast<size_t>(member - view.members.begin())] = figuresOf(s, row);
+    if (member == view.members.end()) continue;
+    const auto at = static_cast<size_t>(member - view.members.begin());
+    view.profit[at] = figuresOf(s, row);
+    view.profitFacts[at] = row.facts;
   }
   std::vector<SegmentView> list;
   for (auto& [axis, view] : views) {

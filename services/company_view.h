@@ -17,6 +17,8 @@ struct SegmentView {
   std::vector<std::vector<Figure>> revenue;  ///< by member, then year
   std::vector<std::vector<Figure>> profit;   ///< EBIT of the part; absent where none is filed
   std::vector<MarginChange> change;          ///< by year, against the year before
+  /// What they were filed as, likewise: indices into the evidence's facts.
+  std::vector<std::vector<std::optional<size_t>>> revenueFacts, profitFacts;
 };
 std::vector<SegmentView> segmentViews(const Snapshot& s);
 

@@ -9,8 +9,6 @@
 namespace zl::services {
 namespace {
 
-constexpr int kStatisticsYears = 10;
-
 bool isAmount(Kind kind) {
   return kind == Kind::Money || kind == Kind::Shares || kind == Kind::PerShare;
 }

@@ -43,10 +43,13 @@ struct HistorySpan {
 /// 1, 3, 5 and 10 years to the base year as far as history goes, then the windows kept.
 std::vector<HistorySpan> spansOf(const Snapshot& s);
 
+/// Statistics of a row's history reach so far back.
+inline constexpr int kStatisticsYears = 10;
+
 struct RowTrends {
   std::vector<SpanTrend> spans;  ///< in the order of spansOf()
-  FittedTrend fitted;            ///< over the last ten years
-  Statistics all, included;      ///< of the last ten years, with and without exceptional ones
+  FittedTrend fitted;            ///< over the last kStatisticsYears
+  Statistics all, included;      ///< of the same years, with and without exceptional ones
 };
 RowTrends trendsOf(const Snapshot& s, int row, Reading reading);
 

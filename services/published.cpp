@@ -97,6 +97,7 @@ std::vector<PublishedLine> publishedBeside(const Snapshot& s, const std::string&
     if (old == set->values.end()) continue;
     lines.push_back(valueLine("Value per share, " + scenario.label, old->second,
                               s.evaluation->constant("value_per_share", s.caseOf().indexOf(scenario.id))));
+    lines.back().scenario = scenario.id;
   }
   if (set->price) lines.push_back(valueLine("Price", *set->price, priceNow(s)));
   const Consensus consensus = consensusOf(s);

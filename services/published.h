@@ -18,7 +18,8 @@ CaseEdit withdraw(const Case& c, const std::string& name);
 
 /// A line in a fiscal year (or a value per share: year 0), as published and as it stands today.
 struct PublishedLine {
-  std::string row;  ///< empty for values per share
+  std::string row;       ///< empty for values per share and the price
+  std::string scenario;  ///< id, of a value per share
   std::string label;
   Kind kind = Kind::Money;
   int year = 0;

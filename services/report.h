@@ -9,6 +9,7 @@
 #include "services/importer.h"
 #include "services/interim_table.h"
 #include "services/snapshot.h"
+#include "services/stories/story.h"
 
 namespace zl::services {
 
@@ -58,9 +59,9 @@ std::vector<std::string> sourceLines(const Snapshot& s, const TraceStep& step);
 std::string factWords(const Snapshot& s, const LineCell::Part& part);
 
 /// What a figure of an interim period stands on: its facts with document and place, or history's rule
-/// with the lines it reads. `period` is a quarter's label; title first, then the figure, then a line each.
-std::vector<std::string> interimStory(const Snapshot& s, int row, const std::string& period,
-                                      InterimStatements::Span span, const Figure& figure);
+/// with the lines it reads. `period` is a quarter's label.
+Story interimStory(const Snapshot& s, int row, const std::string& period, InterimStatements::Span span,
+                   const Figure& figure);
 
 /// Growth rates that the exit multiple implies under the scenario's own terminal rule, ascending.
 std::vector<double> impliedGrowthOf(const Snapshot& s, int scenario);

@@ -36,8 +36,8 @@ void linesRead(const model::Model& m, const model::Expr& e, std::vector<int>& ro
 
 }  // namespace
 
-std::vector<std::string> interimStory(const Snapshot& s, int row, const std::string& period,
-                                      InterimStatements::Span span, const Figure& figure) {
+Story interimStory(const Snapshot& s, int row, const std::string& period, InterimStatements::Span span,
+                   const Figure& figure) {
   const model::Model& m = s.evaluation->model();
   const model::Row& described = m.rows[static_cast<size_t>(row)];
   const InterimStatements& interim = *s.filed->interim;
@@ -47,28 +47,28 @@ std::vector<std::string> interimStory(const Snapshot& s, int row, const std::str
   const auto spanOf = [&](const model::Row& r) {
     return r.timing == model::Timing::Balance ? InterimStatements::Span::Balance : span;
   };
-  const auto shown = [&](const Figure& f, const model::Row& r) {
-    if (!f.hasValue()) return std::string(f.isNotMeaningful() ? "not meaningful" : "absent");
-    const std::string unit = unitText(r.kind, s.company().currency, s.company().listing.unit);
-    return figureText(f, r.kind) + (unit.empty() ? "" : " " + unit);
-  };
-  std::vector<std::string> story{described.label + " " + period + ", " + spanWords(spanOf(described)),
-                                 shown(figure, described)};
-  if (!figure.hasValue()) story.push_back(figure.reason());
-  if (quarter == interim.quarters().end()) return story;
+  Story story =
+      storyAbout(s, described.label + " " + period + ", " + spanWords(spanOf(described)), figure, described.kind);
+  if (quarter == interim.quarters().end()) {
+    story.lines.emplace_back("no report of this period is in the book");
+    return story;
+  }
   if (described.historyFiled) {
-    for (const LineCell::Part& part : interim.cell(spanOf(described), described.name, index).parts) {
-      story.push_back(factWords(s, part));
-    }
+    const LineCell cell = interim.cell(spanOf(described), described.name, index);
+    for (const LineCell::Part& part : cell.parts) story.lines.push_back(factWords(s, part));
+    if (cell.parts.empty() && figure.hasValue())
+      story.lines.emplace_back("no document reports this line; taken as none reported");
     return story;
   }
   if (!described.history) return story;
-  story.push_back("by history's rule " + expressionText(*described.history));
+  story.lines.push_back("by history's rule " + expressionText(*described.history));
   std::vector<int> lines;
   linesRead(m, *described.history, lines, 0);
   for (const int line : lines) {
     const model::Row& read = m.rows[static_cast<size_t>(line)];
-    story.push_back(read.label + ": " + shown(interim.cell(spanOf(read), read.name, index).figure, read));
+    const LineCell cell = interim.cell(spanOf(read), read.name, index);
+    story.lines.push_back(read.label + ": " + shownWithUnit(s, cell.figure, read.kind));
+    for (const LineCell::Part& part : cell.parts) story.lines.push_back("    " + factWords(s, part));
   }
   return story;
 }

@@ -3,6 +3,7 @@
 #include "core/quantity/number_text.h"
 #include "services/history_figures.h"
 #include "services/report.h"
+#include "services/stories/story.h"
 
 namespace zl::services {
 namespace {
@@ -25,14 +26,6 @@ const char* sourceWord(TraceStep::Source source) {
       return "given";
   }
   return "";
-}
-
-std::string shownWithUnit(const Snapshot& s, const TraceLink& link) {
-  if (!link.figure.hasValue()) {
-    return (link.figure.isNotMeaningful() ? "not meaningful: " : "absent: ") + link.figure.reason();
-  }
-  const std::string unit = unitText(link.kind, s.company().currency, s.company().listing.unit);
-  return figureText(link.figure, link.kind) + (unit.empty() ? "" : " " + unit);
 }
 
 std::string titleOf(const TraceLink& link) {
@@ -133,7 +126,7 @@ namespace {
 void appendTrace(const Snapshot& s, model::Cell cell, int scenario, int depth, int indent, std::string& out) {
   const TraceStep step = trace(*s.evaluation, s.filed->statements, cell, scenario);
   const std::string margin(static_cast<size_t>(indent) * 2, ' ');
-  out += fmt::format("{}{} = {}  [{}]\n", margin, titleOf(step.self), shownWithUnit(s, step.self),
+  out += fmt::format("{}{} = {}  [{}]\n", margin, titleOf(step.self), shownOrWhy(s, step.self.figure, step.self.kind),
                      sourceWord(step.source));
   if (!step.formula.empty()) {
     out += fmt::format("{}  rule   {}\n{}  values {}\n", margin, step.formula, margin, step.formulaWithValues);

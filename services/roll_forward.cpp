@@ -49,6 +49,7 @@ std::vector<ForecastAgainstActual> forecastAgainstActual(const Snapshot& s) {
       line.row = row.name;
       line.label = row.label;
       line.kind = row.kind;
+      line.column = column;
       line.period = std::to_string(all.years()[static_cast<size_t>(column)].label());
       for (int i = 0; i < e.scenarios(); ++i) line.forecast.push_back(e.figure(static_cast<int>(r), column, i));
       line.actual = actual.at(static_cast<int>(r), column);

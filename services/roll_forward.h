@@ -16,6 +16,7 @@ struct ForecastAgainstActual {
   std::string label;
   Kind kind = Kind::Money;
   std::string period;            ///< "2026"
+  int column = 0;                ///< it has as a forecast
   std::vector<Figure> forecast;  ///< by scenario
   Figure actual;
   Figure gap;       ///< actual less base's forecast

@@ -6,6 +6,7 @@
 
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
+#include "services/stories/outlook_stories.h"
 
 namespace zl::app {
 namespace {
@@ -178,6 +179,14 @@ void OwnRowsPanel::fillEffects() {
     row.label = text(e.scenario);
     row.kind = Kind::Quote;
     row.cells = {figureCell(e.before), figureCell(e.after), figureCell(e.after - e.before)};
+    const auto lane = static_cast<int>(&e - last_.effects.data());
+    row.cells[0].source = model::Cell{s.evaluation->model().find("value_per_share"), 0};
+    row.cells[0].scenario = lane;
+    for (const bool change : {false, true}) {
+      row.cells[change ? 2 : 1].story = [e, lane, change](const services::Snapshot& of) {
+        return services::ownEffectStory(of, e, lane, change);
+      };
+    }
     row.strong = true;
     rows.push_back(std::move(row));
   }

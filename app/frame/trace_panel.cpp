@@ -36,6 +36,8 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
   setObjectName(QStringLiteral("trace"));
   setAccessibleName(tr("Trace"));
   setMinimumWidth(200);
+  setFocusPolicy(Qt::ClickFocus);
+  installEventFilter(this);
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(12, 10, 10, 8);
   layout->setSpacing(5);
@@ -88,27 +90,40 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
   });
   connect(&bench_, &Workbench::focused, this, [this](model::Cell cell, int scenario) {
     trail_.clear();
+    told_.reset();
     look(cell, scenario);
   });
   connect(&bench_, &Workbench::told, this, &TracePanel::tell);
   connect(&bench_, &Workbench::changed, this, [this] {
     telling_ = false;
+    told_.reset();  // it told of figures that may be others now
     refresh();
   });
   connect(&bench_, &Workbench::opened, this, [this] { at_ = {-1, 0}; });
 }
 
-void TracePanel::tell(const QStringList& story) {
+void TracePanel::tell(const services::Story& story) {
   telling_ = true;
+  told_ = story;
   trail_.clear();
-  title_->setText(story.value(0));
-  figure_->setText(story.value(1));
-  source_->setText(story.mid(2).join(QLatin1Char('\n')));
-  source_->setVisible(story.size() > 2);
-  for (QWidget* w : std::initializer_list<QWidget*>{rule_, help_, inputs_, inputsTitle_, dependents_, dependentsTitle_,
-                                                    showJournal_, journal_, note_}) {
+  title_->setText(text(story.title));
+  figure_->setText(text(story.figure));
+  QStringList lines;
+  for (const std::string& line : story.lines) lines << text(line);
+  source_->setText(lines.join(QLatin1Char('\n')));
+  source_->setVisible(!lines.isEmpty());
+  showInputs(story.reads);
+  inputsTitle_->setVisible(!story.reads.empty());
+  for (QWidget* w :
+       std::initializer_list<QWidget*>{rule_, help_, dependents_, dependentsTitle_, showJournal_, journal_, note_}) {
     w->hide();
   }
+}
+
+void TracePanel::showInputs(const std::vector<TraceLink>& inputs) {
+  fillList(inputs_, inputs);
+  inputs_->setVisible(!inputs.empty());
+  inputsTitle_->setText(inputs.empty() ? tr("Stands on nothing further") : tr("Stands on (%1)").arg(inputs.size()));
 }
 
 void TracePanel::look(model::Cell cell, int scenario) {
@@ -126,8 +141,9 @@ bool TracePanel::eventFilter(QObject* watched, QEvent* event) {
       walkOut();
       return true;
     }
-    if (key->key() == Qt::Key_Return || key->key() == Qt::Key_Enter) {
-      walkIn(static_cast<QListWidget*>(watched)->currentItem());
+    auto* list = qobject_cast<QListWidget*>(watched);
+    if (list != nullptr && (key->key() == Qt::Key_Return || key->key() == Qt::Key_Enter)) {
+      walkIn(list->currentItem());
       return true;
     }
   }
@@ -137,15 +153,27 @@ bool TracePanel::eventFilter(QObject* watched, QEvent* event) {
 void TracePanel::walkIn(const QListWidgetItem* item) {
   if (item == nullptr) return;
   const QPoint cell = item->data(kCellRole).toPoint();
-  trail_.push_back(at_);
-  look({cell.x(), cell.y()}, scenario_);
+  if (!telling_) trail_.push_back(at_);
+  look({cell.x(), cell.y()}, telling_ ? told_->scenario : scenario_);
+  keepFocus();
 }
 
 void TracePanel::walkOut() {
-  if (trail_.empty()) return;
-  const model::Cell back = trail_.back();
-  trail_.pop_back();
-  look(back, scenario_);
+  if (!trail_.empty()) {
+    const model::Cell back = trail_.back();
+    trail_.pop_back();
+    look(back, scenario_);
+  } else if (told_) {
+    tell(services::Story(*told_));
+  }
+  keepFocus();
+}
+
+/// A list without entries goes, and the keys that walk must not go with it.
+void TracePanel::keepFocus() {
+  if (inputs_->isVisibleTo(this)) return inputs_->setFocus();
+  if (dependents_->isVisibleTo(this)) return dependents_->setFocus();
+  setFocus();
 }
 
 void TracePanel::fillList(QListWidget* list, const std::vector<TraceLink>& links) const {
@@ -228,12 +256,9 @@ void TracePanel::refresh() {
   refreshJournal(step);
   help_->setText(text(step.help));
   help_->setVisible(!step.help.empty());
-  fillList(inputs_, step.inputs);
+  showInputs(step.inputs);
   fillList(dependents_, step.dependents);
-  inputsTitle_->setText(step.inputs.empty() ? tr("Stands on nothing further")
-                                            : tr("Stands on (%1)").arg(step.inputs.size()));
   dependentsTitle_->setText(tr("Hangs on it (%1)").arg(step.dependents.size()));
-  inputs_->setVisible(!step.inputs.empty());
   dependents_->setVisible(!step.dependents.empty());
   for (QLabel* label : {inputsTitle_, dependentsTitle_, help_}) {
     QPalette p = label->palette();

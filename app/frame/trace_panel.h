@@ -29,8 +29,10 @@ class TracePanel : public QWidget {
   void refresh();
   void walkIn(const QListWidgetItem* item);
   void walkOut();
+  void keepFocus();
   void fillList(QListWidget* list, const std::vector<TraceLink>& links) const;
-  void tell(const QStringList& story);
+  void tell(const services::Story& story);
+  void showInputs(const std::vector<TraceLink>& inputs);
   void refreshJournal(const TraceStep& step);
 
   Workbench& bench_;
@@ -40,8 +42,9 @@ class TracePanel : public QWidget {
   QPushButton* showJournal_;  ///< how an assumption came about; read only when asked for
   QLabel* journal_;
   model::Cell at_{-1, 0};
-  std::string row_;       ///< name of the row at at_
-  bool telling_ = false;  ///< a figure that is no row of the model is shown
+  std::string row_;                      ///< name of the row at at_
+  bool telling_ = false;                 ///< a figure that is no row of the model is shown
+  std::optional<services::Story> told_;  ///< what the trail began with, where it did with such a figure
   int scenario_ = 0;
   std::vector<model::Cell> trail_;
 };

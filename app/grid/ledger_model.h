@@ -4,13 +4,13 @@
 
 #include <QAbstractTableModel>
 #include <QStringList>
-#include <functional>
 #include <optional>
 #include <vector>
 
 #include "core/model/program.h"
 #include "core/quantity/figure.h"
 #include "core/quantity/kind.h"
+#include "services/stories/story.h"
 
 namespace zl::app {
 
@@ -30,9 +30,8 @@ struct LedgerCell {
   bool adjusted = false;              ///< stands beside another filed figure: a short bar above it
   bool doubted = false;               ///< an end of the span may mislead: a dagger after it
   QString tip;
-  /// What a figure without a row of the model stands on: title, figure, then a line each. Asked for when
-  /// the cursor is on it.
-  std::function<QStringList()> story = {};
+  /// What a figure that is not a row of the model stands on; goes before `source` in the trace.
+  services::Telling story = {};
 };
 
 /// A figure on its own scale beside a threshold, drawn in the trend column.

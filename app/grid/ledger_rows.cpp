@@ -49,12 +49,6 @@ LedgerCell wordsCell(const QString& words, const QString& tip) {
   return cell;
 }
 
-QStringList storyOf(const std::vector<std::string>& lines) {
-  QStringList story;
-  for (const std::string& line : lines) story << text(line);
-  return story;
-}
-
 LedgerRow headingRow(const QString& label) {
   LedgerRow row;
   row.label = label;

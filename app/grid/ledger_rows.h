@@ -16,9 +16,6 @@ QString cornerOf(const services::Snapshot& s);
 LedgerCell figureCell(Figure figure, const QString& tip = {});
 LedgerCell wordsCell(const QString& words, const QString& tip = {});
 
-/// Lines of a story for a cell that is no row of the model.
-QStringList storyOf(const std::vector<std::string>& lines);
-
 /// A heading without figures.
 LedgerRow headingRow(const QString& label);
 

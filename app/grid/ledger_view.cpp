@@ -133,8 +133,12 @@ void LedgerView::mouseReleaseEvent(QMouseEvent* event) {
 void LedgerView::currentChanged(const QModelIndex& current, const QModelIndex& previous) {
   QTableView::currentChanged(current, previous);
   const LedgerCell* cell = model_.cellAt(current);
-  if (cell != nullptr && cell->source) Q_EMIT cellFocused(*cell->source, cell->scenario);
-  if (cell != nullptr && !cell->source && cell->story) Q_EMIT cellTold(cell->story());
+  if (cell == nullptr) return;
+  if (cell->story) {
+    Q_EMIT cellTold(cell->story);
+  } else if (cell->source) {
+    Q_EMIT cellFocused(*cell->source, cell->scenario);
+  }
 }
 
 void LedgerView::selectionChanged(const QItemSelection& selected, const QItemSelection& deselected) {

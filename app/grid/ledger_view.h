@@ -30,7 +30,7 @@ class LedgerView : public QTableView {
 
  Q_SIGNALS:
   void cellFocused(zl::model::Cell cell, int scenario);
-  void cellTold(const QStringList& story);
+  void cellTold(const zl::services::Telling& story);
   void selectionSummed(const QString& summary);
   void rowActivated(int row, int column);  ///< Enter, Space or double click on a cell that offers no choice
   void rowDragged(int from, int to);

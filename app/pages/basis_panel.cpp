@@ -7,6 +7,8 @@
 
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
+#include "services/stories/company_stories.h"
+#include "services/stories/peer_stories.h"
 
 namespace zl::app {
 namespace {
@@ -81,11 +83,6 @@ void BasisPanel::refresh() {
 void BasisPanel::fillTable(const services::BasisView& view) {
   const services::Snapshot& s = bench_.now();
   const int base = s.evaluation->layout().baseColumn();
-  const auto cell = [](Figure figure) {
-    LedgerCell c;
-    c.figure = std::move(figure);
-    return c;
-  };
   std::vector<LedgerRow> rows;
   for (const services::BasisMeasure& measure : view.measures) {
     LedgerRow row;
@@ -93,13 +90,25 @@ void BasisPanel::fillTable(const services::BasisView& view) {
     row.kind = measure.kind;
     row.unit = measure.kind == Kind::Money ? QString() : unitOf(s, measure.kind);
     row.strong = measure.row == "value_per_share";
-    row.cells.push_back(cell(measure.now));
-    if (!measure.row.empty()) row.cells.back().source = model::Cell{s.evaluation->model().find(measure.row), base};
-    for (const Figure& other : measure.other) {
-      row.cells.push_back(cell(other));
-      LedgerCell change = cell(other - measure.now);
-      change.quiet = true;
-      row.cells.push_back(std::move(change));
+    row.cells.push_back(figureCell(measure.now));
+    if (!measure.row.empty()) {
+      row.cells.back().source = model::Cell{s.evaluation->model().find(measure.row), base};
+    } else {
+      row.cells.back().story = [figure = measure.now](const services::Snapshot& of) {
+        const Multiple m = Multiple::EvToEbitda;
+        return services::impliedStory(of, m, "median", of.crossCheck.statistics.at(m).median, figure);
+      };
+    }
+    for (size_t i = 0; i < measure.other.size(); ++i) {
+      for (const bool change : {false, true}) {
+        LedgerCell cell = figureCell(change ? measure.other[i] - measure.now : measure.other[i]);
+        cell.quiet = change;
+        cell.story = [measure, choice = view.switches[i], change, figure = cell.figure,
+                      scenario = bench_.scenario()](const services::Snapshot& of) {
+          return services::basisStory(of, measure, choice, change, figure, scenario);
+        };
+        row.cells.push_back(std::move(cell));
+      }
     }
     rows.push_back(std::move(row));
   }

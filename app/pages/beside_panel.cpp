@@ -8,6 +8,7 @@
 #include "app/grid/ledger_rows.h"
 #include "app/grid/line_choice.h"
 #include "app/look/theme.h"
+#include "services/stories/history_stories.h"
 
 namespace zl::app {
 namespace {
@@ -63,6 +64,7 @@ BesidePanel::BesidePanel(Workbench& bench, QWidget* parent) : QWidget(parent), b
   layout->addWidget(grid_, 1);
   connect(grid_, &LedgerView::cellFocused, this,
           [this](model::Cell cell, int scenario) { bench_.focus(cell, scenario); });
+  connect(grid_, &LedgerView::cellTold, &bench_, &Workbench::tell);
   connect(grid_, &LedgerView::rowActivated, this, [this](int row, int) {
     const Place& place = places_[static_cast<size_t>(row)];
     if (!place.facts.empty())
@@ -95,6 +97,7 @@ LedgerRow BesidePanel::factRow(size_t index, int weight, const std::string& line
   filed.figure = Figure::of(weight) * f.figure();
   filed.ink = Ink::Filed;
   const FiledInMinor written = s.evidence->asWritten(index);
+  filed.story = [index, weight](const services::Snapshot& of) { return services::factStory(of, {index, weight}); };
   filed.tip = text(f.concept_name) + QLatin1Char('\n') + text(written.text) + QLatin1Char(' ') + text(written.unit);
   LedgerCell to =
       words(lineLabel(s.resources->model, {line, weight, ""}),

@@ -6,6 +6,7 @@
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
+#include "services/stories/outlook_stories.h"
 
 namespace zl::app {
 namespace {
@@ -151,6 +152,10 @@ void CapitalPage::refreshRates() {
     LedgerCell figure;
     figure.figure = Figure::of(latest->figure);
     figure.ink = Ink::Filed;
+    figure.story = [latest = *latest, kind = row.kind](const services::Snapshot& of) {
+      return services::rateStory(of, latest.name, Figure::of(latest.figure), kind,
+                                 dateText(latest.date) + ", " + latest.source);
+    };
     LedgerCell date;
     date.words = text(dateText(latest->date));
     LedgerCell source;

@@ -2,13 +2,14 @@
 
 #include <QHBoxLayout>
 #include <algorithm>
-#include <cmath>
 
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
+#include "app/pages/parts_rows.h"
 #include "core/quantity/number_text.h"
 #include "services/company_view.h"
-#include "services/history_figures.h"
+#include "services/stories/company_stories.h"
+#include "services/stories/history_stories.h"
 
 namespace zl::app {
 namespace {
@@ -25,26 +26,17 @@ LedgerCell words(const QString& shown, bool left = false) {
   return cell;
 }
 
-LedgerRow marketRow(const QString& label, const QString& unit, Kind kind, Figure figure) {
+LedgerRow marketRow(services::MarketFigure which, const QString& label, const QString& unit, Kind kind,
+                    const Figure& figure) {
   LedgerRow row;
   row.label = label;
   row.unit = unit;
   row.kind = kind;
-  row.cells.push_back(figureCell(std::move(figure)));
+  row.cells.push_back(figureCell(figure));
+  row.cells.back().story = [which, label = label.toStdString(), figure, kind](const services::Snapshot& s) {
+    return services::marketStory(s, which, label, figure, kind);
+  };
   return row;
-}
-
-/// The fewest decimals, three at most, that show all figures of a row as they were given.
-int placesOf(const std::vector<Figure>& figures) {
-  constexpr int kMostPlaces = 3;
-  for (int places = 0; places < kMostPlaces; ++places) {
-    const double scale = std::pow(10.0, places);
-    const bool enough = std::all_of(figures.begin(), figures.end(), [&](const Figure& f) {
-      return !f.hasValue() || std::abs(f.value() * scale - std::round(f.value() * scale)) < 1e-6 * scale;
-    });
-    if (enough) return places;
-  }
-  return kMostPlaces;
 }
 
 }  // namespace
@@ -161,9 +153,17 @@ void CompanyPage::refreshKeyFigures() {
     const services::RowTrends trends = services::trendsOf(s, index, services::Reading::Adjusted);
     LedgerRow row = yearRow(s, index, years - 1, years, bench_.scenario());
     row.trend = services::figuresIn(s, index, services::HistoryView::Amounts, services::Reading::Adjusted);
-    for (const Figure* f : {&trends.included.median, &trends.included.low, &trends.included.high})
-      row.cells.push_back(figureCell(*f));
-    for (LedgerCell& cell : row.cells) cell.source = model::Cell{index, years - 1};
+    const auto add = [&](const Figure& figure, const char* what) {
+      row.cells.push_back(figureCell(figure));
+      row.cells.back().story = [index, what, figure, kind = row.kind](const services::Snapshot& of) {
+        const services::YearsOf regular =
+            services::lastYears(of, index, services::kStatisticsYears, services::Reading::Adjusted, true);
+        return services::yearsStory(of, regular, what, figure, kind);
+      };
+    };
+    add(trends.included.median, "median of the regular years");
+    add(trends.included.low, "lowest of the regular years");
+    add(trends.included.high, "highest of the regular years");
     rows.push_back(std::move(row));
   }
   LedgerRow growth;
@@ -173,6 +173,17 @@ void CompanyPage::refreshKeyFigures() {
   growth.trend = services::organicGrowth(s);
   const Statistics all = describe(growth.trend, services::leftOut(s, s.evaluation->model().find("revenue_growth")));
   growth.cells = {figureCell(growth.trend.back()), figureCell(all.median), figureCell(all.low), figureCell(all.high)};
+  growth.cells[0].story = [years, figure = growth.trend.back()](const services::Snapshot& of) {
+    return services::organicGrowthStory(of, years - 1, figure);
+  };
+  const char* statistics[] = {"median of the regular years", "lowest of the regular years",
+                              "highest of the regular years"};
+  for (size_t i = 0; i < std::size(statistics); ++i) {
+    growth.cells[i + 1].story = [what = statistics[i],
+                                 figure = growth.cells[i + 1].figure](const services::Snapshot& of) {
+      return services::organicStatisticStory(of, what, figure);
+    };
+  }
   rows.insert(rows.begin() + 1, std::move(growth));
   key_->ledger().setCorner(cornerOf(s));
   key_->ledger().fill({text(s.periodOf(years - 1)), tr("median"), tr("low"), tr("high")}, std::move(rows), true);
@@ -181,19 +192,21 @@ void CompanyPage::refreshKeyFigures() {
   const services::MarketView m = services::marketView(s);
   const QString quote = text(s.company().listing.unit);
   const QString money = unitOf(s, Kind::Money);
+  using Market = services::MarketFigure;
+  const QString percent = QStringLiteral("%");
   std::vector<LedgerRow> market{
-      marketRow(tr("Price"), quote, Kind::Quote, m.price.last),
-      marketRow(tr("Low of 52 weeks"), quote, Kind::Quote, m.price.low52),
-      marketRow(tr("High of 52 weeks"), quote, Kind::Quote, m.price.high52),
-      marketRow(tr("Below its peak"), QStringLiteral("%"), Kind::Ratio, m.price.drawdown),
-      marketRow(tr("Deepest fall in its history"), QStringLiteral("%"), Kind::Ratio, m.price.deepest),
-      marketRow(tr("Price over a year"), QStringLiteral("%"), Kind::Ratio, m.price.return1),
-      marketRow(tr("Price over five years"), QStringLiteral("%"), Kind::Ratio, m.price.return5),
-      marketRow(tr("Swing of a year"), QStringLiteral("%"), Kind::Ratio, m.price.swing),
-      marketRow(tr("Enterprise value"), money, Kind::Money, m.enterpriseValue),
-      marketRow(tr("EV to EBITDA"), {}, Kind::Multiple, m.evToEbitda),
-      marketRow(tr("Price to earnings"), {}, Kind::Multiple, m.priceToEarnings),
-      marketRow(tr("Free cash flow yield"), QStringLiteral("%"), Kind::Ratio, m.freeCashYield)};
+      marketRow(Market::Price, tr("Price"), quote, Kind::Quote, m.price.last),
+      marketRow(Market::Low52, tr("Low of 52 weeks"), quote, Kind::Quote, m.price.low52),
+      marketRow(Market::High52, tr("High of 52 weeks"), quote, Kind::Quote, m.price.high52),
+      marketRow(Market::Drawdown, tr("Below its peak"), percent, Kind::Ratio, m.price.drawdown),
+      marketRow(Market::Deepest, tr("Deepest fall in its history"), percent, Kind::Ratio, m.price.deepest),
+      marketRow(Market::Return1, tr("Price over a year"), percent, Kind::Ratio, m.price.return1),
+      marketRow(Market::Return5, tr("Price over five years"), percent, Kind::Ratio, m.price.return5),
+      marketRow(Market::Swing, tr("Swing of a year"), percent, Kind::Ratio, m.price.swing),
+      marketRow(Market::EnterpriseValue, tr("Enterprise value"), money, Kind::Money, m.enterpriseValue),
+      marketRow(Market::EvToEbitda, tr("EV to EBITDA"), {}, Kind::Multiple, m.evToEbitda),
+      marketRow(Market::PriceToEarnings, tr("Price to earnings"), {}, Kind::Multiple, m.priceToEarnings),
+      marketRow(Market::FreeCashYield, tr("Free cash flow yield"), percent, Kind::Ratio, m.freeCashYield)};
   market_->ledger().setCorner(tr("at the valuation date"));
   market_->ledger().fill({text(dateText(s.caseOf().valuationDate))}, std::move(market));
   market_->showAll();
@@ -237,55 +250,8 @@ void CompanyPage::refreshSegments() {
                    {{tr("fixed"), due.fixed}, {tr("floating"), due.floating}}, Kind::Money,
                    tr("The company record says nothing of debt due"));
 
-  std::vector<LedgerRow> rows;
-  const auto add = [&](const QString& label, Kind kind, const std::vector<Figure>& figures, bool strong = false) {
-    LedgerRow row;
-    row.label = label;
-    row.kind = kind;
-    row.unit = kind == Kind::Money ? QString() : unitOf(s, kind);
-    row.strong = strong;
-    row.trend = figures;
-    for (const Figure& f : figures) row.cells.push_back(figureCell(f));
-    rows.push_back(std::move(row));
-  };
-  const auto quotient = [](const std::vector<Figure>& parts, const std::vector<Figure>& wholes) {
-    std::vector<Figure> list;
-    for (size_t i = 0; i < parts.size(); ++i) list.push_back(parts[i] / wholes[i]);
-    return list;
-  };
-  for (const services::SegmentView& view : views) {
-    rows.push_back(headingRow(text(view.axis)));
-    for (size_t m = 0; m < view.members.size(); ++m) add(text(view.members[m]), Kind::Money, view.revenue[m]);
-    if (!view.profit.front().back().hasValue()) continue;
-    for (size_t m = 0; m < view.members.size(); ++m)
-      add(tr("%1, EBIT margin").arg(text(view.members[m])), Kind::Ratio, quotient(view.profit[m], view.revenue[m]));
-    std::vector<Figure> mix, within, total;
-    for (const MarginChange& change : view.change) {
-      mix.push_back(change.mix);
-      within.push_back(change.within);
-      total.push_back(change.total);
-    }
-    add(tr("Margin change: mix"), Kind::Ratio, mix);
-    add(tr("Margin change: within parts"), Kind::Ratio, within);
-    add(tr("Margin change"), Kind::Ratio, total, true);
-  }
-  for (const OperatingFigure& figure : s.company().operating) {
-    std::vector<Figure> figures(static_cast<size_t>(years), Figure::absent("not in the record"));
-    for (const auto& [year, x] : figure.years) {
-      for (size_t c = 0; c < figures.size(); ++c) {
-        if (s.years()[c].label() == year) figures[c] = Figure::of(x);
-      }
-    }
-    if (&figure == &s.company().operating.front()) rows.push_back(headingRow(tr("Operating figures")));
-    add(text(figure.name), Kind::Count, figures);
-    rows.back().unit = text(figure.unit);
-    const int places = placesOf(figures);
-    for (LedgerCell& cell : rows.back().cells) {
-      if (cell.figure.hasValue()) cell.words = text(groupedNumber(cell.figure.value(), places));
-    }
-  }
   parts_->ledger().setCorner(cornerOf(s));
-  parts_->ledger().fill(periods, std::move(rows), true);
+  parts_->ledger().fill(periods, partsRows(s, views), true);
   parts_->showAll();
 }
 
@@ -305,10 +271,18 @@ void CompanyPage::refreshWhatHappened() {
     LedgerRow row;
     row.label = QStringLiteral("     ") + text(dateText(deal.on));
     row.kind = Kind::Money;
-    LedgerCell earned = figureCell(services::returnOnDeal(deal));
+    const auto recorded = [&](const Figure& figure, const char* what, Kind kind, const char* how) {
+      LedgerCell cell = figureCell(figure);
+      cell.story = [title = deal.what + ", " + what, figure, kind, how](const services::Snapshot& of) {
+        return services::recordStory(of, title, figure, kind, how);
+      };
+      return cell;
+    };
+    LedgerCell earned = recorded(services::returnOnDeal(deal), "EBIT on price", Kind::Ratio,
+                                 "EBIT that it added in its first twelve months over what was paid");
     if (earned.figure.hasValue()) earned.words = text(figureText(earned.figure, Kind::Ratio)) + QStringLiteral(" %");
-    row.cells = {words(text(deal.what), true), figureCell(Figure::of(deal.price)),
-                 figureCell(Figure::of(deal.goodwill)), std::move(earned)};
+    row.cells = {words(text(deal.what), true), recorded(Figure::of(deal.price), "price", Kind::Money, ""),
+                 recorded(Figure::of(deal.goodwill), "goodwill", Kind::Money, ""), std::move(earned)};
     rows.push_back(std::move(row));
   }
   price_->setContent(s.evidence->prices, std::move(marks), text(c.listing.unit));

@@ -6,6 +6,9 @@
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/driver_moves.h"
+#include "services/stories/history_stories.h"
+#include "services/stories/outlook_stories.h"
+#include "services/stories/peer_stories.h"
 
 namespace zl::app {
 namespace {
@@ -37,22 +40,6 @@ const model::Row& EvidenceTable::driver() const {
   return bench_.now().evaluation->model().rows[static_cast<size_t>(row())];
 }
 
-QStringList EvidenceTable::yearsStory(const services::DriverEvidence& e, int span, bool regular, const QString& label,
-                                      const Figure& figure) const {
-  const services::Snapshot& s = bench_.now();
-  const QString unit = unitOf(s, driver().kind);
-  const auto shown = [&](const Figure& f) { return text(figureText(f, driver().kind)) + QLatin1Char(' ') + unit; };
-  QStringList story{tr("%1, %2").arg(text(driver().label), label), shown(figure), tr("Of the filed years:")};
-  const int years = static_cast<int>(e.history.size());
-  for (int c = std::max(0, years - span); c < years; ++c) {
-    const auto at = static_cast<size_t>(c);
-    const QString left = regular && e.exceptional[at] ? tr(" (exceptional, left out)") : QString();
-    const Figure& f = e.history[at];
-    story << text(s.periodOf(c)) + QStringLiteral(": ") + (f.hasValue() ? shown(f) : text(f.reason())) + left;
-  }
-  return story;
-}
-
 std::vector<LedgerRow> EvidenceTable::historyRows(const services::DriverEvidence& e) const {
   std::vector<LedgerRow> rows;
   const auto add = [&](int span, const QString& label, const Figure& all, const Figure& regular, int n, int nRegular) {
@@ -63,8 +50,12 @@ std::vector<LedgerRow> EvidenceTable::historyRows(const services::DriverEvidence
                  figureCell(regular, counted(nRegular, tr("year counted"), tr("years counted")))};
     for (const bool withoutFlagged : {false, true}) {
       LedgerCell& cell = row.cells[withoutFlagged ? 1 : 0];
-      cell.story = [this, e, span, withoutFlagged, label, figure = cell.figure] {
-        return yearsStory(e, span, withoutFlagged, label, figure);
+      cell.story = [index = this->row(), span, withoutFlagged, what = label.toStdString(),
+                    figure = cell.figure](const services::Snapshot& s) {
+        const services::YearsOf years =
+            services::lastYears(s, index, span, services::Reading::Adjusted, withoutFlagged);
+        return services::yearsStory(s, years, what, figure,
+                                    s.evaluation->model().rows[static_cast<size_t>(index)].kind);
       };
     }
     rows.push_back(std::move(row));
@@ -108,6 +99,11 @@ void EvidenceTable::addEstimates(const Estimates& estimates, std::vector<LedgerR
     const QString year = text(s.periodOf(s.evaluation->layout().historyYears + static_cast<int>(i)));
     rows.push_back(besideRow(QLatin1String(estimates.key), estimates.label + QLatin1Char(' ') + year, spread.mean, tip,
                              shown(spread.low) + QStringLiteral("–") + shown(spread.high)));
+    rows.back().cells[0].story = [index = row(), i, by = estimates.by,
+                                  figure = spread.mean](const services::Snapshot& of) {
+      const int column = of.evaluation->layout().historyYears + static_cast<int>(i);
+      return services::estimateStory(of, index, column, by, EstimateEnd::Mean, figure);
+    };
   }
 }
 
@@ -120,23 +116,34 @@ void EvidenceTable::show(const QString& name) {
   rows.push_back(besideRow({}, tr("last actual, %1").arg(text(s.periodOf(base))), s.history->at(row(), base), {}));
   rows.back().cells[0].ink = Ink::Filed;
   rows.back().cells[0].source = model::Cell{row(), base};
-  addEstimates({kConsensus, tr("consensus"), e.consensus}, rows);
-  addEstimates({kGuidance, tr("guidance"), e.guidance}, rows);
+  addEstimates({kConsensus, EstimateBy::Analysts, tr("consensus"), e.consensus}, rows);
+  addEstimates({kGuidance, EstimateBy::Company, tr("guidance"), e.guidance}, rows);
   if (e.peers.median.hasValue()) {
     const auto shown = [&](const Figure& f) { return text(figureText(f, driver().kind)); };
     rows.push_back(besideRow(QStringLiteral("peers"), tr("peers' median"), e.peers.median,
                              counted(e.peers.count, tr("peer with a figure"), tr("peers with a figure")),
                              shown(e.peers.low) + QStringLiteral("–") + shown(e.peers.high)));
+    rows.back().cells[0].story = [measure = name.toStdString(), figure = e.peers.median,
+                                  kind = driver().kind](const services::Snapshot& of) {
+      return services::peerSpreadStory(of, measure, "median", figure, kind);
+    };
   }
   if (e.economy) {
     rows.push_back(
         besideRow(QStringLiteral("economy"), text(e.economy->name), e.economy->figure, text(e.economy->source)));
+    rows.back().cells[0].story = [economy = *e.economy, kind = driver().kind](const services::Snapshot& of) {
+      return services::rateStory(of, economy.name, economy.figure, kind, economy.source);
+    };
   }
   LedgerRow rank = besideRow(QLatin1String(kRank), tr("last year's choice ranks at"), {}, {});
   rank.kind = Kind::Ratio;
   rank.cells[0].words = QString();
   rank.cells.push_back(figureCell(
       e.percentile, tr("Share of the counted history at or below the last forecast year's figure, in per cent")));
+  rank.cells.back().story = [index = row(), scenario = bench_.scenario(),
+                             figure = e.percentile](const services::Snapshot& of) {
+    return services::rankStory(of, index, scenario, figure);
+  };
   rows.push_back(std::move(rank));
   const auto flagged = static_cast<int>(std::count(e.exceptional.begin(), e.exceptional.end(), true));
   grid_->ledger().fill({tr("all"), flagged > 0 ? tr("less ▨ %1").arg(flagged) : tr("regular")}, std::move(rows));

@@ -21,13 +21,11 @@ class EvidenceTable : public QObject {
  private:
   struct Estimates {
     const char* key;
+    EstimateBy by;
     QString label;
     const std::vector<Consensus::Spread>& years;
   };
   [[nodiscard]] std::vector<LedgerRow> historyRows(const services::DriverEvidence& e) const;
-  /// What a statistic stands on: the years it counts, each with its figure; flagged ones named when left out.
-  [[nodiscard]] QStringList yearsStory(const services::DriverEvidence& e, int span, bool regular, const QString& label,
-                                       const Figure& figure) const;
   void addEstimates(const Estimates& estimates, std::vector<LedgerRow>& rows) const;
   [[nodiscard]] LedgerRow besideRow(const QString& key, const QString& label, const Figure& figure, const QString& tip,
                                     const QString& range = {}) const;

@@ -13,6 +13,7 @@
 #include "app/grid/line_choice.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
+#include "services/stories/history_stories.h"
 
 namespace zl::app {
 namespace {
@@ -288,8 +289,10 @@ void FilingsPage::refreshRestated() {
         index >= 0 ? text(s.evaluation->model().rows[static_cast<size_t>(index)].label) : text(first.concept_name);
     row.key = text(line);
     const bool useFirst = usesFirstFiled(s.caseOf(), line);
-    const auto amount = [&](const Fact& f, bool inUse) {
+    const auto amount = [&](size_t fact, bool inUse) {
+      const Fact& f = s.evidence->facts[fact];
       LedgerCell cell;
+      cell.story = [fact](const services::Snapshot& of) { return services::factStory(of, {fact, 1}); };
       cell.figure = f.figure();
       cell.ink = Ink::Filed;
       cell.quiet = !inUse;
@@ -298,8 +301,11 @@ void FilingsPage::refreshRestated() {
     };
     LedgerCell change;
     change.figure = last.figure() - first.figure();
+    change.story = [first = r.first, last = r.last](const services::Snapshot& of) {
+      return services::restatementStory(of, first, last);
+    };
     row.kind = first.unit == "shares" ? Kind::Shares : Kind::Money;
-    row.cells = {plainCell(text(first.period.text())), amount(first, useFirst), amount(last, !useFirst), change,
+    row.cells = {plainCell(text(first.period.text())), amount(r.first, useFirst), amount(r.last, !useFirst), change,
                  plainCell(index < 0  ? tr("no line")
                            : useFirst ? tr("first filed")
                                       : tr("last filed"))};

@@ -220,8 +220,6 @@ void HistoryPage::refreshGrid() {
   if (shown.headers.isEmpty()) {
     bench_.say(tr("No interim report is in the book. Import quarterly or half-yearly reports on Filings"));
   }
-  if (show() == HistoryShow::Amounts) tellQuarters(shown);
-  tellYears(shown);
   tests_ = std::move(shown.tests);
   tests_.resize(shown.rows.size());
   grid_->ledger().setTrendTitle(show() == HistoryShow::Quality ? tr("scale") : tr("trend"));
@@ -231,54 +229,6 @@ void HistoryPage::refreshGrid() {
   grid_->ledger().setCorner(shown.corner.isEmpty() ? cornerOf(s) : shown.corner);
   grid_->ledger().fill(shown.headers, std::move(shown.rows), shown.trend);
   grid_->viewport()->update();
-}
-
-/// Quarters are no columns of the model: what their figures stand on is told by itself.
-void HistoryPage::tellQuarters(HistoryGrid& grid) {
-  const auto basis = static_cast<services::Basis>(basis_->currentData().toInt());
-  const auto span =
-      basis == services::Basis::Quarters ? InterimStatements::Span::Quarter : InterimStatements::Span::Trailing;
-  for (LedgerRow& row : grid.rows) {
-    for (size_t c = 0; c < std::min(grid.quarters.size(), row.cells.size()); ++c) {
-      row.cells[c].story = [this, name = row.key.toStdString(), period = grid.quarters[c], span,
-                            figure = row.cells[c].figure] {
-        return storyOf(services::interimStory(now(), now().evaluation->model().find(name), period, span, figure));
-      };
-    }
-  }
-}
-
-/// What is worked out over years of a row (a trend, a sum of uses) tells those years.
-void HistoryPage::tellYears(HistoryGrid& grid) {
-  for (LedgerRow& row : grid.rows) {
-    const int index = now().evaluation->model().find(row.key.toStdString());
-    if (index < 0) continue;
-    for (size_t c = 0; c < row.cells.size(); ++c) {
-      LedgerCell& cell = row.cells[c];
-      if (!cell.figure.hasValue() || cell.source || cell.story) continue;
-      const QString column =
-          static_cast<qsizetype>(c) < grid.headers.size() ? grid.headers[static_cast<qsizetype>(c)] : QString();
-      cell.story = [this, name = row.key.toStdString(), label = row.label, column, tip = cell.tip,
-                    shown = cell.words.value_or(text(figureText(cell.figure, row.kind)))] {
-        const services::Snapshot& s = now();
-        const int at = s.evaluation->model().find(name);
-        QStringList story{label + QStringLiteral(", ") + column, shown};
-        if (!tip.isEmpty()) story << tip;
-        if (at < 0) return story;
-        const model::Row& described = s.evaluation->model().rows[static_cast<size_t>(at)];
-        const model::HistoryTable& read = reading() == services::Reading::AsFiled ? *s.asFiled : *s.history;
-        story << tr("From %1 by year:").arg(text(described.label));
-        for (int year = 0; year < s.evaluation->layout().historyYears; ++year) {
-          const Figure& f = read.at(at, year);
-          story << text(s.periodOf(year)) + QStringLiteral(": ") +
-                       (f.hasValue()
-                            ? text(figureText(f, described.kind)) + QLatin1Char(' ') + unitOf(s, described.kind)
-                            : text(f.reason()));
-        }
-        return story;
-      };
-    }
-  }
 }
 
 void HistoryPage::refreshFlagBar() {

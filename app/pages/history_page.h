@@ -28,8 +28,6 @@ class HistoryPage : public Page {
   [[nodiscard]] QWidget* makeWindowBar();
   [[nodiscard]] QWidget* makeAdjustBar();
   void refreshGrid();
-  void tellQuarters(HistoryGrid& grid);
-  void tellYears(HistoryGrid& grid);
   void refreshFlagBar();
   void refreshWindowBar();
   void refreshAdjustBar();

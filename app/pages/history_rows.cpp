@@ -6,6 +6,8 @@
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/driver_evidence.h"
+#include "services/stories/history_stories.h"
+#include "services/stories/peer_stories.h"
 
 namespace zl::app {
 namespace {
@@ -75,6 +77,12 @@ LedgerRow periodRow(const Snapshot& s, int index, HistoryShow show, Reading read
     cell.figure = figures[c];
     if (view != HistoryView::Amounts) cell.ink = Ink::Derived;
     const bool filed = view == HistoryView::Amounts && reading == Reading::Adjusted;
+    // What stands as filed is traced like any filed figure.
+    if (view != HistoryView::Amounts || figures[c] != s.history->at(index, static_cast<int>(c))) {
+      cell.story = [index, c, view, reading, figure = figures[c]](const Snapshot& now) {
+        return services::viewStory(now, index, static_cast<int>(c), view, reading, figure);
+      };
+    }
     cell.adjusted = cell.adjusted && filed;
     cell.editable = filed && isAdjustable(r) && cell.figure.hasValue();
   }
@@ -102,29 +110,44 @@ LedgerRow trendRow(const Snapshot& s, int index, Reading reading) {
   row.kind = amount ? Kind::Ratio : r.kind;
   row.unit = amount ? QString() : unitOf(s, r.kind);
   row.trend = services::figuresIn(s, index, HistoryView::Amounts, reading);
-  for (const SpanTrend& trend : trends.spans) {
+  const std::vector<services::HistorySpan> spans = services::spansOf(s);
+  for (size_t i = 0; i < trends.spans.size(); ++i) {
+    const SpanTrend& trend = trends.spans[i];
     LedgerCell cell = figureCell(amount ? trend.compound : trend.change, marksOf(trend, row.kind));
     cell.doubted = !trend.marks.empty() && cell.figure.hasValue();
-    cell.source = model::Cell{index, s.evaluation->layout().baseColumn()};
+    cell.story = [index, span = spans[i], reading, figure = cell.figure, kind = row.kind](const Snapshot& now) {
+      return services::spanStory(now, index, span, reading, figure, kind);
+    };
     row.cells.push_back(std::move(cell));
   }
+  const auto statistic = [&](LedgerCell cell, const char* what, bool regular, Kind kind) {
+    cell.story = [index, reading, what, regular, figure = cell.figure, kind](const Snapshot& now) {
+      const services::YearsOf years = services::lastYears(now, index, services::kStatisticsYears, reading, regular);
+      return services::yearsStory(now, years, what, figure, kind);
+    };
+    row.cells.push_back(std::move(cell));
+  };
   // Levels have the unit of the row itself, and words for amounts because the row's unit is growth.
-  const auto level = [&](const Figure& f) {
+  const auto level = [&](const Figure& f, const char* what, bool regular) {
     LedgerCell cell = figureCell(f);
     if (amount) cell.words = text(figureText(f, r.kind));
-    return cell;
+    statistic(std::move(cell), what, regular, r.kind);
   };
-  row.cells.push_back(
-      amount ? figureCell(trends.fitted.growth,
-                          QObject::tr("fitted over %1 years, R² %2")
-                              .arg(trends.fitted.count)
-                              .arg(trends.fitted.fit.hasValue() ? text(groupedNumber(trends.fitted.fit.value(), 2))
-                                                                : text(trends.fitted.fit.reason())))
-             : figureCell(Figure::absent("a fit is offered for amounts")));
-  for (const Figure* f : {&trends.all.mean, &trends.included.mean, &trends.included.median, &trends.included.low,
-                          &trends.included.high}) {
-    row.cells.push_back(level(*f));
+  if (amount) {
+    const Figure& fit = trends.fitted.fit;
+    statistic(figureCell(trends.fitted.growth,
+                         QObject::tr("fitted over %1 years, R² %2")
+                             .arg(trends.fitted.count)
+                             .arg(fit.hasValue() ? text(groupedNumber(fit.value(), 2)) : text(fit.reason()))),
+              "growth a year that fits all regular years (least squares of the logarithms)", true, Kind::Ratio);
+  } else {
+    row.cells.push_back(figureCell(Figure::absent("a fit is offered for amounts")));
   }
+  level(trends.all.mean, "mean of all years", false);
+  level(trends.included.mean, "mean of the regular years", true);
+  level(trends.included.median, "median of the regular years", true);
+  level(trends.included.low, "lowest of the regular years", true);
+  level(trends.included.high, "highest of the regular years", true);
   LedgerCell count;
   count.words = QString::number(trends.included.count);
   row.cells.push_back(std::move(count));
@@ -152,13 +175,16 @@ HistoryGrid usesGrid(const Snapshot& s) {
     LedgerRow row = yearRow(s, use.row, years, years, 0);
     row.trend = services::figuresIn(s, use.row, HistoryView::Amounts, Reading::AsFiled);
     row.strong = row.key == QLatin1String("cash_generated");
-    for (const Figure& sum : use.sums) row.cells.push_back(figureCell(sum));
-    for (const Figure& share : use.shares) {
-      LedgerCell cell = figureCell(share);
-      if (share.hasValue()) cell.words = text(figureText(share, Kind::Ratio)) + QStringLiteral(" %");
+    const auto add = [&](const Figure& figure, size_t span, bool share) {
+      LedgerCell cell = figureCell(figure);
+      if (share && figure.hasValue()) cell.words = text(figureText(figure, Kind::Ratio)) + QStringLiteral(" %");
+      cell.story = [row = use.row, span = spans[span], share, figure](const Snapshot& now) {
+        return services::usesStory(now, row, span, share, figure);
+      };
       row.cells.push_back(std::move(cell));
-    }
-    for (LedgerCell& cell : row.cells) cell.source = model::Cell{use.row, s.evaluation->layout().baseColumn()};
+    };
+    for (size_t i = 0; i < spans.size(); ++i) add(use.sums[i], i, false);
+    for (size_t i = 0; i < spans.size(); ++i) add(use.shares[i], i, true);
     grid.rows.push_back(std::move(row));
   }
   return grid;
@@ -184,7 +210,10 @@ HistoryGrid walkGrid(const Snapshot& s, Reading reading, int scenario) {
       row.trend = figures;
       for (size_t c = 0; c < figures.size(); ++c) {
         LedgerCell cell = figureCell(figures[c]);
-        if (step.row >= 0) cell.source = model::Cell{step.row, static_cast<int>(c)};
+        cell.story = [label = step.label, at = step.row, c, perShare, reading,
+                      figure = figures[c]](const Snapshot& now) {
+          return services::profitStepStory(now, label, at, static_cast<int>(c), perShare, reading, figure);
+        };
         row.cells.push_back(std::move(cell));
       }
       grid.rows.push_back(std::move(row));
@@ -248,7 +277,14 @@ HistoryGrid qualityGrid(const Snapshot& s, Reading reading) {
       row.scale->high = std::max({0.1 * std::abs(result.threshold), 2 * result.threshold, result.figure.valueOr(0)});
     }
     LedgerCell figure = figureCell(result.figure, text(result.remark));
-    figure.source = model::Cell{index, s.evaluation->layout().baseColumn()};
+    const auto asked = [&test, kind = row.kind](LedgerCell& cell, auto story) {
+      cell.story = [test, figure = cell.figure, kind, story](const Snapshot& now) {
+        return story(now, test, figure, kind);
+      };
+    };
+    asked(figure, [reading](const Snapshot& now, const QualityTest& of, const Figure& f, Kind kind) {
+      return services::qualityStory(now, of, reading, f, kind);
+    });
     LedgerCell wanted;
     wanted.words = test.atLeast ? QStringLiteral("≥") : QStringLiteral("≤");
     wanted.tip =
@@ -257,6 +293,7 @@ HistoryGrid qualityGrid(const Snapshot& s, Reading reading) {
     threshold.ink = Ink::Assumed;
     threshold.editable = true;
     threshold.quiet = !result.ownThreshold;
+    asked(threshold, services::thresholdStory);
     LedgerCell stands;
     stands.words = holdsWord(result);
     stands.tip = text(result.remark);
@@ -269,6 +306,17 @@ HistoryGrid qualityGrid(const Snapshot& s, Reading reading) {
                            .arg(peers.count)
                            .arg(text(figureText(peers.low, row.kind)), text(figureText(peers.high, row.kind)))
                      : QObject::tr("peer tables do not tell this measure");
+    asked(median, [](const Snapshot& now, const QualityTest& of, const Figure& f, Kind kind) {
+      return services::peerSpreadStory(now, of.row, "median", f, kind);
+    });
+    const auto end = [&](const Figure& f, const char* what) {
+      LedgerCell cell = figureCell(ownScale ? Figure{} : f);
+      cell.story = [index, reading, what, f, kind = r.kind](const Snapshot& now) {
+        const int years = now.evaluation->layout().historyYears;
+        return services::yearsStory(now, services::lastYears(now, index, years, reading, true), what, f, kind);
+      };
+      return cell;
+    };
     LedgerCell peerCount;
     peerCount.words = peers.count > 0 ? QString::number(peers.count) : QString();
     LedgerCell exempt;
@@ -282,8 +330,8 @@ HistoryGrid qualityGrid(const Snapshot& s, Reading reading) {
                  std::move(threshold),
                  std::move(stands),
                  std::move(count),
-                 ownScale ? figureCell({}) : figureCell(result.low),
-                 ownScale ? figureCell({}) : figureCell(result.high),
+                 end(result.low, "lowest of the regular years"),
+                 end(result.high, "highest of the regular years"),
                  std::move(median),
                  std::move(peerCount),
                  std::move(exempt)};
@@ -336,6 +384,10 @@ HistoryGrid interimGrid(const Snapshot& s, HistoryShow show, services::Basis bas
       setKind(s, row, *services::kindIn(view, m));
       for (size_t c = from; c < figures.size(); ++c) {
         row.cells.push_back(figureCell(figures[c]));
+        row.cells.back().story = [index, period = table.periods[c], view, basis,
+                                  figure = figures[c]](const Snapshot& now) {
+          return services::interimViewStory(now, index, period, view, basis, figure);
+        };
         row.cells.back().ink = m.historyFiled && view == HistoryView::Amounts ? Ink::Filed : Ink::Derived;
       }
       row.trend.assign(figures.begin() + static_cast<std::ptrdiff_t>(from), figures.end());
@@ -343,7 +395,6 @@ HistoryGrid interimGrid(const Snapshot& s, HistoryShow show, services::Basis bas
     }
     if (grid.rows.size() == heading + 1) grid.rows.pop_back();
   }
-  grid.quarters.assign(table.periods.begin() + static_cast<std::ptrdiff_t>(from), table.periods.end());
   for (size_t c = from; c < table.periods.size(); ++c) {
     grid.headers << text(table.periods[c]).remove(3, 2);  // "Q1 25": the century is known
   }

@@ -25,9 +25,8 @@ struct HistoryGrid {
   QStringList headers;
   std::vector<LedgerRow> rows;
   std::vector<bool> flagged;
-  std::vector<std::string> quarters;  ///< labels of the columns, where they are no years
-  std::vector<std::string> tests;     ///< of the quality review, by row; empty for headings
-  QString corner;                     ///< units, where they are not the usual ones
+  std::vector<std::string> tests;  ///< of the quality review, by row; empty for headings
+  QString corner;                  ///< units, where they are not the usual ones
   bool trend = true;
 };
 

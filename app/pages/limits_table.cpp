@@ -6,6 +6,7 @@
 #include "app/look/theme.h"
 #include "core/monitor/limits.h"
 #include "core/quantity/number_text.h"
+#include "services/stories/outlook_stories.h"
 
 namespace zl::app {
 namespace {
@@ -40,7 +41,13 @@ void LimitsTable::refresh() {
                                      [&](const Finding& f) { return f.monitor == limit.monitor; });
     LedgerCell count = wordsCell(found == 0 ? QString() : QString::number(found));
     count.left = false;
-    row.cells = {own, figureCell(Figure::of(limit.preset)), count, wordsCell(QString::fromLatin1(limit.measure))};
+    LedgerCell preset = figureCell(Figure::of(limit.preset));
+    for (LedgerCell* cell : {&own, &preset}) {
+      cell->story = [limit, isPreset = cell == &preset](const services::Snapshot& of) {
+        return services::limitStory(of, limit, isPreset);
+      };
+    }
+    row.cells = {own, preset, count, wordsCell(QString::fromLatin1(limit.measure))};
     rows.push_back(std::move(row));
   }
   grid_->ledger().setCorner({});

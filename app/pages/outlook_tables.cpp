@@ -5,23 +5,15 @@
 
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
+#include "app/pages/outlook_rows.h"
 #include "core/quantity/number_text.h"
 #include "services/interim_progress.h"
 #include "services/published.h"
 #include "services/roll_forward.h"
 #include "services/scenario_edits.h"
+#include "services/stories/outlook_stories.h"
 
 namespace zl::app {
-namespace {
-
-/// A share in per cent in a row of another kind.
-LedgerCell shareCell(const Figure& share) {
-  LedgerCell cell = figureCell(share);
-  if (share.hasValue()) cell.words = text(figureText(share, Kind::Ratio));
-  return cell;
-}
-
-}  // namespace
 OutlookTables::OutlookTables(Workbench& bench, LedgerView* grid, QWidget* parent)
     : QWidget(parent), bench_(bench), grid_(grid) {
   auto* layout = new QVBoxLayout(this);
@@ -195,12 +187,9 @@ void OutlookTables::fillScenarios() {
   }
   for (size_t i = 0; i < references_.size(); ++i) {
     value.cells.push_back(figureCell(references_[i]));
-    value.cells.back().story = [figure = references_[i], words = tr(services::referenceWords(services::kReferences[i])),
-                                unit = value.unit] {
-      return QStringList{
-          tr("Value per share, %1").arg(words), text(figureText(figure, Kind::Quote)) + QLatin1Char(' ') + unit,
-          tr("Base with every driver that has a history of its own at the figures of this column; all else "
-             "is as in Base. The whole model is valued again.")};
+    value.cells.back().story = [reference = services::kReferences[i],
+                                figure = references_[i]](const services::Snapshot& of) {
+      return services::referenceValueStory(of, reference, figure);
     };
   }
   rows.push_back(std::move(value));
@@ -229,9 +218,13 @@ void OutlookTables::fillScenarios() {
       cell.tip = text(from.words.empty() ? from.reason : from.words + "\n" + from.reason);
       row.cells.push_back(std::move(cell));
     }
-    for (const Figure& f : line.references) {
-      row.cells.push_back(figureCell(f));
+    for (size_t i = 0; i < line.references.size(); ++i) {
+      row.cells.push_back(figureCell(line.references[i]));
       row.cells.back().ink = Ink::Filed;
+      row.cells.back().story = [index = s.evaluation->model().find(line.row), reference = services::kReferences[i],
+                                figure = line.references[i]](const services::Snapshot& of) {
+        return services::referenceStory(of, index, reference, figure);
+      };
     }
     rows.push_back(std::move(row));
   }
@@ -274,45 +267,13 @@ void OutlookTables::fillCaution() {
   if (bench_.isPreviewing()) return;  // fifty valuations are too many for every move of a hand
   const services::Snapshot& s = bench_.now();
   const Result<services::SumOfCaution> sum = bench_.sumOfCaution();
-  std::vector<LedgerRow> rows;
-  const auto total = [&](const QString& label, const Figure& figure) {
-    LedgerRow row;
-    row.label = label;
-    row.kind = Kind::Quote;
-    row.strong = true;
-    row.cells = {LedgerCell{}, LedgerCell{}, figureCell(figure)};
-    rows.push_back(std::move(row));
-  };
-  if (sum) {
-    total(tr("All together"), sum->together);
-    total(tr("Sum, each taken alone"), sum->alone);
-    for (const services::CautionLine& line : sum->lines) {
-      LedgerRow row;
-      row.label = text(line.label);
-      row.unit = unitOf(s, line.kind);
-      row.kind = line.kind;
-      row.key = text(line.row);
-      row.cells = {figureCell(line.chosen), figureCell(line.neutral), figureCell(line.effect)};
-      row.cells[0].ink = Ink::Assumed;
-      // The effect is in the listing's unit, whatever the choice is measured in.
-      if (line.effect.hasValue()) row.cells[2].words = text(figureText(line.effect, Kind::Quote));
-      row.cells[2].story = [label = row.label, unit = text(s.company().listing.unit), line] {
-        return QStringList{
-            tr("Effect of %1").arg(label), text(figureText(line.effect, Kind::Quote)) + QLatin1Char(' ') + unit,
-            tr("Value per share of Base as chosen, less the same with %1 in place of %2 and all else as it "
-               "is: the whole model is valued again.")
-                .arg(text(figureText(line.neutral, line.kind)), text(figureText(line.chosen, line.kind)))};
-      };
-      rows.push_back(std::move(row));
-    }
-  }
   grid_->setWidths(330, 100, 0);
   grid_->keepLabel(260);
   grid_->setColumns({100, 100, 120});
   grid_->ledger().setCorner({});
   grid_->ledger().fill({tr("chosen, %1").arg(text(s.periodOf(s.evaluation->layout().columns() - 1))), tr("neutral"),
                         tr("effect, %1").arg(text(s.company().listing.unit))},
-                       std::move(rows));
+                       sum ? cautionRows(s, *sum) : std::vector<LedgerRow>());
   words_->setText(sum ? tr("What each choice of Base does to the value per share against a neutral one: the median of "
                            "the driver's regular years, or the model's preset. Caution below zero costs value.")
                       : text(sum.error().text()));
@@ -320,29 +281,13 @@ void OutlookTables::fillCaution() {
 
 void OutlookTables::fillActual() {
   const services::Snapshot& s = bench_.now();
-  const std::vector<services::ForecastAgainstActual> lines = services::forecastAgainstActual(s);
-  std::vector<LedgerRow> rows;
-  QString period;
-  for (const services::ForecastAgainstActual& line : lines) {
-    if (text(line.period) != period) rows.push_back(headingRow(period = text(line.period)));
-    LedgerRow row;
-    row.label = text(line.label);
-    row.unit = line.kind == Kind::Money ? QString() : unitOf(s, line.kind);
-    row.kind = line.kind;
-    for (const Figure& f : line.forecast) row.cells.push_back(figureCell(f));
-    row.cells.push_back(figureCell(line.actual));
-    row.cells.back().ink = Ink::Filed;
-    row.cells.push_back(figureCell(line.gap));
-    row.cells.push_back(shareCell(line.gapShare));
-    rows.push_back(std::move(row));
-  }
   QStringList headers = scenarioHeaders(s);
   headers << tr("actual") << tr("gap") << tr("gap, %");
   grid_->setWidths(280, 78, 0);
   grid_->keepLabel(200);
   grid_->setColumns(std::vector<int>(static_cast<size_t>(headers.size()), 78));
   grid_->ledger().setCorner(cornerOf(s));
-  grid_->ledger().fill(headers, std::move(rows));
+  grid_->ledger().fill(headers, actualRows(s));
   const int ahead = services::yearsAhead(s);
   const QString to = QString::number(s.years().back().label() + ahead);
   words_->setText(ahead > 0 ? tr("%1 is filed, and the outlook still starts from %2. Rolling forward keeps the state "
@@ -358,29 +303,6 @@ void OutlookTables::fillActual() {
 void OutlookTables::fillInterim() {
   const services::Snapshot& s = bench_.now();
   const services::InterimProgress progress = services::interimProgress(s);
-  std::vector<LedgerRow> rows;
-  for (const services::InterimLine& line : progress.lines) {
-    LedgerRow row;
-    row.label = text(line.label);
-    row.unit = line.kind == Kind::Money ? QString() : unitOf(s, line.kind);
-    row.kind = line.kind;
-    row.cells = {figureCell(line.actual),   figureCell(line.yearBefore), shareCell(line.growth),
-                 figureCell(line.forecast), shareCell(line.reached),     shareCell(line.usual),
-                 figureCell(line.rest),     shareCell(line.restGrowth)};
-    row.cells[0].ink = row.cells[1].ink = Ink::Filed;
-    const std::string before = progress.period.substr(0, 3) + std::to_string(s.years().back().label());
-    const auto tell = [&](size_t cell, const std::string& period, const Figure& figure) {
-      row.cells[cell].story = [this, name = line.row, period, figure] {
-        const services::Snapshot& now = bench_.now();
-        return storyOf(services::interimStory(now, now.evaluation->model().find(name), period,
-                                              InterimStatements::Span::YearToDate, figure));
-      };
-    };
-    tell(0, progress.period, line.actual);
-    tell(1, before, line.yearBefore);
-    row.cells[3].source = model::Cell{s.evaluation->model().find(line.row), s.evaluation->layout().historyYears};
-    rows.push_back(std::move(row));
-  }
   const QString year = text(s.periodOf(s.evaluation->layout().historyYears));
   grid_->setWidths(250, 60, 0);
   grid_->keepLabel(128);
@@ -388,7 +310,7 @@ void OutlookTables::fillInterim() {
   grid_->ledger().setCorner(cornerOf(s));
   grid_->ledger().fill({tr("to date"), tr("yr before"), tr("growth, %"), year, tr("reached, %"), tr("usual, %"),
                         tr("to come"), tr("growth, %")},
-                       std::move(rows));
+                       interimRows(s, progress));
   words_->setText(
       progress.period.empty()
           ? tr("No interim report of %1 has been filed. When one comes in, the year to date stands here "
@@ -471,43 +393,12 @@ void OutlookTables::fillPublished() {
                      set->said.reason.empty() ? QString() : QStringLiteral(": ") + text(set->said.reason)));
   withdraw_->setEnabled(!names.isEmpty());
   sets_->setEnabled(!names.isEmpty());
-  std::vector<LedgerRow> rows;
-  QString label;
-  for (const services::PublishedLine& line : services::publishedBeside(s, sets_->currentText().toStdString())) {
-    LedgerRow row;
-    row.kind = line.kind;
-    row.unit = line.kind == Kind::Money ? QString() : unitOf(s, line.kind);
-    row.strong = line.row.empty();
-    const bool begins = text(line.label) != label;
-    label = text(line.label);
-    row.label = line.row.empty() ? label
-                : begins         ? label + QLatin1Char(' ') + text(line.period)
-                                 : QStringLiteral("    ") + text(line.period);
-    if (!begins) row.unit.clear();
-    row.cells = {figureCell(line.old), figureCell(line.now), figureCell(line.change), shareCell(line.share),
-                 figureCell(line.consensus.mean)};
-    row.cells[0].ink = Ink::Filed;
-    if (const int index = s.evaluation->model().find(line.row); index >= 0) {
-      const int column = s.evaluation->layout().baseColumn() + line.year - s.years().back().label();
-      if (line.now.hasValue()) row.cells[1].source = model::Cell{index, column};
-    }
-    row.cells[0].story = [label = row.label, figure = text(figureText(line.old, line.kind)), words = words_->text()] {
-      return QStringList{tr("%1, as published").arg(label.trimmed()), figure, words};
-    };
-    LedgerCell guidance;
-    if (line.guidance.low.hasValue()) {
-      guidance.words = text(figureText(line.guidance.low, line.kind)) + QStringLiteral("–") +
-                       text(figureText(line.guidance.high, line.kind));
-    }
-    row.cells.push_back(std::move(guidance));
-    rows.push_back(std::move(row));
-  }
   grid_->setWidths(250, 70, 0);
   grid_->keepLabel(180);
   grid_->setColumns({70, 64, 60, 50, 72, 104});
   grid_->ledger().setCorner(cornerOf(s));
   grid_->ledger().fill({tr("published"), tr("now"), tr("change"), tr("%"), tr("consensus"), tr("guidance")},
-                       std::move(rows));
+                       set == all.end() ? std::vector<LedgerRow>() : publishedRows(s, *set));
 }
 
 }  // namespace zl::app

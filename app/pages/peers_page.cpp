@@ -8,6 +8,7 @@
 #include "app/look/theme.h"
 #include "app/pages/peer_ranges.h"
 #include "core/quantity/number_text.h"
+#include "services/stories/peer_stories.h"
 
 namespace zl::app {
 
@@ -64,6 +65,8 @@ void PeersPage::fillPeers() {
     size.tip = peer.revenue.hasValue()
                    ? (peer.outOfScale ? tr("more than 8 times away from the subject's revenue") : QString())
                    : text(peer.revenue.reason());
+    size.figure = peer.revenue;
+    size.story = [id = peer.id](const services::Snapshot& of) { return services::peerRevenueStory(of, id); };
     row.cells.push_back(size);
     for (Multiple m : kMultiples) {
       const MultipleCell& c = peer.cells.at(m);
@@ -76,6 +79,7 @@ void PeersPage::fillPeers() {
       figure.ink = c.byHand ? Ink::Assumed : Ink::Derived;
       figure.tip = c.in ? tr("counts%1").arg(c.reason.empty() ? QString() : QStringLiteral(": ") + text(c.reason))
                         : tr("left out: %1").arg(text(c.reason.empty() ? "by hand, no reason given" : c.reason));
+      figure.story = [id = peer.id, m](const services::Snapshot& of) { return services::multipleStory(of, id, m); };
       row.cells.push_back(figure);
       LedgerCell reason;
       reason.words = text(c.reason);
@@ -110,13 +114,26 @@ void PeersPage::fillStatistics() {
     LedgerCell count;
     count.words = QString::number(st.count);
     multiples.cells.push_back(count);
-    for (const Figure& f : {st.low, st.lowerQuartile, st.median, st.mean, st.harmonicMean, st.upperQuartile, st.high}) {
-      LedgerCell cell;
-      cell.figure = f;
-      multiples.cells.push_back(cell);
+    const ImpliedValue& implied = s.crossCheck.implied.at(m);
+    struct Column {
+      const char* what;
+      const Figure* multiple;
+      const Figure* implied;  ///< none where nobody values by it
+    };
+    const Column columns[] = {{"low", &st.low, &implied.low},
+                              {"lower quartile", &st.lowerQuartile, nullptr},
+                              {"median", &st.median, &implied.median},
+                              {"mean", &st.mean, &implied.mean},
+                              {"harmonic mean", &st.harmonicMean, nullptr},
+                              {"upper quartile", &st.upperQuartile, nullptr},
+                              {"high", &st.high, &implied.high}};
+    for (const Column& column : columns) {
+      multiples.cells.push_back(figureCell(*column.multiple));
+      multiples.cells.back().story = [m = m, column, figure = *column.multiple](const services::Snapshot& of) {
+        return services::multipleStatisticStory(of, m, column.what, figure);
+      };
     }
     rows.push_back(std::move(multiples));
-    const ImpliedValue& implied = s.crossCheck.implied.at(m);
     LedgerRow value;
     value.label = tr("  implied value per share");
     value.unit = unit;
@@ -125,15 +142,16 @@ void PeersPage::fillStatistics() {
     LedgerCell none;
     none.words = QString();
     value.cells.push_back(none);
-    for (const Figure* f : {&implied.low, static_cast<const Figure*>(nullptr), &implied.median, &implied.mean,
-                            static_cast<const Figure*>(nullptr), static_cast<const Figure*>(nullptr), &implied.high}) {
-      LedgerCell cell;
-      if (f == nullptr) {
-        cell.words = QString();
-      } else {
-        cell.figure = *f;
+    for (const Column& column : columns) {
+      if (column.implied == nullptr) {
+        value.cells.push_back(none);
+        continue;
       }
-      value.cells.push_back(cell);
+      value.cells.push_back(figureCell(*column.implied));
+      value.cells.back().story = [m = m, what = column.what, multiple = *column.multiple,
+                                  figure = *column.implied](const services::Snapshot& of) {
+        return services::impliedStory(of, m, what, multiple, figure);
+      };
     }
     rows.push_back(std::move(value));
   }

@@ -10,6 +10,7 @@
 #include "app/look/theme.h"
 #include "app/pages/peer_ranges.h"
 #include "core/quantity/number_text.h"
+#include "services/stories/outlook_stories.h"
 
 namespace zl::app {
 
@@ -200,6 +201,10 @@ void VerdictPage::fillScenarios() {
     cell.figure = Figure::of(sc.probability);
     cell.ink = Ink::Assumed;
     cell.editable = true;
+    const auto lane = static_cast<int>(probability.cells.size());
+    cell.story = [this, lane, id = sc.id](const services::Snapshot& of) {
+      return services::probabilityStory(of, lane, bench_.historyOf(id, services::kProbability));
+    };
     probability.cells.push_back(cell);
   }
   rows.push_back(std::move(probability));

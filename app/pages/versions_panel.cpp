@@ -8,7 +8,7 @@
 #include "app/look/theme.h"
 #include "app/pages/page.h"
 #include "core/quantity/number_text.h"
-#include "services/report.h"
+#include "services/stories/outlook_stories.h"
 
 namespace zl::app {
 namespace {
@@ -17,27 +17,9 @@ namespace {
 constexpr const char* kYearRows[] = {"revenue", "basis_ebitda", "ebit_margin", "net_income_common",
                                      "fcff",    "roic",         "net_debt"};
 
-/// A figure of a version, traced in that version: its rule and values, its sources, what it reads.
-std::function<QStringList()> storyIn(const services::Side& side, const services::BesideLine& line,
-                                     const std::string& scenario) {
-  return [side, line, scenario] {
-    const services::Snapshot& s = *side.snapshot;
-    const model::Model& m = s.evaluation->model();
-    const int row = m.find(line.row);
-    const int lane = s.caseOf().indexOf(scenario);
-    QStringList story{QObject::tr("%1 %2, in '%3'").arg(text(line.label), text(line.period), text(side.name)),
-                      QString()};
-    if (row < 0 || lane < 0) return story << QObject::tr("not in this version");
-    const model::Layout& layout = s.evaluation->layout();
-    const bool constant = m.rows[static_cast<size_t>(row)].timing == model::Timing::Constant;
-    const int column = constant              ? 0
-                       : line.period.empty() ? layout.columns() - 1
-                                             : layout.baseColumn() + std::stoi(line.period) - s.years().back().label();
-    if (column < 0 || column >= layout.columns()) return story << QObject::tr("the year is not in this version");
-    story[1] =
-        text(figureText(s.evaluation->figure(row, column, lane), line.kind)) + QLatin1Char(' ') + unitOf(s, line.kind);
-    return story << text(services::traceText(s, {row, column}, lane, 1)).split(QLatin1Char('\n'), Qt::SkipEmptyParts);
-  };
+/// A figure of a version, traced in that version.
+services::Telling storyIn(const services::Side& side, const services::BesideLine& line, const std::string& scenario) {
+  return [side, line, scenario](const services::Snapshot&) { return services::versionStory(side, line, scenario); };
 }
 
 }  // namespace
@@ -269,8 +251,16 @@ void VersionsPanel::fillList() {
       const int lane = s->snapshot->caseOf().indexOf(scenario.id);
       row.cells.push_back(figureCell(lane < 0 ? Figure::absent(tr("it has no such scenario").toStdString())
                                               : s->snapshot->evaluation->constant("value_per_share", lane)));
+      services::BesideLine value;
+      value.row = "value_per_share";
+      value.label = "Value per share";
+      value.kind = Kind::Quote;
+      row.cells.back().story = storyIn(*s, value, scenario.id);
     }
     row.cells.push_back(figureCell(weightedValue(*s->snapshot->evaluation, "value_per_share")));
+    row.cells.back().story = [side = *s, figure = row.cells.back().figure](const services::Snapshot&) {
+      return services::weightedStory(side, figure);
+    };
     const auto kept = std::find_if(versions_.begin(), versions_.end(),
                                    [&](const store::KeptVersion& v) { return v.name == s->name; });
     if (kept != versions_.end()) {

@@ -60,6 +60,17 @@ Figure Consensus::at(int row, int column, EstimateEnd end) const {
       {row, column}, [end](const Estimate& e) { return endOf(e, end); }, nullptr, 0);
 }
 
+std::vector<Estimate> Consensus::behind(int row, int column) const {
+  std::vector<const Estimate*> used;
+  const Figure mean = figure(
+      {row, column}, [](const Estimate& e) { return e.mean; }, &used, 0);
+  std::vector<Estimate> list;
+  if (!mean.hasValue()) return list;
+  list.reserve(used.size());
+  for (const Estimate* e : used) list.push_back(*e);
+  return list;
+}
+
 Consensus::Spread Consensus::spread(int row, int column) const {
   std::vector<const Estimate*> used;
   Spread s;

@@ -52,6 +52,8 @@ class Consensus {
   /// The lowest and the highest figure that the ends of the year's own estimates, in any combination,
   /// give; other years' estimates count with their means.
   [[nodiscard]] Spread spread(int row, int column) const;
+  /// The estimates that a figure stands on, those of other years that its rule reads included.
+  [[nodiscard]] std::vector<Estimate> behind(int row, int column) const;
   [[nodiscard]] bool empty() const { return estimates_.empty(); }
 
  private:

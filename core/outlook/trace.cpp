@@ -48,11 +48,7 @@ class Tracer {
  private:
   [[nodiscard]] const model::Row& rowOf(Cell cell) const { return e_.model().rows[static_cast<size_t>(cell.row)]; }
 
-  [[nodiscard]] TraceLink link(Cell cell) const {
-    const model::Row& row = rowOf(cell);
-    return {cell, row.label, periodText(e_, statements_.years(), cell), e_.figure(cell.row, cell.column, scenario_),
-            row.kind};
-  }
+  [[nodiscard]] TraceLink link(Cell cell) const { return linkTo(e_, statements_.years(), cell, scenario_); }
 
   void filed(const model::Row& row, Cell cell, TraceStep& step) const {
     const LineCell& line = statements_.at(row.name, cell.column);
@@ -144,6 +140,11 @@ class Tracer {
 };
 
 }  // namespace
+
+TraceLink linkTo(const Evaluation& e, const std::vector<FiscalYear>& years, Cell cell, int scenario) {
+  const model::Row& row = e.model().rows[static_cast<size_t>(cell.row)];
+  return {cell, row.label, periodText(e, years, cell), e.figure(cell.row, cell.column, scenario), row.kind};
+}
 
 TraceStep trace(const Evaluation& e, const StandardStatements& statements, Cell cell, int scenario) {
   return Tracer(e, statements, scenario).step(cell);

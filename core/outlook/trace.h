@@ -36,6 +36,9 @@ struct TraceStep {
 /// "2025" for filed years, "2026E" for projected ones, "" for constants.
 std::string periodText(const Evaluation& e, const std::vector<FiscalYear>& years, model::Cell cell);
 
+/// A cell as a step of a trace shows it among what it reads.
+TraceLink linkTo(const Evaluation& e, const std::vector<FiscalYear>& years, model::Cell cell, int scenario);
+
 TraceStep trace(const Evaluation& e, const StandardStatements& statements, model::Cell cell, int scenario);
 
 }  // namespace zl

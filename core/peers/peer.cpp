@@ -16,8 +16,7 @@ std::string peerChoiceKey(const std::string& peer, Multiple m) {
   return peer + "/" + multipleId(m);
 }
 
-Figure alignedMetric(const std::vector<PeerYear>& years, const std::function<Figure(const PeerYear&)>& metric,
-                     Date target) {
+std::vector<MonthsOf> monthsInside(const std::vector<PeerYear>& years, Date target) {
   using std::chrono::year_month_day;
   const year_month_day t(target);
   for (size_t i = 0; i < years.size(); ++i) {
@@ -26,14 +25,20 @@ Figure alignedMetric(const std::vector<PeerYear>& years, const std::function<Fig
                     static_cast<int>(static_cast<unsigned>(t.month())) -
                     static_cast<int>(static_cast<unsigned>(end.month()));
     if (gap < 0 || gap > 11) continue;
-    const int months = 12 - gap;  // months of FY_a inside the target twelve months
-    if (months == 12) return metric(years[i]);
-    if (i + 1 >= years.size()) {
-      return Figure::absent("the next fiscal year is not reported yet");
-    }
-    return metric(years[i]) * Figure::of(months / 12.0) + metric(years[i + 1]) * Figure::of((12 - months) / 12.0);
+    if (gap == 0) return {{i, 12}};
+    return {{i, 12 - gap}, {i + 1, gap}};
   }
-  return Figure::absent("no fiscal year ends in the twelve months compared");
+  return {};
+}
+
+Figure alignedMetric(const std::vector<PeerYear>& years, const std::function<Figure(const PeerYear&)>& metric,
+                     Date target) {
+  const std::vector<MonthsOf> parts = monthsInside(years, target);
+  if (parts.empty()) return Figure::absent("no fiscal year ends in the twelve months compared");
+  if (parts.back().year >= years.size()) return Figure::absent("the next fiscal year is not reported yet");
+  if (parts.size() == 1) return metric(years[parts[0].year]);
+  return metric(years[parts[0].year]) * Figure::of(parts[0].months / 12.0) +
+         metric(years[parts[1].year]) * Figure::of(parts[1].months / 12.0);
 }
 
 Figure spot(const SpotRates& rates, const std::string& from, const std::string& to) {

@@ -53,6 +53,15 @@ inline constexpr Multiple kMultiples[] = {Multiple::PriceToEarnings, Multiple::E
 const char* multipleId(Multiple m);
 const char* multipleLabel(Multiple m);
 
+/// Months of a fiscal year that lie in the twelve compared.
+struct MonthsOf {
+  size_t year = 0;  ///< index; one past the last where the next year is not reported yet
+  int months = 12;
+};
+/// How the twelve months that end at `target` are made of fiscal years: one, or two in a row; none
+/// where no year ends inside them.
+std::vector<MonthsOf> monthsInside(const std::vector<PeerYear>& years, Date target);
+
 /// m/12 * FY_a + (12 - m)/12 * FY_b for the twelve months that end at `target`: FY_a ends inside
 /// them, FY_b is the next; absent when FY_b is needed and missing, or no year ends inside.
 Figure alignedMetric(const std::vector<PeerYear>& years, const std::function<Figure(const PeerYear&)>& metric,

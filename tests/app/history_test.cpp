@@ -35,36 +35,6 @@ class HistoryByHand : public WindowFixture {
   LedgerView* grid_ = nullptr;
 };
 
-TEST_F(HistoryByHand, ATrendAndATestTellTheYearsTheyStandOn) {
-  go(Qt::Key_3);
-  auto* show = find<QComboBox>("historyShow");
-  auto* grid = find<LedgerView>("history");
-  /// The first figure of a row that is no cell of the model.
-  const auto told = [&](const char* key) {
-    const auto& rows = grid->ledger().ledgerRows();
-    const auto row = std::find_if(rows.begin(), rows.end(), [&](const LedgerRow& r) {
-      return r.key == QLatin1String(key) && std::any_of(r.cells.begin(), r.cells.end(), [](const LedgerCell& c) {
-               return c.figure.hasValue() && !c.source;
-             });
-    });
-    if (row == rows.end()) return QStringLiteral("no such figure");
-    const auto cell = std::find_if(row->cells.begin(), row->cells.end(),
-                                   [](const LedgerCell& c) { return c.figure.hasValue() && !c.source; });
-    grid->setFocus();
-    grid->setCurrentIndex(
-        grid->ledger().index(static_cast<int>(row - rows.begin()),
-                             grid->ledger().firstColumn() + static_cast<int>(cell - row->cells.begin())));
-    return find<QLabel>("traceSource")->text();
-  };
-  show->setCurrentIndex(6);
-  const QString trend = told("revenue");
-  EXPECT_TRUE(trend.contains(QStringLiteral("From Revenue by year:\n2014: 412.0 EUR m"))) << trend.toStdString();
-  EXPECT_TRUE(trend.contains(QStringLiteral("2025: 723.7 EUR m")));
-  show->setCurrentIndex(9);
-  const QString test = told("interest_cover");
-  EXPECT_TRUE(test.contains(QStringLiteral("From Interest cover by year:"))) << test.toStdString();
-}
-
 TEST_F(HistoryByHand, AFigureTypedOverAFiledOneWaitsForItsReason) {
   const double filed = cell("exceptional_items", 11).figure.value();
   place(grid_, QStringLiteral("exceptional_items"), 11);

@@ -181,18 +181,6 @@ TEST_F(OutlookWindow, ANewYearIsComparedAndRolledForward) {
   EXPECT_FALSE(find<QPushButton>("rollForward")->isVisible());
 }
 
-TEST_F(OutlookWindow, AStatisticTellsTheYearsItStandsOn) {
-  auto* evidence = find<LedgerView>("evidence");
-  evidence->setFocus();
-  evidence->setCurrentIndex(evidence->ledger().index(0, evidence->ledger().firstColumn() + 1));
-  EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Revenue growth, median 3 years"));
-  EXPECT_EQ(find<QLabel>("traceFigure")->text(), QStringLiteral("2.0 %"));
-  // 2024 and 2025 are flagged; growth of 2023 is all that is left of the three.
-  EXPECT_EQ(find<QLabel>("traceSource")->text(),
-            QStringLiteral("Of the filed years:\n2023: 2.0 %\n2024: (6.0) % (exceptional, left out)\n"
-                           "2025: (3.0) % (exceptional, left out)"));
-}
-
 TEST_F(OutlookWindow, GuidanceIsAdoptedAndAFigureHoldsInPlaceOfAShapeWithoutLevel) {
   auto* evidence = find<LedgerView>("evidence");
   place(evidence, QStringLiteral("guidance"), 0);

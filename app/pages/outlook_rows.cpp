@@ -1,0 +1,176 @@
+#include "app/pages/outlook_rows.h"
+
+#include <algorithm>
+
+#include "app/grid/ledger_rows.h"
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+#include "services/stories/outlook_stories.h"
+
+namespace zl::app {
+namespace {
+
+using services::Snapshot;
+
+/// A share in per cent in a row of another kind.
+LedgerCell shareCell(const Figure& share) {
+  LedgerCell cell = figureCell(share);
+  if (share.hasValue()) cell.words = text(figureText(share, Kind::Ratio));
+  return cell;
+}
+
+LedgerCell tracedCell(const Figure& figure, model::Cell source, int scenario) {
+  LedgerCell cell = figureCell(figure);
+  cell.source = source;
+  cell.scenario = scenario;
+  return cell;
+}
+
+LedgerCell told(LedgerCell cell, services::Telling story) {
+  cell.story = std::move(story);
+  return cell;
+}
+
+int baseLane(const Snapshot& s) {
+  return std::max(0, s.caseOf().indexOf(kBase));
+}
+
+}  // namespace
+
+std::vector<LedgerRow> cautionRows(const Snapshot& s, const services::SumOfCaution& sum) {
+  std::vector<LedgerRow> rows;
+  const auto total = [&](const QString& label, bool together) {
+    LedgerRow row;
+    row.label = label;
+    row.kind = Kind::Quote;
+    row.strong = true;
+    const Figure& figure = together ? sum.together : sum.alone;
+    row.cells = {LedgerCell{}, LedgerCell{}, told(figureCell(figure), [together, figure](const Snapshot& of) {
+                   return services::cautionTotalStory(of, together, figure);
+                 })};
+    rows.push_back(std::move(row));
+  };
+  total(QObject::tr("All together"), true);
+  total(QObject::tr("Sum, each taken alone"), false);
+  for (const services::CautionLine& line : sum.lines) {
+    LedgerRow row;
+    row.label = text(line.label);
+    row.unit = unitOf(s, line.kind);
+    row.kind = line.kind;
+    row.key = text(line.row);
+    const int index = s.evaluation->model().find(line.row);
+    const bool driver = s.evaluation->model().rows[static_cast<size_t>(index)].role == model::Role::Driver;
+    const int column = driver ? s.evaluation->layout().columns() - 1 : 0;
+    row.cells = {
+        tracedCell(line.chosen, {index, column}, baseLane(s)),
+        told(figureCell(line.neutral), [line](const Snapshot& of) { return services::neutralStory(of, line); }),
+        told(figureCell(line.effect), [line](const Snapshot& of) { return services::cautionStory(of, line); })};
+    row.cells[0].ink = Ink::Assumed;
+    // The effect is in the listing's unit, whatever the choice is measured in.
+    if (line.effect.hasValue()) row.cells[2].words = text(figureText(line.effect, Kind::Quote));
+    rows.push_back(std::move(row));
+  }
+  return rows;
+}
+
+std::vector<LedgerRow> actualRows(const Snapshot& s) {
+  std::vector<LedgerRow> rows;
+  QString period;
+  for (const services::ForecastAgainstActual& line : services::forecastAgainstActual(s)) {
+    if (text(line.period) != period) rows.push_back(headingRow(period = text(line.period)));
+    LedgerRow row;
+    row.label = text(line.label);
+    row.unit = line.kind == Kind::Money ? QString() : unitOf(s, line.kind);
+    row.kind = line.kind;
+    const int index = s.evaluation->model().find(line.row);
+    for (size_t i = 0; i < line.forecast.size(); ++i)
+      row.cells.push_back(tracedCell(line.forecast[i], {index, line.column}, static_cast<int>(i)));
+    row.cells.push_back(
+        told(figureCell(line.actual), [line](const Snapshot& of) { return services::actualStory(of, line); }));
+    row.cells.back().ink = Ink::Filed;
+    row.cells.push_back(
+        told(figureCell(line.gap), [line](const Snapshot& of) { return services::gapStory(of, line, false); }));
+    row.cells.push_back(
+        told(shareCell(line.gapShare), [line](const Snapshot& of) { return services::gapStory(of, line, true); }));
+    rows.push_back(std::move(row));
+  }
+  return rows;
+}
+
+std::vector<LedgerRow> interimRows(const Snapshot& s, const services::InterimProgress& progress) {
+  using services::InterimFigure;
+  std::vector<LedgerRow> rows;
+  const std::string before = progress.period.substr(0, 3) + std::to_string(s.years().back().label());
+  for (const services::InterimLine& line : progress.lines) {
+    LedgerRow row;
+    row.label = text(line.label);
+    row.unit = line.kind == Kind::Money ? QString() : unitOf(s, line.kind);
+    row.kind = line.kind;
+    const int index = s.evaluation->model().find(line.row);
+    const auto filed = [&](const Figure& figure, const std::string& period) {
+      LedgerCell cell = told(figureCell(figure), [index, period, figure](const Snapshot& of) {
+        return services::interimStory(of, index, period, InterimStatements::Span::YearToDate, figure);
+      });
+      cell.ink = Ink::Filed;
+      return cell;
+    };
+    const auto measured = [&](LedgerCell cell, InterimFigure which) {
+      return told(std::move(cell), [line, period = progress.period, which](const Snapshot& of) {
+        return services::interimProgressStory(of, line, period, which);
+      });
+    };
+    row.cells = {filed(line.actual, progress.period),
+                 filed(line.yearBefore, before),
+                 measured(shareCell(line.growth), InterimFigure::Growth),
+                 tracedCell(line.forecast, {index, s.evaluation->layout().historyYears}, baseLane(s)),
+                 measured(shareCell(line.reached), InterimFigure::Reached),
+                 measured(shareCell(line.usual), InterimFigure::Usual),
+                 measured(figureCell(line.rest), InterimFigure::Rest),
+                 measured(shareCell(line.restGrowth), InterimFigure::RestGrowth)};
+    rows.push_back(std::move(row));
+  }
+  return rows;
+}
+
+std::vector<LedgerRow> publishedRows(const Snapshot& s, const PublishedSet& set) {
+  using services::PublishedFigure;
+  std::vector<LedgerRow> rows;
+  QString label;
+  for (const services::PublishedLine& line : services::publishedBeside(s, set.name)) {
+    LedgerRow row;
+    row.kind = line.kind;
+    row.unit = line.kind == Kind::Money ? QString() : unitOf(s, line.kind);
+    row.strong = line.row.empty();
+    const bool begins = text(line.label) != label;
+    label = text(line.label);
+    row.label = line.row.empty() ? label
+                : begins         ? label + QLatin1Char(' ') + text(line.period)
+                                 : QStringLiteral("    ") + text(line.period);
+    if (!begins) row.unit.clear();
+    const auto cellOf = [&](LedgerCell cell, PublishedFigure which) {
+      return told(std::move(cell),
+                  [line, set, which](const Snapshot& of) { return services::publishedStory(of, line, set, which); });
+    };
+    row.cells = {cellOf(figureCell(line.old), PublishedFigure::Old), cellOf(figureCell(line.now), PublishedFigure::Now),
+                 cellOf(figureCell(line.change), PublishedFigure::Change),
+                 cellOf(shareCell(line.share), PublishedFigure::Share), figureCell(line.consensus.mean)};
+    row.cells[0].ink = Ink::Filed;
+    if (const int index = s.evaluation->model().find(line.row); index >= 0) {
+      const int column = s.evaluation->layout().baseColumn() + line.year - s.years().back().label();
+      if (line.now.hasValue()) row.cells[1] = tracedCell(line.now, {index, column}, baseLane(s));
+      row.cells[4].story = [index, column, figure = line.consensus.mean](const Snapshot& of) {
+        return services::estimateStory(of, index, column, EstimateBy::Analysts, EstimateEnd::Mean, figure);
+      };
+    }
+    LedgerCell guidance;
+    if (line.guidance.low.hasValue()) {
+      guidance.words = text(figureText(line.guidance.low, line.kind)) + QStringLiteral("–") +
+                       text(figureText(line.guidance.high, line.kind));
+    }
+    row.cells.push_back(std::move(guidance));
+    rows.push_back(std::move(row));
+  }
+  return rows;
+}
+
+}  // namespace zl::app

@@ -1,0 +1,168 @@
+#include "services/stories/peer_stories.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/capital/rates.h"
+#include "core/quantity/number_text.h"
+#include "exchange/content.h"
+#include "services/stories/documents.h"
+
+namespace zl::services {
+namespace {
+
+const Peer* find(const Snapshot& s, const std::string& id) {
+  const auto& peers = s.evidence->peers;
+  const auto found = std::find_if(peers.begin(), peers.end(), [&](const Peer& p) { return p.id == id; });
+  return found == peers.end() ? nullptr : &*found;
+}
+
+std::string tableOf(const Snapshot& s) {
+  return "from " + activeDocument(s, exchange::ContentKind::PeerTable);
+}
+
+/// Money of a peer, in its own currency.
+std::string shown(const Figure& figure, const std::string& currency) {
+  if (!figure.hasValue()) return "absent: " + figure.reason();
+  return figureText(figure, Kind::Money) + " " + unitText(Kind::Money, currency, "");
+}
+
+/// The subject's twelve months as the peer's fiscal years cover them.
+template <class Metric>
+void tellYears(const Snapshot& s, const Peer& peer, const std::string& what, const Metric& metric, Story& story) {
+  story.lines.push_back(what + " of the twelve months to " + dateText(s.years().back().end) + ", year by year:");
+  for (const MonthsOf& part : monthsInside(peer.years, s.years().back().end)) {
+    if (part.year >= peer.years.size()) continue;
+    const PeerYear& year = peer.years[part.year];
+    story.lines.push_back(fmt::format("    {} of 12 months of the year to {}: {}", part.months, dateText(year.end),
+                                      shown(metric(year), peer.currency)));
+  }
+}
+
+void tellEquity(const Snapshot& s, const Peer& peer, Story& story) {
+  const SpotRates rates = spotRatesAt(s.evidence->rates, s.caseOf().valuationDate);
+  std::string price = "price " + groupedNumber(peer.price.valueOr(0), 2) + " " + peer.priceCurrency;
+  if (!peer.price.hasValue()) price = "no price: " + peer.price.reason();
+  if (peer.minorPerMajor != 1) price += fmt::format(" in units of which {} make one", peer.minorPerMajor);
+  story.lines.push_back(price + " on " + dateText(peer.priceDate) + ", times " +
+                        (peer.shares.hasValue() ? figureText(peer.shares, Kind::Shares) + " m shares, diluted"
+                                                : "shares: " + peer.shares.reason()));
+  if (peer.priceCurrency != peer.currency) {
+    const Figure rate = spot(rates, peer.priceCurrency, peer.currency);
+    story.lines.push_back(fmt::format("{} for one {}: {}; {}", peer.currency, peer.priceCurrency,
+                                      rate.hasValue() ? groupedNumber(rate.value(), 4) : rate.reason(),
+                                      "from " + activeDocument(s, exchange::ContentKind::RateTable)));
+  }
+  story.lines.push_back("market value of equity: " + shown(marketEquity(peer, rates), peer.currency));
+}
+
+void tellClaims(const Snapshot& s, const Peer& peer, const MeasureBasis& basis, Story& story) {
+  const std::pair<const char*, const Figure*> claims[] = {{"plus debt", &peer.debt},
+                                                          {"plus leases", basis.leasesAsDebt ? &peer.leases : nullptr},
+                                                          {"plus preferred", &peer.preferred},
+                                                          {"plus minorities", &peer.minorities},
+                                                          {"plus pension", &peer.pension},
+                                                          {"less cash", &peer.cash},
+                                                          {"less associates", &peer.associates}};
+  for (const auto& [what, claim] : claims) {
+    if (claim != nullptr) story.lines.push_back(std::string("    ") + what + ": " + shown(*claim, peer.currency));
+  }
+  const SpotRates rates = spotRatesAt(s.evidence->rates, s.caseOf().valuationDate);
+  story.lines.push_back("enterprise value: " + shown(enterpriseValue(peer, rates, basis), peer.currency));
+}
+
+}  // namespace
+
+Story peerRevenueStory(const Snapshot& s, const std::string& id) {
+  const auto row =
+      std::find_if(s.crossCheck.rows.begin(), s.crossCheck.rows.end(), [&](const PeerRow& r) { return r.id == id; });
+  const Peer* peer = find(s, id);
+  if (peer == nullptr || row == s.crossCheck.rows.end()) return {};
+  Story story = storyAbout(s, peer->name + ", revenue", row->revenue, Kind::Money);
+  tellYears(
+      s, *peer, "revenue", [](const PeerYear& year) { return year.revenue; }, story);
+  if (peer->currency != s.company().currency) {
+    const Figure rate =
+        spot(spotRatesAt(s.evidence->rates, s.caseOf().valuationDate), peer->currency, s.company().currency);
+    story.lines.push_back(fmt::format("{} for one {}: {}", s.company().currency, peer->currency,
+                                      rate.hasValue() ? groupedNumber(rate.value(), 4) : rate.reason()));
+  }
+  if (row->outOfScale) story.lines.push_back(fmt::format("more than {} times away from the subject's", kScaleLimit));
+  story.lines.push_back(tableOf(s));
+  return story;
+}
+
+Story multipleStory(const Snapshot& s, const std::string& id, Multiple m) {
+  const auto row =
+      std::find_if(s.crossCheck.rows.begin(), s.crossCheck.rows.end(), [&](const PeerRow& r) { return r.id == id; });
+  const Peer* peer = find(s, id);
+  if (peer == nullptr || row == s.crossCheck.rows.end()) return {};
+  const MultipleCell& cell = row->cells.at(m);
+  Story story = storyAbout(s, peer->name + ", " + multipleLabel(m), cell.multiple, Kind::Multiple);
+  const MeasureBasis basis = basisOf(s.evaluation->model(), s.caseOf());
+  tellEquity(s, *peer, story);
+  if (m == Multiple::EvToEbitda) {
+    tellClaims(s, *peer, basis, story);
+    tellYears(
+        s, *peer, "over EBITDA on the basis in use", [&](const PeerYear& year) { return ebitdaOn(basis, *peer, year); },
+        story);
+  } else {
+    tellYears(
+        s, *peer, "over net income", [](const PeerYear& year) { return year.netIncome; }, story);
+  }
+  story.lines.push_back(std::string(cell.in ? "counts" : "left out") + (cell.byHand ? ", by hand" : ", by the rules") +
+                        (cell.reason.empty() ? "" : ": " + cell.reason));
+  if (cell.outlier) story.lines.emplace_back("more than 1.5 interquartile ranges outside the quartiles");
+  story.lines.push_back(tableOf(s));
+  return story;
+}
+
+Story multipleStatisticStory(const Snapshot& s, Multiple m, const std::string& statistic, const Figure& figure) {
+  Story story = storyAbout(s, std::string(multipleLabel(m)) + ", " + statistic, figure, Kind::Multiple);
+  story.lines.emplace_back("of the multiples that count:");
+  for (const PeerRow& row : s.crossCheck.rows) {
+    const MultipleCell& cell = row.cells.at(m);
+    if (cell.in) story.lines.push_back("    " + row.name + ": " + shownWithUnit(s, cell.multiple, Kind::Multiple));
+  }
+  return story;
+}
+
+Story impliedStory(const Snapshot& s, Multiple m, const std::string& statistic, const Figure& multiple,
+                   const Figure& figure) {
+  Story story = storyAbout(s, std::string("Value per share by peers' ") + multipleLabel(m) + ", " + statistic, figure,
+                           Kind::Quote);
+  story.scenario = std::max(0, s.caseOf().indexOf(kBase));
+  const int base = s.evaluation->layout().baseColumn();
+  const bool earnings = m == Multiple::PriceToEarnings;
+  story.lines.push_back(shownOrWhy(s, multiple, Kind::Multiple) +
+                        (earnings ? " times net income over diluted shares, in listing units"
+                                  : " times EBITDA, less net debt and other claims, plus associates, over diluted "
+                                    "shares, in listing units; not below zero"));
+  reads(s, story, earnings ? "net_income_common" : "basis_ebitda", base);
+  if (!earnings) {
+    reads(s, story, "net_debt_dated");
+    reads(s, story, "other_claims");
+    reads(s, story, "associates", base);
+  }
+  reads(s, story, "diluted_shares");
+  reads(s, story, "quote_rate");
+  return story;
+}
+
+Story peerSpreadStory(const Snapshot& s, const std::string& row, const std::string& statistic, const Figure& figure,
+                      Kind kind) {
+  const int index = s.evaluation->model().find(row);
+  const std::string label = index < 0 ? row : s.evaluation->model().rows[static_cast<size_t>(index)].label;
+  Story story = storyAbout(s, label + ", peers' " + statistic, figure, kind);
+  story.lines.emplace_back("of the peers' last fiscal years, on the basis in use:");
+  const MeasureBasis basis = basisOf(s.evaluation->model(), s.caseOf());
+  for (const Peer& peer : s.evidence->peers) {
+    if (peer.id == s.company().id) continue;
+    story.lines.push_back("    " + peer.name + ": " + shownOrWhy(s, peerMeasure(peer, row, basis), kind));
+  }
+  story.lines.push_back(tableOf(s));
+  return story;
+}
+
+}  // namespace zl::services

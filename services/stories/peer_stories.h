@@ -1,0 +1,25 @@
+#pragma once
+// What peers' figures stand on: a multiple, statistics over multiples, what they imply for the
+// subject, and spreads of peers' measures beside the subject's own.
+
+#include <string>
+
+#include "core/peers/measures.h"
+#include "services/stories/story.h"
+
+namespace zl::services {
+
+/// A peer's revenue in the subject's currency and months.
+Story peerRevenueStory(const Snapshot& s, const std::string& peer);
+/// A peer's multiple: price, claims, the metric's fiscal years, and why it counts or does not.
+Story multipleStory(const Snapshot& s, const std::string& peer, Multiple m);
+/// A statistic over the multiples that count.
+Story multipleStatisticStory(const Snapshot& s, Multiple m, const std::string& statistic, const Figure& figure);
+/// Value per share that a multiple implies; `multiple` is the statistic it stands on.
+Story impliedStory(const Snapshot& s, Multiple m, const std::string& statistic, const Figure& multiple,
+                   const Figure& figure);
+/// A statistic over peers' measures of a row.
+Story peerSpreadStory(const Snapshot& s, const std::string& row, const std::string& statistic, const Figure& figure,
+                      Kind kind);
+
+}  // namespace zl::services

@@ -1,0 +1,35 @@
+#include "services/stories/story.h"
+
+#include "core/quantity/number_text.h"
+
+namespace zl::services {
+
+std::string shownWithUnit(const Snapshot& s, const Figure& figure, Kind kind) {
+  if (!figure.hasValue()) return figure.isNotMeaningful() ? "not meaningful" : "absent";
+  const std::string unit = unitText(kind, s.company().currency, s.company().listing.unit);
+  return figureText(figure, kind) + (unit.empty() ? "" : " " + unit);
+}
+
+std::string shownOrWhy(const Snapshot& s, const Figure& figure, Kind kind) {
+  const std::string shown = shownWithUnit(s, figure, kind);
+  return figure.hasValue() || figure.reason().empty() ? shown : shown + ": " + figure.reason();
+}
+
+Story storyAbout(const Snapshot& s, std::string title, const Figure& figure, Kind kind) {
+  Story story;
+  story.title = std::move(title);
+  story.figure = shownWithUnit(s, figure, kind);
+  if (!figure.hasValue() && !figure.reason().empty()) story.lines.push_back(figure.reason());
+  return story;
+}
+
+void reads(const Snapshot& s, Story& story, int row, int column) {
+  if (row < 0 || column < 0 || column >= s.evaluation->layout().columns()) return;
+  story.reads.push_back(linkTo(*s.evaluation, s.years(), {row, column}, story.scenario));
+}
+
+void reads(const Snapshot& s, Story& story, const char* row, int column) {
+  reads(s, story, s.evaluation->model().find(row), column);
+}
+
+}  // namespace zl::services
