@@ -83,7 +83,8 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
     connect(list, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { walkIn(item); });
   }
   connect(note_, &QLineEdit::editingFinished, this, [this] {
-    if (at_.row < 0 || !bench_.isOpen()) return;
+    if (at_.row < 0 || !bench_.isOpen() || !note_->isModified()) return;
+    note_->setModified(false);
     const model::Model& m = bench_.now().evaluation->model();
     bench_.apply(services::setNote(bench_.settled().caseOf(), m, m.rows[static_cast<size_t>(at_.row)].name,
                                    note_->text().toStdString()));
