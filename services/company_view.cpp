@@ -54,7 +54,12 @@ std::vector<SegmentView> segmentViews(const Snapshot& s) {
     const Figure none = Figure::absent("there is no earlier year");
     view.change.push_back({none, none, none});
     for (size_t year = 1; year < s.years().size(); ++year) view.change.push_back(changeOf(view, year));
-    for (std::string& member : view.members) member = plainMember(member);
+    for (size_t m = 0; m < view.members.size(); ++m) {
+      view.margin.emplace_back();
+      for (size_t year = 0; year < s.years().size(); ++year)
+        view.margin[m].push_back(view.profit[m][year] / view.revenue[m][year]);
+      view.members[m] = plainMember(view.members[m]);
+    }
     list.push_back(std::move(view));
   }
   // The cut that has profits says the most and comes first.

@@ -16,6 +16,7 @@ struct SegmentView {
   std::vector<std::string> members;          ///< in words
   std::vector<std::vector<Figure>> revenue;  ///< by member, then year
   std::vector<std::vector<Figure>> profit;   ///< EBIT of the part; absent where none is filed
+  std::vector<std::vector<Figure>> margin;   ///< EBIT over revenue of the part
   std::vector<MarginChange> change;          ///< by year, against the year before
   /// What they were filed as, likewise: indices into the evidence's facts.
   std::vector<std::vector<std::optional<size_t>>> revenueFacts, profitFacts;

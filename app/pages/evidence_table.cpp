@@ -29,6 +29,7 @@ bool hasNoLevel(Shape shape) {
 EvidenceTable::EvidenceTable(Workbench& bench, LedgerView* grid, QObject* parent)
     : QObject(parent), bench_(bench), grid_(grid) {
   grid_->setWidths(114, 60, 0);
+  grid_->setColumns({48, 72});
   connect(grid_, &LedgerView::rowActivated, this, &EvidenceTable::adopt);
 }
 
@@ -96,7 +97,8 @@ void EvidenceTable::addEstimates(const Estimates& estimates, std::vector<LedgerR
     if (!spread.mean.hasValue()) continue;
     QString tip = tr("Enter takes the years that are estimated, the path runs on from there");
     if (spread.count > 0) tip.prepend(counted(spread.count, tr("analyst; "), tr("analysts; ")));
-    const QString year = text(s.periodOf(s.evaluation->layout().historyYears + static_cast<int>(i)));
+    // "27E": the century is known, and the column is narrow.
+    const QString year = text(s.periodOf(s.evaluation->layout().historyYears + static_cast<int>(i))).mid(2);
     rows.push_back(besideRow(QLatin1String(estimates.key), estimates.label + QLatin1Char(' ') + year, spread.mean, tip,
                              shown(spread.low) + QStringLiteral("–") + shown(spread.high)));
     rows.back().cells[0].story = [index = row(), i, by = estimates.by,

@@ -177,7 +177,7 @@ HistoryGrid usesGrid(const Snapshot& s) {
     row.strong = row.key == QLatin1String("cash_generated");
     const auto add = [&](const Figure& figure, size_t span, bool share) {
       LedgerCell cell = figureCell(figure);
-      if (share && figure.hasValue()) cell.words = text(figureText(figure, Kind::Ratio)) + QStringLiteral(" %");
+      if (share && figure.hasValue()) cell.words = text(figureText(figure, Kind::Ratio));  // the head says per cent
       cell.story = [row = use.row, span = spans[span], share, figure](const Snapshot& now) {
         return services::usesStory(now, row, span, share, figure);
       };

@@ -135,6 +135,7 @@ std::vector<LedgerRow> interimRows(const Snapshot& s, const services::InterimPro
 std::vector<LedgerRow> publishedRows(const Snapshot& s, const PublishedSet& set) {
   using services::PublishedFigure;
   std::vector<LedgerRow> rows;
+  const auto shared = std::make_shared<const PublishedSet>(set);
   QString label;
   for (const services::PublishedLine& line : services::publishedBeside(s, set.name)) {
     LedgerRow row;
@@ -149,7 +150,7 @@ std::vector<LedgerRow> publishedRows(const Snapshot& s, const PublishedSet& set)
     if (!begins) row.unit.clear();
     const auto cellOf = [&](LedgerCell cell, PublishedFigure which) {
       return told(std::move(cell),
-                  [line, set, which](const Snapshot& of) { return services::publishedStory(of, line, set, which); });
+                  [line, shared, which](const Snapshot& of) { return services::publishedStory(of, line, *shared, which); });
     };
     row.cells = {cellOf(figureCell(line.old), PublishedFigure::Old), cellOf(figureCell(line.now), PublishedFigure::Now),
                  cellOf(figureCell(line.change), PublishedFigure::Change),

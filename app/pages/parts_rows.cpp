@@ -43,9 +43,10 @@ void addYears(const services::Snapshot& s, std::vector<LedgerRow>& rows, const Q
 }
 
 void addParts(const services::Snapshot& s, const services::SegmentView& view, std::vector<LedgerRow>& rows) {
+  const auto shared = std::make_shared<const services::SegmentView>(view);
   const auto partOf = [&](size_t member, services::PartFigure which) {
-    return [view, member, which](const services::Snapshot& of, int column, const Figure&) {
-      return services::partStory(of, view, member, column, which);
+    return [shared, member, which](const services::Snapshot& of, int column, const Figure&) {
+      return services::partStory(of, *shared, member, column, which);
     };
   };
   rows.push_back(headingRow(text(view.axis)));
@@ -53,9 +54,7 @@ void addParts(const services::Snapshot& s, const services::SegmentView& view, st
     addYears(s, rows, text(view.members[m]), Kind::Money, view.revenue[m], partOf(m, services::PartFigure::Revenue));
   if (!view.profit.front().back().hasValue()) return;
   for (size_t m = 0; m < view.members.size(); ++m) {
-    std::vector<Figure> margins;
-    for (size_t c = 0; c < view.profit[m].size(); ++c) margins.push_back(view.profit[m][c] / view.revenue[m][c]);
-    addYears(s, rows, QObject::tr("%1, EBIT margin").arg(text(view.members[m])), Kind::Ratio, margins,
+    addYears(s, rows, QObject::tr("%1, EBIT margin").arg(text(view.members[m])), Kind::Ratio, view.margin[m],
              partOf(m, services::PartFigure::Margin));
   }
   const std::pair<QString, Figure MarginChange::*> changes[] = {
@@ -66,8 +65,8 @@ void addParts(const services::Snapshot& s, const services::SegmentView& view, st
     std::vector<Figure> figures;
     for (const MarginChange& change : view.change) figures.push_back(change.*part);
     addYears(s, rows, label, Kind::Ratio, figures,
-             [view, words = label.toStdString()](const services::Snapshot& of, int column, const Figure& figure) {
-               return services::marginChangeStory(of, view, column, words, figure);
+             [shared, words = label.toStdString()](const services::Snapshot& of, int column, const Figure& figure) {
+               return services::marginChangeStory(of, *shared, column, words, figure);
              });
   }
   rows.back().strong = true;

@@ -123,15 +123,32 @@ class Tracer {
     for (model::Expr& part : e.args) substitute(part, column);
   }
 
+  void addIfRead(Cell cell, Cell other, TraceStep& step) const {
+    const model::Expr* rule = model::ruleOf(rowOf(other), e_.layout(), other.column);
+    if (rule == nullptr) return;
+    const std::vector<Cell> reads = model::cellsRead(e_.model(), e_.layout(), *rule, other.column);
+    if (std::find(reads.begin(), reads.end(), cell) != reads.end()) step.dependents.push_back(link(other));
+  }
+
   void dependents(Cell cell, TraceStep& step) const {
-    const model::Program& p = e_.program();
-    for (Cell other : p.computed) {
-      const model::Expr* rule = model::ruleOf(rowOf(other), e_.layout(), other.column);
-      const std::vector<Cell> reads = model::cellsRead(e_.model(), e_.layout(), *rule, other.column);
-      if (std::find(reads.begin(), reads.end(), cell) != reads.end()) {
-        step.dependents.push_back(link(other));
+    const model::Row& row = rowOf(cell);
+    const bool constant = row.timing == Timing::Constant;
+    // History is no part of the program. Its rules read history and what is assumed or given.
+    if (constant ? row.role != Role::Row : !e_.layout().isForecast(cell.column)) {
+      for (int column = constant ? 0 : cell.column; column < e_.layout().historyYears; ++column) {
+        for (size_t r = 0; r < e_.model().rows.size(); ++r) {
+          const model::Row& other = e_.model().rows[r];
+          if (other.timing == Timing::Constant || other.historyFiled || !other.history) continue;
+          addIfRead(cell, {static_cast<int>(r), column}, step);
+        }
       }
     }
+    // A driver's path may start from the last actual, as its own step says.
+    if (row.role == Role::Driver && row.history && cell.column == e_.layout().baseColumn()) {
+      for (int column = e_.layout().historyYears; column < e_.layout().columns(); ++column)
+        step.dependents.push_back(link({cell.row, column}));
+    }
+    for (Cell other : e_.program().computed) addIfRead(cell, other, step);
   }
 
   const Evaluation& e_;

@@ -118,7 +118,7 @@ Story organicStatisticStory(const Snapshot& s, const std::string& statistic, con
 Story partStory(const Snapshot& s, const SegmentView& view, size_t member, int column, PartFigure which) {
   const auto at = static_cast<size_t>(column);
   const bool margin = which == PartFigure::Margin;
-  const Figure figure = margin ? view.profit[member][at] / view.revenue[member][at] : view.revenue[member][at];
+  const Figure figure = margin ? view.margin[member][at] : view.revenue[member][at];
   Story story = storyAbout(s, view.members[member] + (margin ? ", EBIT margin " : ", revenue ") + s.periodOf(column),
                            figure, margin ? Kind::Ratio : Kind::Money);
   if (margin) story.lines.emplace_back("EBIT over revenue of the part, as filed");

@@ -15,7 +15,8 @@ const model::Row& rowAt(const Snapshot& s, int row) {
 void readsYear(const Snapshot& s, Story& story, int row, int column, Reading reading) {
   if (row < 0 || column < 0) return;
   reads(s, story, row, column);
-  if (reading == Reading::AsFiled && !story.reads.empty()) story.reads.back().figure = s.asFiled->at(row, column);
+  const bool byYear = rowAt(s, row).timing != model::Timing::Constant;
+  if (reading == Reading::AsFiled && byYear) story.reads.back().figure = s.asFiled->at(row, column);
 }
 
 const char* viewWords(HistoryView view) {

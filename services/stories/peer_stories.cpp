@@ -22,21 +22,24 @@ std::string tableOf(const Snapshot& s) {
   return "from " + activeDocument(s, exchange::ContentKind::PeerTable);
 }
 
-/// Money of a peer, in its own currency.
-std::string shown(const Figure& figure, const std::string& currency) {
-  if (!figure.hasValue()) return "absent: " + figure.reason();
-  return figureText(figure, Kind::Money) + " " + unitText(Kind::Money, currency, "");
+/// Money of a peer. Its unit, in its own currency, is said where a list of such begins.
+std::string shown(const Figure& figure) {
+  return figure.hasValue() ? figureText(figure, Kind::Money) : "absent: " + figure.reason();
+}
+
+std::string inUnit(const Peer& peer) {
+  return ", " + unitText(Kind::Money, peer.currency, "");
 }
 
 /// The subject's twelve months as the peer's fiscal years cover them.
 template <class Metric>
 void tellYears(const Snapshot& s, const Peer& peer, const std::string& what, const Metric& metric, Story& story) {
-  story.lines.push_back(what + " of the twelve months to " + dateText(s.years().back().end) + ", year by year:");
+  story.lines.push_back(what + inUnit(peer) + ", of the twelve months to " + dateText(s.years().back().end) + ":");
   for (const MonthsOf& part : monthsInside(peer.years, s.years().back().end)) {
     if (part.year >= peer.years.size()) continue;
     const PeerYear& year = peer.years[part.year];
-    story.lines.push_back(fmt::format("    {} of 12 months of the year to {}: {}", part.months, dateText(year.end),
-                                      shown(metric(year), peer.currency)));
+    story.lines.push_back(
+        fmt::format("    {} of 12 months to {}: {}", part.months, dateText(year.end), shown(metric(year))));
   }
 }
 
@@ -54,7 +57,7 @@ void tellEquity(const Snapshot& s, const Peer& peer, Story& story) {
                                       rate.hasValue() ? groupedNumber(rate.value(), 4) : rate.reason(),
                                       "from " + activeDocument(s, exchange::ContentKind::RateTable)));
   }
-  story.lines.push_back("market value of equity: " + shown(marketEquity(peer, rates), peer.currency));
+  story.lines.push_back("market value of equity" + inUnit(peer) + ": " + shown(marketEquity(peer, rates)));
 }
 
 void tellClaims(const Snapshot& s, const Peer& peer, const MeasureBasis& basis, Story& story) {
@@ -66,10 +69,10 @@ void tellClaims(const Snapshot& s, const Peer& peer, const MeasureBasis& basis, 
                                                           {"less cash", &peer.cash},
                                                           {"less associates", &peer.associates}};
   for (const auto& [what, claim] : claims) {
-    if (claim != nullptr) story.lines.push_back(std::string("    ") + what + ": " + shown(*claim, peer.currency));
+    if (claim != nullptr) story.lines.push_back(std::string("    ") + what + ": " + shown(*claim));
   }
   const SpotRates rates = spotRatesAt(s.evidence->rates, s.caseOf().valuationDate);
-  story.lines.push_back("enterprise value: " + shown(enterpriseValue(peer, rates, basis), peer.currency));
+  story.lines.push_back("enterprise value: " + shown(enterpriseValue(peer, rates, basis)));
 }
 
 }  // namespace

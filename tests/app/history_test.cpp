@@ -81,7 +81,7 @@ TEST_F(HistoryByHand, TrendsDoubtFreakEndsAndKeepWindows) {
   QTest::mouseClick(find<QPushButton>("keepWindow"), Qt::LeftButton);
   EXPECT_TRUE(bench().now().caseOf().windows.empty());
   show(QStringLiteral("uses of cash"));
-  EXPECT_EQ(cell("cash_generated", 4).words, QStringLiteral("100.0 %"));
+  EXPECT_EQ(cell("cash_generated", 4).words, QStringLiteral("100.0"));
   show(QStringLiteral("what moved profit"));
   EXPECT_DOUBLE_EQ(
       cell("net_income_common", 11).figure.value(),

@@ -130,6 +130,23 @@ TEST_F(TraceTest, AssumptionsSayWhoseTheyAre) {
   EXPECT_EQ(preset.inputs[0].period, "2024");
 }
 
+TEST_F(TraceTest, WhatACellReadsAndWhatHangsOnItAreOneRelation) {
+  evaluation_.emplace(m_.evaluate());
+  const auto at = [&](model::Cell cell) { return trace(*evaluation_, filed_.statements, cell, 1); };
+  std::set<std::pair<std::string, std::string>> reads, hangs;
+  const auto name = [](const TraceLink& l) { return l.label + " " + l.period; };
+  for (int r = 0; r < static_cast<int>(m_.model.rows.size()); ++r) {
+    const bool constant = m_.model.rows[static_cast<size_t>(r)].timing == model::Timing::Constant;
+    for (int c = 0; c < (constant ? 1 : evaluation_->layout().columns()); ++c) {
+      const TraceStep s = at({r, c});
+      for (const TraceLink& l : s.inputs) reads.emplace(name(s.self), name(l));
+      for (const TraceLink& l : s.dependents) hangs.emplace(name(l), name(s.self));
+    }
+  }
+  EXPECT_EQ(reads, hangs);
+  EXPECT_EQ(hangs.count({"Mean stock 2024", "Stock 2023"}), 1u) << "history hangs on history";
+}
+
 TEST_F(TraceTest, AveragesAndTotalsReachAllTheirYears) {
   EXPECT_EQ(step("mean", 1).inputs.size(), 2u);
   EXPECT_EQ(step("mean", 1).formulaWithValues, "avg(0.0, 0.0)");
