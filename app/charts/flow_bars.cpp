@@ -9,10 +9,15 @@
 
 namespace zl::app {
 
-FlowBars::FlowBars(QWidget* parent) : QWidget(parent) {
+FlowBars::FlowBars(QWidget* parent) : TellingChart(parent) {
   setObjectName(QStringLiteral("flowBars"));
   setAccessibleName(tr("Free cash flow by year"));
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+}
+
+void FlowBars::setSource(int row, int firstColumn) {
+  row_ = row;
+  firstColumn_ = firstColumn;
 }
 
 void FlowBars::setContent(QStringList periods, std::vector<Figure> history, std::vector<FlowSeries> series,
@@ -28,6 +33,7 @@ void FlowBars::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   const Theme& t = theme();
   painter.fillRect(rect(), t.paper);
+  beginFigures();
   if (periods_.isEmpty()) return;
   painter.setRenderHint(QPainter::Antialiasing);
   double low = 0, high = 0;
@@ -53,21 +59,23 @@ void FlowBars::paintEvent(QPaintEvent*) {
                 Qt::AlignRight);
   }
   const int filed = static_cast<int>(history_.size());
-  const auto bar = [&](double x, double w, const Figure& f, const QColor& color) {
+  const auto bar = [&](double x, double w, const Figure& f, const QColor& color, int column, int scenario) {
     if (!f.hasValue()) return;
     const double top = y.at(std::max(0.0, f.value()));
     const double bottom = y.at(std::min(0.0, f.value()));
-    painter.fillRect(QRectF(x, top, w, std::max(1.0, bottom - top)), color);
+    const QRectF area(x, top, w, std::max(1.0, bottom - top));
+    painter.fillRect(area, color);
+    if (row_ >= 0) addFigure(area, {model::Cell{row_, firstColumn_ + column}, scenario, {}});
   };
   for (int c = 0; c < periods_.size(); ++c) {
     const double x = left + c * step;
     if (c < filed) {
-      bar(x + step * 0.3, step * 0.4, history_[static_cast<size_t>(c)], t.quiet);
+      bar(x + step * 0.3, step * 0.4, history_[static_cast<size_t>(c)], t.quiet, c, 0);
     } else {
       const double w = step * 0.78 / static_cast<double>(std::max<size_t>(1, series_.size()));
       for (size_t k = 0; k < series_.size(); ++k) {
         bar(x + step * 0.11 + static_cast<double>(k) * w, w - 1, series_[k].figures[static_cast<size_t>(c - filed)],
-            t.scenario(series_[k].scenario));
+            t.scenario(series_[k].scenario), c, static_cast<int>(k));
       }
     }
     painter.setPen(t.quiet);
@@ -86,6 +94,7 @@ void FlowBars::paintEvent(QPaintEvent*) {
     drawScenarioMark(painter, s->scenario, {x - 9, line - 4}, 8);
     x -= 26;
   }
+  paintCursor(painter);
 }
 
 }  // namespace zl::app

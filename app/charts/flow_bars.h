@@ -2,9 +2,9 @@
 // Free cash flow by year: filed bars plain, projected ones by scenario side by side.
 
 #include <QStringList>
-#include <QWidget>
 #include <vector>
 
+#include "app/charts/telling_chart.h"
 #include "core/quantity/figure.h"
 
 namespace zl::app {
@@ -14,11 +14,13 @@ struct FlowSeries {
   std::vector<Figure> figures;  ///< one per forecast year, money
 };
 
-class FlowBars : public QWidget {
+class FlowBars : public TellingChart {
   Q_OBJECT
 
  public:
   explicit FlowBars(QWidget* parent = nullptr);
+  /// `firstColumn` is the model's column of the first period, `row` the row drawn.
+  void setSource(int row, int firstColumn);
   void setContent(QStringList periods, std::vector<Figure> history, std::vector<FlowSeries> series, QString unit);
   [[nodiscard]] QSize minimumSizeHint() const override { return {300, 130}; }
 
@@ -30,6 +32,8 @@ class FlowBars : public QWidget {
   std::vector<Figure> history_;
   std::vector<FlowSeries> series_;
   QString unit_;
+  int row_ = -1;
+  int firstColumn_ = 0;
 };
 
 }  // namespace zl::app

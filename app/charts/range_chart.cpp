@@ -15,7 +15,7 @@ QString shown(double x) {
 }
 }  // namespace
 
-RangeChart::RangeChart(QWidget* parent) : QWidget(parent) {
+RangeChart::RangeChart(QWidget* parent) : TellingChart(parent) {
   setObjectName(QStringLiteral("ranges"));
   setAccessibleName(tr("Value ranges by method against the price"));
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
@@ -25,11 +25,11 @@ QSize RangeChart::sizeHint() const {
   return {500, static_cast<int>(kRow * static_cast<double>(std::max<size_t>(1, ranges_.size()))) + 62};
 }
 
-void RangeChart::setContent(std::vector<MethodRange> ranges, std::optional<double> price,
-                            std::optional<double> buyBelow, QString unit) {
+void RangeChart::setContent(std::vector<MethodRange> ranges, std::optional<RangeMark> price,
+                            std::optional<RangeMark> buyBelow, QString unit) {
   ranges_ = std::move(ranges);
-  price_ = price;
-  buyBelow_ = buyBelow;
+  price_ = std::move(price);
+  buyBelow_ = std::move(buyBelow);
   unit_ = std::move(unit);
   updateGeometry();
   update();
@@ -40,14 +40,15 @@ void RangeChart::paintEvent(QPaintEvent*) {
   const Theme& t = theme();
   painter.fillRect(rect(), t.paper);
   painter.setRenderHint(QPainter::Antialiasing);
-  double low = price_.value_or(1e300);
-  double high = price_.value_or(0);
+  beginFigures();
+  double low = price_ ? price_->figure : 1e300;
+  double high = price_ ? price_->figure : 0;
   for (const MethodRange& r : ranges_) {
     if (!r.whyNot.isEmpty()) continue;
     low = std::min(low, r.low);
     high = std::max(high, r.high);
   }
-  if (buyBelow_) low = std::min(low, *buyBelow_);
+  if (buyBelow_) low = std::min(low, buyBelow_->figure);
   if (low > high) return;
   const double pad = std::max((high - low) * 0.12, high * 0.02 + 1e-9);
   const Scale x{std::max(0.0, low - pad), high + pad, 230, width() - 40.0};
@@ -66,11 +67,11 @@ void RangeChart::paintEvent(QPaintEvent*) {
   // The lines come first, so that no figure is struck through.
   if (buyBelow_) {
     painter.setPen(QPen(t.base, 1.4, Qt::DashLine));
-    painter.drawLine(QPointF(x.at(*buyBelow_), top), QPointF(x.at(*buyBelow_), bottom));
+    painter.drawLine(QPointF(x.at(buyBelow_->figure), top), QPointF(x.at(buyBelow_->figure), bottom));
   }
   if (price_) {
     painter.setPen(QPen(t.price, 2));
-    painter.drawLine(QPointF(x.at(*price_), top - 4), QPointF(x.at(*price_), bottom));
+    painter.drawLine(QPointF(x.at(price_->figure), top - 4), QPointF(x.at(price_->figure), bottom));
   }
   const auto onPaper = [&](const QRectF& area, const QString& words) {
     painter.fillRect(area.adjusted(-2, 0, 2, 0), t.paper);
@@ -90,8 +91,13 @@ void RangeChart::paintEvent(QPaintEvent*) {
     painter.fillRect(QRectF(x.at(r.low), middle - 6, std::max(2.0, x.at(r.high) - x.at(r.low)), 12), fill);
     painter.setPen(t.quiet);
     const double lowWidth = tabularWidth(QFontMetricsF(font()), shown(r.low));
-    onPaper({x.at(r.low) - lowWidth - 6, middle - 8, lowWidth, 16}, shown(r.low));
-    onPaper({x.at(r.high) + 6, middle - 8, tabularWidth(QFontMetricsF(font()), shown(r.high)), 16}, shown(r.high));
+    const QRectF lowAt(x.at(r.low) - lowWidth - 6, middle - 8, lowWidth, 16);
+    const QRectF highAt(x.at(r.high) + 6, middle - 8, tabularWidth(QFontMetricsF(font()), shown(r.high)), 16);
+    onPaper(lowAt, shown(r.low));
+    onPaper(highAt, shown(r.high));
+    addFigure(lowAt, r.lowTold);
+    if (r.middle) addFigure({x.at(*r.middle) - 7, middle - 8, 14, 16}, r.middleTold);
+    addFigure(highAt, r.highTold);
     if (r.middle) {
       if (r.scenarios) {
         drawScenarioMark(painter, QStringLiteral("base"), {x.at(*r.middle), middle}, 12);
@@ -111,16 +117,19 @@ void RangeChart::paintEvent(QPaintEvent*) {
   }
   if (price_) {
     painter.setPen(t.price);
-    const QString label = tr("price %1").arg(shown(*price_));
-    const bool left = buyBelow_ && *buyBelow_ > *price_;
-    painter.drawText(QRectF(x.at(*price_) - (left ? 126 : -6), 2, 120, 18), left ? Qt::AlignRight : Qt::AlignLeft,
-                     label);
+    const QString label = tr("price %1").arg(shown(price_->figure));
+    const bool left = buyBelow_ && buyBelow_->figure > price_->figure;
+    const QRectF priceAt(x.at(price_->figure) - (left ? 126 : -6), 2, 120, 18);
+    painter.drawText(priceAt, left ? Qt::AlignRight : Qt::AlignLeft, label);
+    addFigure(priceAt, price_->told);
     if (buyBelow_) {
       painter.setPen(t.base);
-      painter.drawText(QRectF(x.at(*buyBelow_) - (left ? -6 : 206), 2, 200, 18), left ? Qt::AlignLeft : Qt::AlignRight,
-                       tr("buy below %1").arg(shown(*buyBelow_)));
+      const QRectF buyAt(x.at(buyBelow_->figure) - (left ? -6 : 206), 2, 200, 18);
+      painter.drawText(buyAt, left ? Qt::AlignLeft : Qt::AlignRight, tr("buy below %1").arg(shown(buyBelow_->figure)));
+      addFigure(buyAt, buyBelow_->told);
     }
   }
+  paintCursor(painter);
 }
 
 }  // namespace zl::app

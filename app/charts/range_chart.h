@@ -1,26 +1,34 @@
 #pragma once
 // Every method's range on one axis against the price.
 
-#include <QWidget>
 #include <optional>
 #include <vector>
+
+#include "app/charts/telling_chart.h"
 
 namespace zl::app {
 
 struct MethodRange {
   QString label;
-  double low, high;
-  std::optional<double> middle;
-  QString whyNot;  ///< set when the method has no value; low and high are then ignored
+  double low = 0, high = 0;
+  std::optional<double> middle = {};
+  QString whyNot = {};  ///< set when the method has no value; low and high are then ignored
   bool scenarios = false;
+  ChartFigure lowTold = {}, middleTold = {}, highTold = {};
 };
 
-class RangeChart : public QWidget {
+/// A line across all methods.
+struct RangeMark {
+  double figure = 0;
+  ChartFigure told = {};
+};
+
+class RangeChart : public TellingChart {
   Q_OBJECT
 
  public:
   explicit RangeChart(QWidget* parent = nullptr);
-  void setContent(std::vector<MethodRange> ranges, std::optional<double> price, std::optional<double> buyBelow,
+  void setContent(std::vector<MethodRange> ranges, std::optional<RangeMark> price, std::optional<RangeMark> buyBelow,
                   QString unit);
   [[nodiscard]] QSize sizeHint() const override;
 
@@ -29,7 +37,7 @@ class RangeChart : public QWidget {
 
  private:
   std::vector<MethodRange> ranges_;
-  std::optional<double> price_, buyBelow_;
+  std::optional<RangeMark> price_, buyBelow_;
   QString unit_;
 };
 

@@ -9,7 +9,7 @@
 
 namespace zl::app {
 
-RateStack::RateStack(QWidget* parent) : QWidget(parent) {
+RateStack::RateStack(QWidget* parent) : TellingChart(parent) {
   setObjectName(QStringLiteral("rateStack"));
   setAccessibleName(tr("The rate, part by part"));
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
@@ -21,6 +21,16 @@ QSize RateStack::sizeHint() const {
 
 void RateStack::setBars(std::vector<RateBar> bars) {
   bars_ = std::move(bars);
+  QStringList said;
+  for (const RateBar& bar : bars_) {
+    said << bar.label + QLatin1Char(' ') + zl::app::text(groupedNumber(bar.total * 100, 2)) + QStringLiteral(" %");
+    for (const RatePart& part : bar.parts) {
+      if (part.figure > 0)
+        said.back() +=
+            QStringLiteral(", ") + part.label + QLatin1Char(' ') + zl::app::text(groupedNumber(part.figure * 100, 2));
+    }
+  }
+  setAccessibleDescription(said.join(QStringLiteral("; ")));
   updateGeometry();
   update();
 }
@@ -30,6 +40,7 @@ void RateStack::paintEvent(QPaintEvent*) {
   const Theme& t = theme();
   painter.fillRect(rect(), t.paper);
   painter.setRenderHint(QPainter::Antialiasing);
+  beginFigures();
   double high = 0.01;
   for (const RateBar& bar : bars_) high = std::max(high, bar.total);
   const Scale x{0, high * 1.12, 84, width() - 70.0};
@@ -47,6 +58,7 @@ void RateStack::paintEvent(QPaintEvent*) {
       QColor fill = t.scenario(bar.scenario);
       fill.setAlphaF(index % 2 == 0 ? 0.42f : 0.22f);
       painter.fillRect(block, fill);
+      addFigure(block, part.told);
       painter.setPen(QPen(t.paper, 1));
       painter.drawLine(block.topRight(), block.bottomRight());
       painter.setPen(t.ink);
@@ -65,11 +77,13 @@ void RateStack::paintEvent(QPaintEvent*) {
     QFont bold = font();
     bold.setBold(true);
     painter.setFont(bold);
+    addFigure({x.at(from) + 4, y + line, 60, 18}, bar.told);
     drawTabular(painter, {x.at(from) + 6, y + line, 70, 18},
                 zl::app::text(groupedNumber(bar.total * 100, 2)) + QStringLiteral(" %"), Qt::AlignLeft);
     painter.setFont(font());
     y += 26;
   }
+  paintCursor(painter);
 }
 
 }  // namespace zl::app

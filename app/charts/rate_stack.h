@@ -2,22 +2,25 @@
 // The discount rate built up from its parts, one bar per scenario: cost of equity part by part,
 // cost of debt after tax beside it, the weighted rate as a mark.
 
-#include <QWidget>
 #include <vector>
+
+#include "app/charts/telling_chart.h"
 
 namespace zl::app {
 
 struct RatePart {
   QString label;
   double figure;  ///< a fraction, already weighted
+  ChartFigure told = {};
 };
 struct RateBar {
   QString scenario, label;
   std::vector<RatePart> parts;
   double total;
+  ChartFigure told = {};  ///< of the total
 };
 
-class RateStack : public QWidget {
+class RateStack : public TellingChart {
   Q_OBJECT
 
  public:

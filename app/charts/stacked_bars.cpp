@@ -9,7 +9,7 @@
 
 namespace zl::app {
 
-StackedBars::StackedBars(QWidget* parent) : QWidget(parent) {
+StackedBars::StackedBars(QWidget* parent) : TellingChart(parent) {
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 }
 
@@ -46,6 +46,7 @@ void StackedBars::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   const Theme& t = theme();
   painter.fillRect(rect(), t.paper);
+  beginFigures();
   const QFontMetricsF metrics(font());
   const double line = metrics.height();
   painter.setPen(t.ink);
@@ -90,6 +91,7 @@ void StackedBars::paintEvent(QPaintEvent*) {
       painter.setPen(QPen(filling(p).color(), 1));
       painter.setBrush(filling(p));
       painter.drawRect(bar.normalized());
+      if (parts_[p].told) addFigure(bar.normalized(), parts_[p].told(static_cast<int>(c)));
       base += figure;
     }
     if ((columns_.size() - 1 - c) % every != 0) continue;
@@ -106,6 +108,7 @@ void StackedBars::paintEvent(QPaintEvent*) {
                      metrics.elidedText(parts_[p].label, Qt::ElideRight, names - 18));
     at += line + 3;
   }
+  paintCursor(painter);
 }
 
 }  // namespace zl::app

@@ -3,9 +3,9 @@
 // their filling as well as their colour.
 
 #include <QStringList>
-#include <QWidget>
 #include <vector>
 
+#include "app/charts/telling_chart.h"
 #include "core/quantity/figure.h"
 #include "core/quantity/kind.h"
 
@@ -14,9 +14,11 @@ namespace zl::app {
 struct BarPart {
   QString label;
   std::vector<Figure> figures;  ///< one per column
+  /// What the figure of a column tells; empty: nothing.
+  std::function<ChartFigure(int column)> told = {};
 };
 
-class StackedBars : public QWidget {
+class StackedBars : public TellingChart {
   Q_OBJECT
 
  public:

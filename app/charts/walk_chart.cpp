@@ -16,7 +16,7 @@ constexpr double kTop = 6;
 constexpr double kLabels = 250;
 }  // namespace
 
-WalkChart::WalkChart(QWidget* parent) : QWidget(parent) {
+WalkChart::WalkChart(QWidget* parent) : TellingChart(parent) {
   setObjectName(QStringLiteral("walkChart"));
   setAccessibleName(tr("What moved the value"));
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
@@ -38,7 +38,7 @@ void WalkChart::setContent(WalkContent content) {
 }
 
 bool WalkChart::event(QEvent* event) {
-  if (event->type() != QEvent::ToolTip) return QWidget::event(event);
+  if (event->type() != QEvent::ToolTip) return TellingChart::event(event);
   const auto* help = static_cast<QHelpEvent*>(event);
   const int row = static_cast<int>((help->pos().y() - kTop) / kRow) - 1;
   const bool on = content_.gap.isEmpty() && row >= 0 && row < static_cast<int>(content_.bars.size());
@@ -51,6 +51,7 @@ void WalkChart::paintEvent(QPaintEvent*) {
   const Theme& t = theme();
   painter.fillRect(rect(), t.paper);
   painter.setRenderHint(QPainter::Antialiasing);
+  beginFigures();
   if (!content_.gap.isEmpty()) {
     painter.setPen(t.quiet);
     painter.drawText(rect().adjusted(8, 4, -8, -4), Qt::AlignLeft | Qt::TextWordWrap,
@@ -97,20 +98,21 @@ void WalkChart::paintEvent(QPaintEvent*) {
                      QFontMetricsF(f).elidedText(words, Qt::ElideRight, kLabels - 12));
   };
   // A figure stands to the right of its mark, on paper of its own.
-  const auto figure = [&](double pixel, const QString& words, bool strong) {
+  const auto figure = [&](double pixel, const QString& words, bool strong, const ChartFigure& told) {
     const QRectF area(pixel + 7, y + 4, tabularWidth(QFontMetricsF(painter.font()), words) + (strong ? 8 : 2),
                       kRow - 8);
     painter.fillRect(area, t.paper);
     painter.setPen(strong ? t.ink : t.quiet);
     drawTabular(painter, area, words, Qt::AlignLeft | Qt::AlignVCenter);
+    addFigure(area, told);
   };
-  const auto total = [&](const QString& words, double value, const QString& shown) {
+  const auto total = [&](const QString& words, double value, const QString& shown, const ChartFigure& told) {
     label(words, true);
     drawScenarioMark(painter, QStringLiteral("base"), {x.at(value), y + kRow / 2}, 11);
-    figure(x.at(value), shown, true);
+    figure(x.at(value), shown, true, told);
     y += kRow;
   };
-  total(content_.fromLabel, content_.from, content_.fromFigure);
+  total(content_.fromLabel, content_.from, content_.fromFigure, content_.fromTold);
   at = content_.from;
   for (const WalkBar& bar : content_.bars) {
     label(bar.label, false);
@@ -130,11 +132,12 @@ void WalkChart::paintEvent(QPaintEvent*) {
       painter.setPen(QPen(t.worst, 1));
       painter.drawRect(area);
     }
-    figure(left + wide, bar.figure, false);
+    figure(left + wide, bar.figure, false, bar.told);
     at += bar.effect;
     y += kRow;
   }
-  total(content_.toLabel, content_.to, content_.toFigure);
+  total(content_.toLabel, content_.to, content_.toFigure, content_.toTold);
+  paintCursor(painter);
 }
 
 }  // namespace zl::app

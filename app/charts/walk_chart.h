@@ -3,8 +3,9 @@
 // ended.
 
 #include <QStringList>
-#include <QWidget>
 #include <vector>
+
+#include "app/charts/telling_chart.h"
 
 namespace zl::app {
 
@@ -13,18 +14,20 @@ struct WalkBar {
   double effect = 0;
   QString figure;  ///< as written, with its sign
   QString tip;     ///< what the step is made of
+  ChartFigure told = {};
 };
 
 struct WalkContent {
   QString fromLabel, toLabel;
   double from = 0, to = 0;
   QString fromFigure, toFigure;
+  ChartFigure fromTold = {}, toTold = {};
   QString unit;
   std::vector<WalkBar> bars;
   QString gap;  ///< why there is nothing to draw; empty: there is
 };
 
-class WalkChart : public QWidget {
+class WalkChart : public TellingChart {
   Q_OBJECT
 
  public:

@@ -7,15 +7,19 @@
 
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
+#include "services/stories/peer_stories.h"
 
 namespace zl::app {
 
-ValueRail::ValueRail(Workbench& bench, QWidget* parent) : QWidget(parent), bench_(bench) {
+ValueRail::ValueRail(Workbench& bench, QWidget* parent) : TellingChart(parent), bench_(bench) {
   setObjectName(QStringLiteral("valueRail"));
   setAccessibleName(tr("Value rail"));
-  setMouseTracking(true);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
   connect(&bench_, &Workbench::changed, this, &ValueRail::refresh);
+  connect(this, &TellingChart::cellTold, &bench_, &Workbench::tell);
+  connect(this, &TellingChart::cellFocused, &bench_, &Workbench::focus);
+  connect(this, &TellingChart::figureActivated, this,
+          [this](int figure) { bench_.goTo(inOrder()[static_cast<size_t>(figure)]->stop); });
 }
 
 QSize ValueRail::sizeHint() const {
@@ -27,7 +31,8 @@ std::vector<ValueRail::Mark> ValueRail::marksOf(const services::Snapshot& s) con
   const Evaluation& e = *s.evaluation;
   const auto add = [&](const QString& label, const QString& scenario, const Figure& f, Stop stop, const char* row,
                        int lane, Mark::Shape shape) {
-    if (f.hasValue()) marks.push_back({label, scenario, f.value(), stop, {e.model().find(row), 0}, lane, shape});
+    if (f.hasValue())
+      marks.push_back({label, scenario, f.value(), stop, {model::Cell{e.model().find(row), 0}, lane, {}}, shape});
   };
   for (int i = 0; i < e.scenarios(); ++i) {
     const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];
@@ -40,10 +45,15 @@ std::vector<ValueRail::Mark> ValueRail::marksOf(const services::Snapshot& s) con
   add(exitLeads ? tr("perpetuity") : tr("exit multiple"), {},
       e.constant(exitLeads ? "value_growth" : "value_exit", base), Stop::CashValue,
       exitLeads ? "value_growth" : "value_exit", base, Mark::Shape::Tick);
-  add(tr("P/E peers"), {}, s.crossCheck.implied.at(Multiple::PriceToEarnings).median, Stop::Peers, "value_per_share",
-      base, Mark::Shape::Tick);
-  add(tr("EV/EBITDA peers"), {}, s.crossCheck.implied.at(Multiple::EvToEbitda).median, Stop::Peers, "value_per_share",
-      base, Mark::Shape::Tick);
+  for (const auto& [m, label] : {std::pair(Multiple::PriceToEarnings, tr("P/E peers")),
+                                 std::pair(Multiple::EvToEbitda, tr("EV/EBITDA peers"))}) {
+    const Figure& implied = s.crossCheck.implied.at(m).median;
+    if (!implied.hasValue()) continue;
+    const auto story = [m = m, implied](const services::Snapshot& of) {
+      return services::impliedStory(of, m, "median", of.crossCheck.statistics.at(m).median, implied);
+    };
+    marks.push_back({label, {}, implied.value(), Stop::Peers, {{}, -1, story}, Mark::Shape::Tick});
+  }
   add(tr("price"), {}, s.givens.at("price").figure, Stop::Verdict, "price", base, Mark::Shape::Price);
   return marks;
 }
@@ -169,28 +179,36 @@ void ValueRail::paintEvent(QPaintEvent*) {
   for (const Mark& m : ghosts) paintMark(painter, m, true);
   for (const Mark& m : marks_) paintMark(painter, m, false);
   paintLabels(painter, ghosts);
+  beginFigures();
+  for (const Mark* m : inOrder()) addFigure({scale_.at(m->figure) - 9, axisY_ - 11, 18, 22}, m->told);
+  paintCursor(painter);
 }
 
-const ValueRail::Mark* ValueRail::nearest(double x) const {
-  const Mark* best = nullptr;
+std::vector<const ValueRail::Mark*> ValueRail::inOrder() const {
+  std::vector<const Mark*> list;
+  for (const Mark& m : marks_) list.push_back(&m);
+  std::stable_sort(list.begin(), list.end(), [](const Mark* a, const Mark* b) { return a->figure < b->figure; });
+  return list;
+}
+
+int ValueRail::figureAt(const QPointF& place) const {
+  int best = -1;
   double distance = 12;
-  for (const Mark& m : marks_) {
-    const double d = std::fabs(scale_.at(m.figure) - x);
-    if (d < distance) {
-      distance = d;
-      best = &m;
-    }
+  const std::vector<const Mark*> list = inOrder();
+  for (size_t i = 0; i < list.size(); ++i) {
+    const double d = std::fabs(scale_.at(list[i]->figure) - place.x());
+    if (d >= distance) continue;
+    distance = d;
+    best = static_cast<int>(i);
   }
   return best;
 }
 
 void ValueRail::mouseMoveEvent(QMouseEvent* event) {
-  const Mark* m = nearest(event->position().x());
-  setCursor(m == nullptr ? Qt::ArrowCursor : Qt::PointingHandCursor);
-  if (m == nullptr) {
-    QToolTip::hideText();
-    return;
-  }
+  TellingChart::mouseMoveEvent(event);
+  const int at = figureAt(event->position());
+  if (at < 0) return QToolTip::hideText();
+  const Mark* m = inOrder()[static_cast<size_t>(at)];
   const Figure price = bench_.now().givens.at("price").figure;
   QString tip = m->label + QStringLiteral(": ") + zl::app::text(figureText(Figure::of(m->figure), Kind::Quote)) +
                 QLatin1Char(' ') + zl::app::text(bench_.now().company().listing.unit);
@@ -204,10 +222,8 @@ void ValueRail::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void ValueRail::mousePressEvent(QMouseEvent* event) {
-  if (const Mark* m = nearest(event->position().x())) {
-    bench_.focus(m->source, m->lane);
-    bench_.goTo(m->stop);
-  }
+  TellingChart::mousePressEvent(event);
+  if (const int at = figureAt(event->position()); at >= 0) bench_.goTo(inOrder()[static_cast<size_t>(at)]->stop);
 }
 
 void ValueRail::leaveEvent(QEvent*) {

@@ -8,6 +8,7 @@
 #include "app/grid/ledger_rows.h"
 #include "app/grid/line_choice.h"
 #include "app/look/theme.h"
+#include "core/filing/fact_lines.h"
 #include "services/stories/history_stories.h"
 
 namespace zl::app {
@@ -91,7 +92,8 @@ LedgerRow BesidePanel::factRow(size_t index, int weight, const std::string& line
   const store::StoredDocument* d = s.document(f.document);
   LedgerRow row;
   row.label = QStringLiteral("      ") + text(f.label.empty() ? f.concept_name : f.label);
-  row.kind = f.unit == "shares" ? Kind::Shares : Kind::Money;
+  row.kind = kindOfUnit(f.unit);
+  if (row.kind != Kind::Money) row.unit = text(f.unit.str());
   row.key = text(f.concept_name);
   LedgerCell filed;
   filed.figure = Figure::of(weight) * f.figure();

@@ -6,6 +6,7 @@
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
+#include "services/rate_parts.h"
 #include "services/stories/outlook_stories.h"
 
 namespace zl::app {
@@ -21,6 +22,7 @@ CapitalPage::CapitalPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   QVBoxLayout* layout = scrolledLayout();
   layout->addWidget(sectionLabel(tr("The rate of the first forecast year, part by part (weighted, %)"), this));
   stack_ = new RateStack(this);
+  connectChart(stack_);
   layout->addWidget(stack_);
   auto* columns = new QGridLayout;
   columns->setHorizontalSpacing(16);
@@ -75,22 +77,15 @@ void CapitalPage::refreshStack() {
   const int first = e.layout().historyYears;
   std::vector<RateBar> bars;
   for (int i = 0; i < e.scenarios(); ++i) {
-    const auto at = [&](const char* row) { return e.figure(row, first, i).valueOr(0); };
-    const double equity = e.constant("equity_weight", i).valueOr(0);
-    const double debt = e.constant("debt_weight", i).valueOr(0);
-    const double preferred = e.constant("preferred_weight", i).valueOr(0);
     const Figure total = e.figure("wacc", first, i);
     if (!total.hasValue()) continue;
     const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];
-    bars.push_back({text(sc.id),
-                    text(sc.label),
-                    {{tr("risk-free"), at("risk_free") * equity},
-                     {tr("beta × premium"), at("beta") * at("equity_premium") * equity},
-                     {tr("country"), at("country_exposure") * at("country_premium") * equity},
-                     {tr("size"), at("size_addition") * equity},
-                     {tr("debt after tax"), at("debt_cost_after_tax") * debt},
-                     {tr("preferred"), e.constant("cost_of_preferred", i).valueOr(0) * preferred}},
-                    total.value()});
+    RateBar bar{text(sc.id), text(sc.label), {}, total.value(), {model::Cell{e.model().find("wacc"), first}, i, {}}};
+    for (const services::RatePart& part : services::rateParts(s, i)) {
+      const auto story = [i, part](const services::Snapshot& of) { return services::ratePartStory(of, i, part); };
+      bar.parts.push_back({text(part.label), part.figure.valueOr(0), {{}, -1, story}});
+    }
+    bars.push_back(std::move(bar));
   }
   stack_->setBars(std::move(bars));
 }

@@ -9,6 +9,7 @@
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/report.h"
+#include "services/stories/outlook_stories.h"
 
 namespace zl::app {
 
@@ -33,6 +34,7 @@ CashValuePage::CashValuePage(Workbench& bench, QWidget* parent) : Page(bench, St
   remark_->setContentsMargins(8, 0, 8, 4);
   layout->addWidget(remark_);
   bars_ = new FlowBars(this);
+  connectChart(bars_);
   bars_->setMinimumHeight(150);
   layout->addWidget(bars_, 1);
   yearsTitle_ = sectionLabel({}, this);
@@ -99,6 +101,7 @@ void CashValuePage::refresh() {
     const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];
     series.push_back({text(sc.id), text(sc.label), trendOf(s, row, filed, to, i)});
   }
+  bars_->setSource(row, shown);
   bars_->setContent(periodHeaders(s, shown, to), trendOf(s, row, shown, filed, 0), std::move(series),
                     unitOf(s, Kind::Money));
   fillYears();
@@ -150,6 +153,7 @@ void CashValuePage::fillTerminal() {
     for (double g : services::impliedGrowthOf(s, i)) all << text(groupedNumber(g * 100, 1));
     cell.words = all.isEmpty() ? tr("none") : all.join(QStringLiteral(" or "));
     cell.tip = tr("Every growth rate at which the perpetuity in use gives the exit's terminal value");
+    cell.story = [i](const services::Snapshot& of) { return services::impliedGrowthStory(of, i); };
     implied.cells.push_back(std::move(cell));
   }
   rows.push_back(std::move(implied));

@@ -39,6 +39,14 @@ LedgerRow marketRow(services::MarketFigure which, const QString& label, const QS
   return row;
 }
 
+std::function<ChartFigure(int)> dueTold(const services::DueView& due, bool floating) {
+  return [years = due.years, floating](int column) {
+    return ChartFigure{{}, -1, [year = years[static_cast<size_t>(column)], floating](const services::Snapshot& of) {
+                         return services::debtDueStory(of, year, floating);
+                       }};
+  };
+}
+
 }  // namespace
 
 CompanyPage::CompanyPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Company, parent) {
@@ -69,6 +77,7 @@ CompanyPage::CompanyPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   due_->setObjectName(QStringLiteral("dueBars"));
   for (StackedBars* bars : {business_, region_, due_}) {
     bars->setMinimumHeight(160);
+    connectChart(bars);
     charts->addWidget(bars, 1);
   }
   layout->addLayout(charts);
@@ -233,7 +242,12 @@ void CompanyPage::refreshSegments() {
     if (at < views.size()) {
       for (size_t m = 0; m < std::min(kMostParts, views[at].members.size()); ++m) {
         const std::vector<Figure>& all = views[at].revenue[m];
-        parts.push_back({text(views[at].members[m]), {all.begin() + from, all.end()}});
+        const auto told = [m, from, view = std::make_shared<const services::SegmentView>(views[at])](int column) {
+          return ChartFigure{{}, -1, [=](const services::Snapshot& of) {
+                               return services::partStory(of, *view, m, from + column, services::PartFigure::Revenue);
+                             }};
+        };
+        parts.push_back({text(views[at].members[m]), {all.begin() + from, all.end()}, told});
       }
     }
     const QString title = at < views.size()
@@ -247,8 +261,8 @@ void CompanyPage::refreshSegments() {
   QStringList dueYears;
   for (const int year : due.years) dueYears << QString::number(year);
   due_->setContent(tr("Debt by year due, %1").arg(unitOf(s, Kind::Money)), dueYears,
-                   {{tr("fixed"), due.fixed}, {tr("floating"), due.floating}}, Kind::Money,
-                   tr("The company record says nothing of debt due"));
+                   {{tr("fixed"), due.fixed, dueTold(due, false)}, {tr("floating"), due.floating, dueTold(due, true)}},
+                   Kind::Money, tr("The company record says nothing of debt due"));
 
   parts_->ledger().setCorner(cornerOf(s));
   parts_->ledger().fill(periods, partsRows(s, views), true);

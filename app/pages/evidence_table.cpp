@@ -89,6 +89,16 @@ LedgerRow EvidenceTable::besideRow(const QString& key, const QString& label, con
   return row;
 }
 
+void EvidenceTable::tellRange(LedgerRow& row) {
+  row.cells[1].story = [of = row.cells[0].story,
+                        range = row.cells[1].words->toStdString()](const services::Snapshot& s) {
+    services::Story story = of(s);
+    story.title += ", lowest to highest";
+    story.figure = range;
+    return story;
+  };
+}
+
 void EvidenceTable::addEstimates(const Estimates& estimates, std::vector<LedgerRow>& rows) const {
   const services::Snapshot& s = bench_.now();
   const auto shown = [&](const Figure& f) { return text(figureText(f, driver().kind)); };
@@ -106,6 +116,7 @@ void EvidenceTable::addEstimates(const Estimates& estimates, std::vector<LedgerR
       const int column = of.evaluation->layout().historyYears + static_cast<int>(i);
       return services::estimateStory(of, index, column, by, EstimateEnd::Mean, figure);
     };
+    tellRange(rows.back());
   }
 }
 
@@ -129,6 +140,7 @@ void EvidenceTable::show(const QString& name) {
                                   kind = driver().kind](const services::Snapshot& of) {
       return services::peerSpreadStory(of, measure, "median", figure, kind);
     };
+    tellRange(rows.back());
   }
   if (e.economy) {
     rows.push_back(

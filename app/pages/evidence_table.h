@@ -29,6 +29,8 @@ class EvidenceTable : public QObject {
   void addEstimates(const Estimates& estimates, std::vector<LedgerRow>& rows) const;
   [[nodiscard]] LedgerRow besideRow(const QString& key, const QString& label, const Figure& figure, const QString& tip,
                                     const QString& range = {}) const;
+  /// The first cell's story, told of the range beside it.
+  static void tellRange(LedgerRow& row);
   void adopt(int row, int column);
   void adoptFigure(const LedgerRow& line, int column);
   void adoptEstimates(const std::vector<Consensus::Spread>& estimates, const QString& label);

@@ -12,6 +12,7 @@
 #include "app/grid/ledger_rows.h"
 #include "app/grid/line_choice.h"
 #include "app/look/theme.h"
+#include "core/filing/fact_lines.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/history_stories.h"
 
@@ -28,6 +29,10 @@ LedgerCell plainCell(const QString& words, const QString& tip = {}) {
 
 LedgerCell countCell(int count) {
   return plainCell(QString::number(count));
+}
+
+void tell(LedgerCell& cell, const services::FiledTie& tie) {
+  cell.story = [tie](const services::Snapshot& s) { return services::tieStory(s, tie); };
 }
 
 /// Parts of the company against the whole, a row per concept and axis.
@@ -48,6 +53,7 @@ void addSegmentSums(const services::Snapshot& s, std::vector<LedgerRow>& rows,
     cell.quiet = sum.ties;
     failed += sum.ties ? 0 : 1;
     facts[{static_cast<int>(found->second), sum.column}] = sum.facts;
+    tell(cell, {rows[found->second].label.toStdString(), "", sum.column, sum.ties, sum.gap, sum.tolerance, sum.facts});
   }
 }
 
@@ -246,6 +252,10 @@ void FilingsPage::refreshTies() {
     }
     const int row = s.evaluation->model().find(s.resources->ties[r.tie].total.line);
     if (row >= 0) cell.source = model::Cell{row, r.column};
+    if (r.state != TieResult::State::NotChecked) {
+      const Tie& tie = s.resources->ties[r.tie];
+      tell(cell, {tie.label, tie.total.line, r.column, r.state == TieResult::State::Ties, r.gap, r.tolerance, r.facts});
+    }
     rows[r.tie].cells.push_back(std::move(cell));
     tieFacts_[{static_cast<int>(r.tie), r.column}] = r.facts;
   }
@@ -304,7 +314,7 @@ void FilingsPage::refreshRestated() {
     change.story = [first = r.first, last = r.last](const services::Snapshot& of) {
       return services::restatementStory(of, first, last);
     };
-    row.kind = first.unit == "shares" ? Kind::Shares : Kind::Money;
+    row.kind = kindOfUnit(first.unit);
     row.cells = {plainCell(text(first.period.text())), amount(r.first, useFirst), amount(r.last, !useFirst), change,
                  plainCell(index < 0  ? tr("no line")
                            : useFirst ? tr("first filed")
@@ -364,6 +374,13 @@ void FilingsPage::refreshUnmapped() {
       const QString place = (document == nullptr ? QString() : text(document->document.name) + QStringLiteral(", ")) +
                             text(example->place);
       row.cells.push_back(plainCell(text(example->text) + QLatin1Char(' ') + text(example->unit), place));
+      const size_t fact = static_cast<size_t>(example - s.evidence->facts.data());
+      row.cells.back().story = [fact](const services::Snapshot& of) {
+        services::Story story = services::factStory(of, {fact, 1});
+        const Fact& asked = of.evidence->facts[fact];
+        story.figure = asked.text + ' ' + asked.unit.str();  // exactly as the document has it
+        return story;
+      };
       row.cells.push_back(plainCell(text(example->period.text()), place));
     }
     rows.push_back(std::move(row));

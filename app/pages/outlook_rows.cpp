@@ -149,8 +149,9 @@ std::vector<LedgerRow> publishedRows(const Snapshot& s, const PublishedSet& set)
                                  : QStringLiteral("    ") + text(line.period);
     if (!begins) row.unit.clear();
     const auto cellOf = [&](LedgerCell cell, PublishedFigure which) {
-      return told(std::move(cell),
-                  [line, shared, which](const Snapshot& of) { return services::publishedStory(of, line, *shared, which); });
+      return told(std::move(cell), [line, shared, which](const Snapshot& of) {
+        return services::publishedStory(of, line, *shared, which);
+      });
     };
     row.cells = {cellOf(figureCell(line.old), PublishedFigure::Old), cellOf(figureCell(line.now), PublishedFigure::Now),
                  cellOf(figureCell(line.change), PublishedFigure::Change),
@@ -167,6 +168,15 @@ std::vector<LedgerRow> publishedRows(const Snapshot& s, const PublishedSet& set)
     if (line.guidance.low.hasValue()) {
       guidance.words = text(figureText(line.guidance.low, line.kind)) + QStringLiteral("–") +
                        text(figureText(line.guidance.high, line.kind));
+      guidance.story = [index = s.evaluation->model().find(line.row), line, year = s.years().back().label(),
+                        range = guidance.words->toStdString()](const Snapshot& of) {
+        const int column = of.evaluation->layout().baseColumn() + line.year - year;
+        services::Story story =
+            services::estimateStory(of, index, column, EstimateBy::Company, EstimateEnd::Mean, line.guidance.mean);
+        story.title += ", lowest to highest";
+        story.figure = range;
+        return story;
+      };
     }
     row.cells.push_back(std::move(guidance));
     rows.push_back(std::move(row));

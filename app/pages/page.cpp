@@ -52,6 +52,11 @@ LedgerView* Page::addGrid(const char* name, const QString& accessibleName) {
   return grid;
 }
 
+void Page::connectChart(TellingChart* chart) {
+  connect(chart, &TellingChart::cellTold, &bench_, &Workbench::tell);
+  connect(chart, &TellingChart::cellFocused, &bench_, &Workbench::focus);
+}
+
 std::optional<double> Page::typedOrSay(const QString& typed, const LedgerRow& row) {
   const std::optional<double> figure = typedFigure(typed.toStdString(), row.kind);
   if (!figure) {

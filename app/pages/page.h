@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 #include <QWidget>
 
+#include "app/charts/telling_chart.h"
 #include "app/grid/ledger_view.h"
 #include "app/workbench.h"
 
@@ -28,6 +29,8 @@ class Page : public QWidget {
 
   /// A layout inside an area that scrolls when the window is too low for the page.
   QVBoxLayout* scrolledLayout();
+  /// What a chart's figures stand on is shown in the trace.
+  void connectChart(TellingChart* chart);
   /// A grid whose focused cell is traced and whose selection is summed.
   LedgerView* addGrid(const char* name, const QString& accessibleName);
   /// Reads what was typed into a driver's or input's cell; says what is wrong and gives nothing.

@@ -10,4 +10,7 @@ namespace zl::app {
 
 std::vector<MethodRange> peerRanges(const services::Snapshot& s);
 
+/// A row of base across all ranges: the price, the value to buy below.
+std::optional<RangeMark> rangeMark(const services::Snapshot& s, const char* row);
+
 }  // namespace zl::app

@@ -41,6 +41,7 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   layout->addWidget(statistics_);
   layout->addWidget(sectionLabel(tr("Implied value per share against the price"), this));
   ranges_ = new RangeChart(this);
+  connectChart(ranges_);
   layout->addWidget(ranges_);
   layout->addStretch();
   connect(peers_, &LedgerView::rowActivated, this, &PeersPage::toggle);
@@ -166,9 +167,7 @@ void PeersPage::fillStatistics() {
       {tr("count"), tr("low"), tr("quartile"), tr("median"), tr("mean"), tr("harmonic"), tr("quartile"), tr("high")},
       std::move(rows));
   statistics_->showAll();
-  const Figure price = s.givens.at("price").figure;
-  ranges_->setContent(peerRanges(s), price.hasValue() ? std::optional(price.value()) : std::nullopt, std::nullopt,
-                      unit);
+  ranges_->setContent(peerRanges(s), rangeMark(s, "price"), std::nullopt, unit);
 }
 
 void PeersPage::toggle(int row, int column) {

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdlib>
+#include <tuple>
 
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
@@ -77,6 +78,7 @@ QWidget* VerdictPage::makeSummary() {
   sentence_->setContentsMargins(8, 0, 8, 4);
   layout->addWidget(sentence_);
   ranges_ = new RangeChart(summary);
+  connectChart(ranges_);
   layout->addWidget(ranges_);
   scenarios_ = addGrid("verdictScenarios", tr("Scenarios"));
   scenarios_->setWidths(300, 90, 0);
@@ -167,24 +169,27 @@ void VerdictPage::fillRanges() {
   const int base = std::max(0, s.caseOf().indexOf(kBase));
   std::vector<MethodRange> ranges;
   const auto scenarioRange = [&](const QString& label, const char* row) {
-    MethodRange r{label, 1e300, -1e300, std::nullopt, {}, true};
+    MethodRange r;
+    r.label = label;
+    r.scenarios = true;
+    const model::Cell cell{e.model().find(row), 0};
     for (int i = 0; i < e.scenarios(); ++i) {
       const Figure f = e.constant(row, i);
       if (!f.hasValue()) {
         r.whyNot = text(s.caseOf().scenarios[static_cast<size_t>(i)].label + ": " + f.reason());
         break;
       }
-      r.low = std::min(r.low, f.value());
-      r.high = std::max(r.high, f.value());
-      if (i == base) r.middle = f.value();
+      const ChartFigure told{cell, i, {}};
+      if (i == 0 || f.value() < r.low) std::tie(r.low, r.lowTold) = std::pair(f.value(), told);
+      if (i == 0 || f.value() > r.high) std::tie(r.high, r.highTold) = std::pair(f.value(), told);
+      if (i == base) std::tie(r.middle, r.middleTold) = std::pair(std::optional(f.value()), told);
     }
     ranges.push_back(std::move(r));
   };
   scenarioRange(tr("Cash flow, perpetual growth"), "value_growth");
   scenarioRange(tr("Cash flow, exit multiple"), "value_exit");
   for (MethodRange& r : peerRanges(s)) ranges.push_back(std::move(r));
-  const auto number = [](const Figure& f) { return f.hasValue() ? std::optional(f.value()) : std::nullopt; };
-  ranges_->setContent(std::move(ranges), number(s.givens.at("price").figure), number(e.constant("buy_below", base)),
+  ranges_->setContent(std::move(ranges), rangeMark(s, "price"), rangeMark(s, "buy_below"),
                       text(s.company().listing.unit));
 }
 

@@ -22,6 +22,17 @@ services::Telling storyIn(const services::Side& side, const services::BesideLine
   return [side, line, scenario](const services::Snapshot&) { return services::versionStory(side, line, scenario); };
 }
 
+/// An end of the walk: a scenario's value before the floor at zero, or the weighted one.
+services::Telling walkEnd(const services::Side& side, const std::string& scenario, const Figure& figure) {
+  if (scenario.empty())
+    return [side, figure](const services::Snapshot&) { return services::weightedStory(side, figure); };
+  services::BesideLine value;
+  value.row = "raw_value";
+  value.label = "Value per share";
+  value.kind = Kind::Quote;
+  return storyIn(side, value, scenario);
+}
+
 }  // namespace
 
 VersionsPanel::VersionsPanel(Workbench& bench, LedgerView* list, LedgerView* beside, LedgerView* years, QWidget* parent)
@@ -74,6 +85,7 @@ VersionsPanel::VersionsPanel(Workbench& bench, LedgerView* list, LedgerView* bes
   bar->addStretch();
   layout->addWidget(walkBar_);
   chart_ = new WalkChart(this);
+  connect(chart_, &TellingChart::cellTold, &bench_, &Workbench::tell);
   layout->addWidget(chart_);
   sentence_ = new QLabel(this);
   sentence_->setObjectName(QStringLiteral("walkSentence"));
@@ -302,6 +314,8 @@ void VersionsPanel::fillWalk() {
     content.to = walk->to.value();
     content.fromFigure = written(content.from);
     content.toFigure = written(content.to);
+    content.fromTold.story = walkEnd(*from, id, walk->from);
+    content.toTold.story = walkEnd(*to, id, walk->to);
     const std::vector<double> shown = effectsThatAddUp(*walk, 2);
     QStringList causes;
     for (size_t i = 0; i < shown.size(); ++i) {
@@ -309,7 +323,10 @@ void VersionsPanel::fillWalk() {
       QStringList made;
       for (const std::string& row : step.rows) made << text(row);
       const QString figure = (shown[i] < 0 ? QString() : QStringLiteral("+")) + written(shown[i]);
-      content.bars.push_back({text(step.label), step.effect, figure, made.join(QLatin1Char('\n'))});
+      const auto story = [of = *walk, i, said = figure.toStdString()](const services::Snapshot& s) {
+        return services::walkStepStory(s, of, i, said);
+      };
+      content.bars.push_back({text(step.label), step.effect, figure, made.join(QLatin1Char('\n')), {{}, -1, story}});
       causes << tr("%1 %2").arg(text(step.label), figure);
     }
     sentence_->setText(causes.isEmpty() ? tr("The two are the same.")

@@ -32,6 +32,12 @@ bool isOf(const Fact& fact, const model::FactSource& source) {
 
 }  // namespace
 
+Kind kindOfUnit(const std::string& unit) {
+  if (unit == "shares") return Kind::Shares;
+  if (unit.ends_with("/shares")) return Kind::PerShare;
+  return isCurrency(unit) ? Kind::Money : Kind::Count;
+}
+
 std::vector<LineCell> factLine(std::span<const Fact> facts, const std::vector<FiscalYear>& years,
                                const model::FactSource& source, Kind kind, const std::string& currency) {
   std::vector<LineCell> cells(years.size());

@@ -12,6 +12,9 @@
 
 namespace zl {
 
+/// How a fact's figure is shown, by its unit: money, shares, a figure per share, else a plain number.
+Kind kindOfUnit(const std::string& unit);
+
 /// What the facts say by fiscal year; where several documents report one figure the last filed one
 /// counts. `kind` says which units fit: money of `currency`, shares, a figure per share, a pure
 /// number; a count takes any unit that is no currency (hours, tonnes). Missing where nothing fits.

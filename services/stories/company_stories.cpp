@@ -155,6 +155,22 @@ Story recordStory(const Snapshot& s, const std::string& title, const Figure& fig
   return story;
 }
 
+Story debtDueStory(const Snapshot& s, int year, bool floating) {
+  Figure sum = Figure::of(0);
+  std::vector<std::string> loans;
+  for (const DebtDue& due : s.company().debtDue) {
+    if (due.year != year || due.floating != floating) continue;
+    sum = sum + Figure::of(due.amount);
+    loans.push_back("    " + (due.what.empty() ? "not named" : due.what) + ": " +
+                    shownWithUnit(s, Figure::of(due.amount), Kind::Money) +
+                    (due.rate ? " at " + shownWithUnit(s, Figure::of(*due.rate), Kind::Ratio) : ""));
+  }
+  Story story =
+      recordStory(s, fmt::format("Debt due in {}, {}", year, floating ? "floating" : "fixed"), sum, Kind::Money);
+  story.lines.insert(story.lines.end(), loans.begin(), loans.end());
+  return story;
+}
+
 Story basisStory(const Snapshot& s, const BasisMeasure& measure, const BasisSwitch& choice, bool change,
                  const Figure& figure, int scenario) {
   Story story =

@@ -42,6 +42,9 @@ Story marginChangeStory(const Snapshot& s, const SegmentView& view, int column, 
 Story recordStory(const Snapshot& s, const std::string& title, const Figure& figure, Kind kind,
                   const std::string& how = {});
 
+/// Debt that falls due in a year, loan by loan.
+Story debtDueStory(const Snapshot& s, int year, bool floating);
+
 /// A measure with one choice of the basis taken the other way, or what that changes.
 Story basisStory(const Snapshot& s, const BasisMeasure& measure, const BasisSwitch& choice, bool change,
                  const Figure& figure, int scenario);

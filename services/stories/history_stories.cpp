@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/filing/fact_lines.h"
+#include "core/quantity/number_text.h"
 #include "services/report.h"
 
 namespace zl::services {
@@ -80,8 +82,7 @@ Figure figureOf(const InterimTable& table, int row, const std::string& period) {
 Story factStory(const Snapshot& s, const LineCell::Part& part) {
   const Fact& f = s.evidence->facts[part.fact];
   const std::string name = (f.label.empty() ? f.concept_name : f.label).str();
-  Story story = storyAbout(s, name + ", " + f.period.text(), Figure::of(part.weight) * f.figure(),
-                           f.unit == "shares" ? Kind::Shares : Kind::Money);
+  Story story = storyAbout(s, name + ", " + f.period.text(), Figure::of(part.weight) * f.figure(), kindOfUnit(f.unit));
   story.lines.push_back(factWords(s, part));
   return story;
 }
@@ -90,9 +91,21 @@ Story restatementStory(const Snapshot& s, size_t first, size_t last) {
   const Fact& was = s.evidence->facts[first];
   const Fact& is = s.evidence->facts[last];
   Story story = storyAbout(s, was.concept_name.str() + ", " + was.period.text() + ", change",
-                           is.figure() - was.figure(), was.unit == "shares" ? Kind::Shares : Kind::Money);
+                           is.figure() - was.figure(), kindOfUnit(was.unit));
   story.lines.push_back("last filed: " + factWords(s, {last, 1}));
   story.lines.push_back("less first filed: " + factWords(s, {first, 1}));
+  return story;
+}
+
+Story tieStory(const Snapshot& s, const FiledTie& tie) {
+  Story story;
+  story.title = tie.label + " " + s.periodOf(tie.column);
+  story.figure = groupedNumber(std::stod(tie.gap) / shownScale(Kind::Money), 3) + " " +
+                 unitText(Kind::Money, s.company().currency, s.company().listing.unit);
+  story.lines.push_back((tie.holds ? "ties: off by " : "does not tie: off by ") + tie.gap +
+                        ", the filed rounding allows " + tie.tolerance);
+  for (const size_t fact : tie.facts) story.lines.push_back(factWords(s, {fact, 1}));
+  reads(s, story, tie.total.c_str(), tie.column);
   return story;
 }
 

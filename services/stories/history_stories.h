@@ -15,6 +15,17 @@ Story factStory(const Snapshot& s, const LineCell::Part& part);
 /// What a later filing changed, indices of facts.
 Story restatementStory(const Snapshot& s, size_t first, size_t last);
 
+/// Figures that should add up, in a filed year: what is left over, and the facts of both sides.
+struct FiledTie {
+  std::string label;
+  std::string total;  ///< row of the model, may be empty
+  int column = 0;
+  bool holds = true;
+  std::string gap, tolerance;  ///< exact decimal texts
+  std::vector<size_t> facts;
+};
+Story tieStory(const Snapshot& s, const FiledTie& tie);
+
 /// Years of a row, filed columns from..to.
 struct YearsOf {
   int row = 0;

@@ -272,6 +272,35 @@ Story publishedStory(const Snapshot& s, const PublishedLine& line, const Publish
   return story;
 }
 
+Story impliedGrowthStory(const Snapshot& s, int scenario) {
+  Story story;
+  story.title = "Growth the exit multiple implies · " + s.caseOf().scenarios[static_cast<size_t>(scenario)].label;
+  story.scenario = scenario;
+  for (const double g : impliedGrowthOf(s, scenario))
+    story.figure += (story.figure.empty() ? "" : " or ") + groupedNumber(g * 100, 1);
+  story.figure = story.figure.empty() ? "none" : story.figure + " %";
+  story.lines.emplace_back("every growth rate at which the perpetuity in use gives the exit's terminal value");
+  const int last = s.evaluation->layout().columns() - 1;
+  reads(s, story, "exit_terminal");
+  reads(s, story, "wacc", last);
+  reads(s, story, "return_weight");
+  reads(s, story, "return_on_new_capital");
+  return story;
+}
+
+Story walkStepStory(const Snapshot& s, const ValueWalk& walk, size_t step, const std::string& shown) {
+  Story story;
+  const WalkStep& of = walk.steps[step];
+  story.title = of.label + ", effect on value per share";
+  story.figure = shown + " " + unitText(Kind::Quote, s.company().currency, s.company().listing.unit);
+  story.lines.push_back(fmt::format(
+      "its mean effect over all orders in which the {} parts that differ could have been changed, each mixture of the "
+      "two ends valued whole ({} of them); before the floor at zero (Shapley 1953)",
+      walk.steps.size(), walk.mixtures));
+  for (const std::string& row : of.rows) story.lines.push_back("differs: " + row);
+  return story;
+}
+
 Story probabilityStory(const Snapshot& s, int scenario, const Result<AssumptionHistory>& history) {
   const Scenario& of = s.caseOf().scenarios[static_cast<size_t>(scenario)];
   Story story = storyAbout(s, "Probability of " + of.label, Figure::of(of.probability), Kind::Ratio);

@@ -47,6 +47,12 @@ Story interimProgressStory(const Snapshot& s, const InterimLine& line, const std
 enum class PublishedFigure { Old, Now, Change, Share };
 Story publishedStory(const Snapshot& s, const PublishedLine& line, const PublishedSet& set, PublishedFigure which);
 
+/// The growth rates that an exit multiple implies.
+Story impliedGrowthStory(const Snapshot& s, int scenario);
+
+/// A part of the walk from one value to another, by its place in `walk.steps`.
+Story walkStepStory(const Snapshot& s, const ValueWalk& walk, size_t step, const std::string& shown);
+
 /// A scenario's probability and how it came about.
 Story probabilityStory(const Snapshot& s, int scenario, const Result<AssumptionHistory>& history);
 

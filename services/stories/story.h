@@ -31,7 +31,7 @@ std::string shownOrWhy(const Snapshot& s, const Figure& figure, Kind kind);
 /// A story about a figure; a figure without a value says why in the first line.
 Story storyAbout(const Snapshot& s, std::string title, const Figure& figure, Kind kind);
 
-/// Adds a row at a column (0 for a constant) to what the story stands on; rows that the model does
+/// Adds a row at a column (none is needed for a constant) to what the story stands on; rows that the model does
 /// not have and columns beyond its years are left out.
 void reads(const Snapshot& s, Story& story, int row, int column);
 void reads(const Snapshot& s, Story& story, const char* row, int column = 0);

@@ -353,7 +353,7 @@ TEST(Charts, DrawWhatTheyAreGivenAndTakeGaps) {
   EXPECT_EQ(inked(ranges), 0) << "with neither price nor value there is no axis to draw";
   ranges.setContent({{QStringLiteral("One"), 500, 900, 700.0, {}, true},
                      {QStringLiteral("None"), 0, 0, std::nullopt, QStringLiteral("no peer counts"), false}},
-                    742.0, 600.0, QStringLiteral("GBX"));
+                    RangeMark{742.0}, RangeMark{600.0}, QStringLiteral("GBX"));
   EXPECT_GT(inked(ranges), 2000);
 }
 
