@@ -5,6 +5,7 @@
 #include <QStandardPaths>
 #include <QTextBrowser>
 #include <QVBoxLayout>
+#include <span>
 
 #include "app/look/theme.h"
 
@@ -16,6 +17,24 @@ struct Term {
   const char* word;
   const char* meaning;
 };
+
+/// What the keyboard does where the menus do not say it.
+constexpr Term kKeys[] = {
+    {"Pages", "Alt with 1 to 9 goes to a page; Ctrl+F finds a line, driver, page, version, finding or action."},
+    {"Grids",
+     "Arrows move, typing replaces, F2 edits, Ctrl+C and Ctrl+V take cells to and from other programs. Enter does what "
+     "the grid is for: adopts a figure, brings a driver to the board, draws a line, takes a peer in or out."},
+    {"The trace",
+     "F6 goes to it. Enter walks into what a figure stands on or into what hangs on it, Backspace walks out again."},
+    {"Charts and the value rail",
+     "Tab goes to a chart, Shift+F6 to the rail. Arrows go from figure to figure, Home and End to the first and the "
+     "last; the trace tells each. Enter on a mark of the rail goes to its page."},
+    {"The path board",
+     "Left and right choose a year, up and down move its figure by a step, Page Up and Page Down by five. With Shift "
+     "the "
+     "whole stage moves, with Ctrl the long-run level. Escape lets go of a drag."},
+    {"Own rows", "Ctrl+Space offers words that fit, Ctrl+Enter accepts the text."},
+    {"A document", "Escape or Backspace goes back to where it was opened from."}};
 
 constexpr Term kTerms[] = {
     {"Version",
@@ -105,7 +124,8 @@ QString demoBookPath() {
   return folder + QStringLiteral("/demo.zledger");
 }
 
-Glossary::Glossary(model::Model model, QWidget* parent) : QDialog(parent), model_(std::move(model)) {
+Glossary::Glossary(model::Model model, const QString& wanted, QWidget* parent)
+    : QDialog(parent), model_(std::move(model)) {
   setWindowTitle(tr("Glossary"));
   resize(720, 600);
   auto* layout = new QVBoxLayout(this);
@@ -117,7 +137,8 @@ Glossary::Glossary(model::Model model, QWidget* parent) : QDialog(parent), model
   text_->setObjectName(QStringLiteral("glossaryText"));
   layout->addWidget(text_);
   connect(filter, &QLineEdit::textChanged, this, &Glossary::fill);
-  fill({});
+  filter->setText(wanted);
+  fill(wanted);
 }
 
 void Glossary::fill(const QString& filter) {
@@ -147,16 +168,19 @@ void Glossary::fill(const QString& filter) {
     rule(tr("value"), row.value);
     html += QStringLiteral("</p>");
   }
-  QString words;
-  for (const Term& term : kTerms) {
-    const QString word = QString::fromUtf8(term.word);
-    const QString meaning = QString::fromUtf8(term.meaning);
-    if (!filter.isEmpty() && !word.contains(filter, Qt::CaseInsensitive) &&
-        !meaning.contains(filter, Qt::CaseInsensitive))
-      continue;
-    words += QStringLiteral("<p><b>%1</b><br>%2</p>").arg(word.toHtmlEscaped(), meaning.toHtmlEscaped());
-  }
-  if (!words.isEmpty()) html += QStringLiteral("<h3>%1</h3>").arg(tr("Words of the pages")) + words;
+  const auto section = [&](const QString& title, std::span<const Term> terms) {
+    QString words;
+    for (const Term& term : terms) {
+      const QString word = QString::fromUtf8(term.word);
+      const QString meaning = QString::fromUtf8(term.meaning);
+      const bool wanted = filter.isEmpty() || title.contains(filter, Qt::CaseInsensitive) ||
+                          word.contains(filter, Qt::CaseInsensitive) || meaning.contains(filter, Qt::CaseInsensitive);
+      if (wanted) words += QStringLiteral("<p><b>%1</b><br>%2</p>").arg(word.toHtmlEscaped(), meaning.toHtmlEscaped());
+    }
+    if (!words.isEmpty()) html += QStringLiteral("<h3>%1</h3>").arg(title) + words;
+  };
+  section(tr("Words of the pages"), kTerms);
+  section(tr("Keys"), kKeys);
   text_->setHtml(html.isEmpty() ? tr("Nothing matches.") : html);
 }
 

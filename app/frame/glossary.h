@@ -1,5 +1,5 @@
 #pragma once
-// Every row of the model with its definition, rule and unit, searchable.
+// Every row of the model with its definition, rule and unit, words of the pages, and keys; searchable.
 
 #include <QDialog>
 
@@ -13,7 +13,8 @@ class Glossary : public QDialog {
   Q_OBJECT
 
  public:
-  explicit Glossary(model::Model model, QWidget* parent = nullptr);
+  /// Opens on what matches `wanted`; empty: on everything.
+  Glossary(model::Model model, const QString& wanted, QWidget* parent = nullptr);
 
  private:
   void fill(const QString& filter);

@@ -131,9 +131,11 @@ void MainWindow::makeActions() {
   for (QMenu* menu : menuBar()->findChildren<QMenu*>()) actions += menu->actions();
   find_->setActions(actions);
   QMenu* help = menuBar()->addMenu(tr("&Help"));
-  QAction* glossary = help->addAction(tr("&Glossary…"), this, &MainWindow::showGlossary);
+  QAction* glossary = help->addAction(tr("&Glossary…"), this, [this] { showGlossary({}); });
   glossary->setShortcut(QKeySequence::HelpContents);
   glossary->setObjectName(QStringLiteral("glossary"));
+  QAction* keys = help->addAction(tr("&Keys…"), this, [this] { showGlossary(tr("Keys")); });
+  keys->setObjectName(QStringLiteral("keys"));
 }
 
 void MainWindow::makeFileMenu() {
@@ -203,9 +205,11 @@ void MainWindow::makeViewMenu() {
   connect(trace, &QAction::toggled, trace_, &QWidget::setVisible);
   QAction* toTrace = view->addAction(tr("Go to the tra&ce"), this, [this] {
     trace_->show();
-    if (auto* list = trace_->findChild<QWidget*>(QStringLiteral("traceInputs"))) list->setFocus();
+    trace_->takeFocus();
   });
   toTrace->setShortcut(QKeySequence(Qt::Key_F6));
+  QAction* toRail = view->addAction(tr("Go to the &value rail"), this, [this] { rail_->setFocus(Qt::TabFocusReason); });
+  toRail->setShortcut(QKeySequence(Qt::SHIFT | Qt::Key_F6));
   view->addSeparator();
   auto* group = new QActionGroup(this);
   const ThemeChoice chosen = static_cast<ThemeChoice>(settings_.value(QStringLiteral("theme"), 0).toInt());
@@ -366,8 +370,8 @@ void MainWindow::chooseTheme(ThemeChoice choice) {
   update();
 }
 
-void MainWindow::showGlossary() {
-  auto* glossary = new Glossary(bench_.isOpen() ? bench_.now().evaluation->model() : resources_->model, this);
+void MainWindow::showGlossary(const QString& wanted) {
+  auto* glossary = new Glossary(bench_.isOpen() ? bench_.now().evaluation->model() : resources_->model, wanted, this);
   glossary->setAttribute(Qt::WA_DeleteOnClose);
   glossary->show();
 }

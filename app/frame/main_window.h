@@ -65,7 +65,7 @@ class MainWindow : public QMainWindow {
   void rememberRecent(const QString& path);
   [[nodiscard]] QStringList recent() const;
   void chooseTheme(ThemeChoice choice);
-  void showGlossary();
+  void showGlossary(const QString& wanted);
 
   std::shared_ptr<const services::Resources> resources_;
   services::Desk desk_;

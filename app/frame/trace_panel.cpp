@@ -156,7 +156,7 @@ void TracePanel::walkIn(const QListWidgetItem* item) {
   const QPoint cell = item->data(kCellRole).toPoint();
   if (!telling_) trail_.push_back(at_);
   look({cell.x(), cell.y()}, telling_ ? told_->scenario : scenario_);
-  keepFocus();
+  takeFocus();
 }
 
 void TracePanel::walkOut() {
@@ -167,11 +167,11 @@ void TracePanel::walkOut() {
   } else if (told_) {
     tell(services::Story(*told_));
   }
-  keepFocus();
+  takeFocus();
 }
 
 /// A list without entries goes, and the keys that walk must not go with it.
-void TracePanel::keepFocus() {
+void TracePanel::takeFocus() {
   if (inputs_->isVisibleTo(this)) return inputs_->setFocus();
   if (dependents_->isVisibleTo(this)) return dependents_->setFocus();
   setFocus();

@@ -20,6 +20,8 @@ class TracePanel : public QWidget {
  public:
   explicit TracePanel(Workbench& bench, QWidget* parent = nullptr);
   void look(model::Cell cell, int scenario);
+  /// To what can be walked on from the figure shown.
+  void takeFocus();
   [[nodiscard]] model::Cell current() const { return at_; }
 
  protected:
@@ -29,7 +31,6 @@ class TracePanel : public QWidget {
   void refresh();
   void walkIn(const QListWidgetItem* item);
   void walkOut();
-  void keepFocus();
   void fillList(QListWidget* list, const std::vector<TraceLink>& links) const;
   void tell(const services::Story& story);
   void showInputs(const std::vector<TraceLink>& inputs);

@@ -132,7 +132,17 @@ void LedgerView::mouseReleaseEvent(QMouseEvent* event) {
 
 void LedgerView::currentChanged(const QModelIndex& current, const QModelIndex& previous) {
   QTableView::currentChanged(current, previous);
-  const LedgerCell* cell = model_.cellAt(current);
+  askCurrent();
+}
+
+void LedgerView::focusInEvent(QFocusEvent* event) {
+  QTableView::focusInEvent(event);
+  // Come back to, the trace may have gone elsewhere. A window that is raised again has not.
+  if (event->reason() != Qt::ActiveWindowFocusReason && event->reason() != Qt::PopupFocusReason) askCurrent();
+}
+
+void LedgerView::askCurrent() {
+  const LedgerCell* cell = model_.cellAt(currentIndex());
   if (cell == nullptr) return;
   if (cell->story) {
     Q_EMIT cellTold(cell->story);

@@ -45,8 +45,10 @@ class LedgerView : public QTableView {
   void currentChanged(const QModelIndex& current, const QModelIndex& previous) override;
   void selectionChanged(const QItemSelection& selected, const QItemSelection& deselected) override;
   void resizeEvent(QResizeEvent* event) override;
+  void focusInEvent(QFocusEvent* event) override;
 
  private:
+  void askCurrent();  ///< what the cell under the cursor stands on is told
   void copySelection() const;
   void paste();
   void applyWidths();

@@ -291,6 +291,21 @@ TEST_F(Told, AStoryIsWalkedOnToTheFactAndBack) {
   EXPECT_THAT(find<QLabel>("traceSource")->text().toStdString(), HasSubstr("= 746086000 EUR for 2024-01-01"));
   press(QApplication::focusWidget(), Qt::Key_Backspace);
   EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Revenue 2025, growth"));
+  // From the grid by F6; from anywhere to the rail, and from its mark to the mark's page.
+  find<LedgerView>("history")->setFocus();
+  press(window_.get(), Qt::Key_F6);
+  press(QApplication::focusWidget(), Qt::Key_Return);
+  EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Revenue 2025"));
+  QCoreApplication::processEvents();  // the rail is drawn
+  press(window_.get(), Qt::Key_F6, Qt::ShiftModifier);
+  EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Value per share · Worst"));
+  press(QApplication::focusWidget(), Qt::Key_Return);
+  EXPECT_TRUE(find<QWidget>("CashvaluePage")->isVisible());
+  go(Qt::Key_3);
+  ask("history", QStringLiteral("Revenue"), 11);
+  press(window_.get(), Qt::Key_F6);
+  press(QApplication::focusWidget(), Qt::Key_Down);
+  press(QApplication::focusWidget(), Qt::Key_Return);
   // A change may make what was told another figure: the trace returns to the model.
   ASSERT_TRUE(bench().apply(services::setProbability(bench().now().caseOf(), "worst", 0.3)));
   EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Revenue 2024"));

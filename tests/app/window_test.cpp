@@ -475,6 +475,11 @@ TEST_F(Window, CasesAndNotesAndTheGlossary) {
   QTest::keyClicks(filter, QStringLiteral("first twelve months"));
   EXPECT_THAT(find<QTextBrowser>("glossaryText")->toPlainText().toStdString(), testing::HasSubstr("Organic growth"))
       << "words of the pages that are no row of the model";
+  window_->findChild<Glossary*>()->close();
+  QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+  find<QAction>("keys")->trigger();
+  EXPECT_THAT(find<QTextBrowser>("glossaryText")->toPlainText().toStdString(),
+              testing::AllOf(testing::HasSubstr("Page Up"), testing::HasSubstr("Shift+F6")));
 }
 
 }  // namespace
