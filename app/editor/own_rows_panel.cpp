@@ -6,7 +6,7 @@
 
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
-#include "services/stories/outlook_stories.h"
+#include "services/stories/version_stories.h"
 
 namespace zl::app {
 namespace {

@@ -7,7 +7,7 @@
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/rate_parts.h"
-#include "services/stories/outlook_stories.h"
+#include "services/stories/evidence_stories.h"
 
 namespace zl::app {
 namespace {

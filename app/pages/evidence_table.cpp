@@ -6,8 +6,8 @@
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/driver_moves.h"
+#include "services/stories/evidence_stories.h"
 #include "services/stories/history_stories.h"
-#include "services/stories/outlook_stories.h"
 #include "services/stories/peer_stories.h"
 
 namespace zl::app {

@@ -5,6 +5,7 @@
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
+#include "services/stories/evidence_stories.h"
 #include "services/stories/outlook_stories.h"
 
 namespace zl::app {

@@ -11,7 +11,7 @@
 #include "services/published.h"
 #include "services/roll_forward.h"
 #include "services/scenario_edits.h"
-#include "services/stories/outlook_stories.h"
+#include "services/stories/evidence_stories.h"
 
 namespace zl::app {
 OutlookTables::OutlookTables(Workbench& bench, LedgerView* grid, QWidget* parent)

@@ -8,7 +8,7 @@
 #include "app/look/theme.h"
 #include "app/pages/page.h"
 #include "core/quantity/number_text.h"
-#include "services/stories/outlook_stories.h"
+#include "services/stories/version_stories.h"
 
 namespace zl::app {
 namespace {

@@ -7,6 +7,7 @@
 #include "core/quantity/number_text.h"
 #include "services/history_figures.h"
 #include "services/stories/documents.h"
+#include "services/stories/rows.h"
 
 namespace zl::services {
 namespace {
@@ -53,7 +54,7 @@ void tellPart(const Snapshot& s, const std::vector<std::optional<size_t>>& facts
 
 Story marketStory(const Snapshot& s, MarketFigure which, const std::string& label, const Figure& figure, Kind kind) {
   Story story = storyAbout(s, label + " on " + dateText(s.caseOf().valuationDate), figure, kind);
-  story.scenario = std::max(0, s.caseOf().indexOf(kBase));
+  story.scenario = baseLane(s);
   const int base = s.evaluation->layout().baseColumn();
   const auto enterprise = [&] {
     reads(s, story, "market_equity");

@@ -5,13 +5,10 @@
 #include "core/filing/fact_lines.h"
 #include "core/quantity/number_text.h"
 #include "services/report.h"
+#include "services/stories/rows.h"
 
 namespace zl::services {
 namespace {
-
-const model::Row& rowAt(const Snapshot& s, int row) {
-  return s.evaluation->model().rows[static_cast<size_t>(row)];
-}
 
 /// A filed year as the reading has it: the trace itself shows adjusted figures.
 void readsYear(const Snapshot& s, Story& story, int row, int column, Reading reading) {

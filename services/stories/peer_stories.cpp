@@ -8,6 +8,7 @@
 #include "core/quantity/number_text.h"
 #include "exchange/content.h"
 #include "services/stories/documents.h"
+#include "services/stories/rows.h"
 
 namespace zl::services {
 namespace {
@@ -135,7 +136,7 @@ Story impliedStory(const Snapshot& s, Multiple m, const std::string& statistic, 
                    const Figure& figure) {
   Story story = storyAbout(s, std::string("Value per share by peers' ") + multipleLabel(m) + ", " + statistic, figure,
                            Kind::Quote);
-  story.scenario = std::max(0, s.caseOf().indexOf(kBase));
+  story.scenario = baseLane(s);
   const int base = s.evaluation->layout().baseColumn();
   const bool earnings = m == Multiple::PriceToEarnings;
   story.lines.push_back(shownOrWhy(s, multiple, Kind::Multiple) +
