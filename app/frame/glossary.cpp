@@ -30,9 +30,8 @@ constexpr Term kKeys[] = {
      "Tab goes to a chart, Shift+F6 to the rail. Arrows go from figure to figure, Home and End to the first and the "
      "last; the trace tells each. Enter on a mark of the rail goes to its page."},
     {"The path board",
-     "Left and right choose a year, up and down move its figure by a step, Page Up and Page Down by five. With Shift "
-     "the "
-     "whole stage moves, with Ctrl the long-run level. Escape lets go of a drag."},
+     "Left and right choose a year, up and down move its figure by a step, Page Up and Page Down by five. With "
+     "Shift the whole stage moves, with Ctrl the long-run level. Escape lets go of a drag."},
     {"Own rows", "Ctrl+Space offers words that fit, Ctrl+Enter accepts the text."},
     {"A document", "Escape or Backspace goes back to where it was opened from."}};
 

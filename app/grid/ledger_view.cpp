@@ -137,8 +137,10 @@ void LedgerView::currentChanged(const QModelIndex& current, const QModelIndex& p
 
 void LedgerView::focusInEvent(QFocusEvent* event) {
   QTableView::focusInEvent(event);
-  // Come back to, the trace may have gone elsewhere. A window that is raised again has not.
-  if (event->reason() != Qt::ActiveWindowFocusReason && event->reason() != Qt::PopupFocusReason) askCurrent();
+  // Where a hand comes back to a grid, the trace may have gone elsewhere. What the program itself has just
+  // traced (a finding, a mark of the rail) stays when it brings the page.
+  const Qt::FocusReason why = event->reason();
+  if (why == Qt::TabFocusReason || why == Qt::BacktabFocusReason || why == Qt::MouseFocusReason) askCurrent();
 }
 
 void LedgerView::askCurrent() {

@@ -25,7 +25,7 @@ services::Telling storyIn(const services::Side& side, const services::BesideLine
 /// An end of the walk: a scenario's value before the floor at zero, or the weighted one.
 services::Telling walkEnd(const services::Side& side, const std::string& scenario, const Figure& figure) {
   if (scenario.empty())
-    return [side, figure](const services::Snapshot&) { return services::weightedStory(side, figure); };
+    return [side, figure](const services::Snapshot&) { return services::weightedStory(side, "raw_value", figure); };
   services::BesideLine value;
   value.row = "raw_value";
   value.label = "Value per share";
@@ -271,7 +271,7 @@ void VersionsPanel::fillList() {
     }
     row.cells.push_back(figureCell(weightedValue(*s->snapshot->evaluation, "value_per_share")));
     row.cells.back().story = [side = *s, figure = row.cells.back().figure](const services::Snapshot&) {
-      return services::weightedStory(side, figure);
+      return services::weightedStory(side, "value_per_share", figure);
     };
     const auto kept = std::find_if(versions_.begin(), versions_.end(),
                                    [&](const store::KeptVersion& v) { return v.name == s->name; });

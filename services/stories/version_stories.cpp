@@ -64,15 +64,14 @@ Story versionStory(const Side& side, const BesideLine& line, const std::string& 
   return story;
 }
 
-Story weightedStory(const Side& side, const Figure& figure) {
+Story weightedStory(const Side& side, const char* row, const Figure& figure) {
   const Snapshot& s = *side.snapshot;
   Story story = storyAbout(s, "Value per share, weighted, in '" + side.name + "'", figure, Kind::Quote);
   story.lines.emplace_back("each scenario's value times its probability:");
   for (int i = 0; i < s.evaluation->scenarios(); ++i) {
     const Scenario& scenario = s.caseOf().scenarios[static_cast<size_t>(i)];
-    story.lines.push_back("    " + scenario.label + ": " +
-                          shownOrWhy(s, s.evaluation->constant("value_per_share", i), Kind::Quote) + " at " +
-                          shownWithUnit(s, Figure::of(scenario.probability), Kind::Ratio));
+    story.lines.push_back("    " + scenario.label + ": " + shownOrWhy(s, s.evaluation->constant(row, i), Kind::Quote) +
+                          " at " + shownWithUnit(s, Figure::of(scenario.probability), Kind::Ratio));
   }
   return story;
 }

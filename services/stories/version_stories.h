@@ -19,7 +19,8 @@ Story ownEffectStory(const Snapshot& s, const OwnEffect& effect, int scenario, b
 
 /// A figure of a version, told within that version.
 Story versionStory(const Side& side, const BesideLine& line, const std::string& scenario);
-/// The probability-weighted value per share of a version.
-Story weightedStory(const Side& side, const Figure& figure);
+/// The probability-weighted value per share of a version; `row` is the value weighted, after or before
+/// the floor at zero.
+Story weightedStory(const Side& side, const char* row, const Figure& figure);
 
 }  // namespace zl::services

@@ -105,9 +105,9 @@ class Told : public WindowFixture {
     const auto row = std::find_if(rows.begin(), rows.end(),
                                   [&](const LedgerRow& r) { return r.label.trimmed() == label && !r.heading; });
     if (row == rows.end()) return "no row " + label.toStdString();
-    view->setFocus();
     view->setCurrentIndex(
         view->ledger().index(static_cast<int>(row - rows.begin()), view->ledger().firstColumn() + column));
+    view->setFocus(Qt::TabFocusReason);
     return find<QLabel>("traceTitle")->text().toStdString() + '\n' + find<QLabel>("traceFigure")->text().toStdString() +
            '\n' + find<QLabel>("traceSource")->text().toStdString() + '\n' + inputs();
   }
@@ -301,6 +301,12 @@ TEST_F(Told, AStoryIsWalkedOnToTheFactAndBack) {
   EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Value per share · Worst"));
   press(QApplication::focusWidget(), Qt::Key_Return);
   EXPECT_TRUE(find<QWidget>("CashvaluePage")->isVisible());
+  ask("walk", QStringLiteral("Upside"), 2);
+  find<TellingChart>("valueRail")->setFocus();
+  press(QApplication::focusWidget(), Qt::Key_End);
+  press(QApplication::focusWidget(), Qt::Key_Return);
+  EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Value per share · Best"))
+      << "the page that is brought leaves what was asked";
   go(Qt::Key_3);
   ask("history", QStringLiteral("Revenue"), 11);
   press(window_.get(), Qt::Key_F6);
