@@ -125,8 +125,11 @@ Story viewStory(const Snapshot& s, int row, int column, HistoryView view, Readin
     } else if (described.history) {
       story.lines.push_back("by history's rule " + expressionText(*described.history));
       const model::Layout& layout = s.evaluation->layout();
-      for (const model::Cell read : model::cellsRead(s.evaluation->model(), layout, *described.history, column))
-        readsYear(s, story, read.row, read.column, reading);
+      for (const model::Cell read : model::cellsRead(s.evaluation->model(), layout, *described.history, column)) {
+        const bool there = std::any_of(story.reads.begin(), story.reads.end(),
+                                       [&](const TraceLink& link) { return link.cell == read; });
+        if (!there) readsYear(s, story, read.row, read.column, reading);
+      }
     }
     return story;
   }

@@ -3,6 +3,7 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
+#include "core/filing/fact_lines.h"
 #include "core/filing/minor_unit.h"
 #include "core/filing/restatement.h"
 
@@ -230,6 +231,13 @@ TEST(Restatements, FirstAndLastFiledBeyondRounding) {
   EXPECT_EQ(sales({"sales"}), 1000);
   EXPECT_EQ(sales({kEveryLine}), 1000);
   EXPECT_EQ(sales({"tax"}), 975.5);
+}
+
+TEST(FactUnits, DecideHowAFigureIsShown) {
+  const std::pair<const char*, Kind> units[] = {
+      {"EUR", Kind::Money},  {"shares", Kind::Shares}, {"EUR/shares", Kind::PerShare},
+      {"pure", Kind::Count}, {"t", Kind::Count},       {"utr:MWh", Kind::Count}};
+  for (const auto& [unit, kind] : units) EXPECT_EQ(kindOfUnit(unit), kind) << unit;
 }
 
 }  // namespace
