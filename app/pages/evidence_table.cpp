@@ -90,11 +90,11 @@ LedgerRow EvidenceTable::besideRow(const QString& key, const QString& label, con
 }
 
 void EvidenceTable::tellRange(LedgerRow& row) {
-  row.cells[1].story = [of = row.cells[0].story,
-                        range = row.cells[1].words->toStdString()](const services::Snapshot& s) {
+  row.cells[1].story = [of = row.cells[0].story, range = *row.cells[1].words,
+                        kind = row.kind](const services::Snapshot& s) {
     services::Story story = of(s);
     story.title += ", lowest to highest";
-    story.figure = range;
+    story.figure = (range + QLatin1Char(' ') + unitOf(s, kind)).trimmed().toStdString();
     return story;
   };
 }

@@ -170,12 +170,12 @@ std::vector<LedgerRow> publishedRows(const Snapshot& s, const PublishedSet& set)
       guidance.words = text(figureText(line.guidance.low, line.kind)) + QStringLiteral("–") +
                        text(figureText(line.guidance.high, line.kind));
       guidance.story = [index = s.evaluation->model().find(line.row), line, year = s.years().back().label(),
-                        range = guidance.words->toStdString()](const Snapshot& of) {
+                        range = *guidance.words](const Snapshot& of) {
         const int column = of.evaluation->layout().baseColumn() + line.year - year;
         services::Story story =
             services::estimateStory(of, index, column, EstimateBy::Company, EstimateEnd::Mean, line.guidance.mean);
         story.title += ", lowest to highest";
-        story.figure = range;
+        story.figure = (range + QLatin1Char(' ') + unitOf(of, line.kind)).trimmed().toStdString();
         return story;
       };
     }
