@@ -1,16 +1,16 @@
 #include "app/pages/outlook_rows.h"
 
-#include <algorithm>
-
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/evidence_stories.h"
 #include "services/stories/outlook_stories.h"
+#include "services/stories/rows.h"
 
 namespace zl::app {
 namespace {
 
+using services::baseLane;
 using services::Snapshot;
 
 /// A share in per cent in a row of another kind.
@@ -30,10 +30,6 @@ LedgerCell tracedCell(const Figure& figure, model::Cell source, int scenario) {
 LedgerCell told(LedgerCell cell, services::Telling story) {
   cell.story = std::move(story);
   return cell;
-}
-
-int baseLane(const Snapshot& s) {
-  return std::max(0, s.caseOf().indexOf(kBase));
 }
 
 }  // namespace

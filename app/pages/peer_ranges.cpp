@@ -2,8 +2,7 @@
 
 #include "app/look/theme.h"
 #include "services/stories/peer_stories.h"
-
-#include <algorithm>
+#include "services/stories/rows.h"
 
 namespace zl::app {
 
@@ -35,7 +34,7 @@ std::vector<MethodRange> peerRanges(const services::Snapshot& s) {
 }
 
 std::optional<RangeMark> rangeMark(const services::Snapshot& s, const char* row) {
-  const int base = std::max(0, s.caseOf().indexOf(kBase));
+  const int base = services::baseLane(s);
   const Figure figure = s.evaluation->constant(row, base);
   if (!figure.hasValue()) return std::nullopt;
   return RangeMark{figure.value(), {model::Cell{s.evaluation->model().find(row), 0}, base, {}}};

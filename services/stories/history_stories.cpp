@@ -49,7 +49,7 @@ const char* ruleWords(HistoryView view) {
     case HistoryView::ShareOfRevenue:
       return "over the revenue of the period";
     case HistoryView::PerShare:
-      return "over the weighted average count of shares of the period";
+      return "over the ordinary shares at the year's end";
   }
   return "";
 }
@@ -59,17 +59,9 @@ int yearsBack(HistoryView view) {
   return view == HistoryView::GrowthTwoYears ? 2 : compares ? 1 : 0;
 }
 
-/// The same quarter so many years before: "Q1 2025" -> "Q1 2024".
-std::string yearsBefore(const std::string& period, int years) {
-  const size_t at = period.find(' ') + 1;
-  return period.substr(0, at) + std::to_string(std::stoi(period.substr(at)) - years);
-}
-
-Figure figureOf(const InterimTable& table, int row, const std::string& period) {
-  const auto column = std::find(table.periods.begin(), table.periods.end(), period) - table.periods.begin();
+Figure figureOf(const InterimTable& table, int row, size_t column) {
   for (const InterimRow& r : table.rows) {
-    if (r.row == row && column < static_cast<std::ptrdiff_t>(r.figures.size()))
-      return r.figures[static_cast<size_t>(column)];
+    if (r.row == row) return r.figures[column];
   }
   return Figure::absent("not reported");
 }
@@ -150,16 +142,26 @@ Story interimViewStory(const Snapshot& s, int row, const std::string& period, Hi
   const InterimTable table = interimTable(s, basis);
   Story story = storyAbout(s, described.label + " " + period + ", " + viewWords(view), figure,
                            kindIn(view, described).value_or(described.kind));
-  story.lines.emplace_back(ruleWords(view));
-  const auto add = [&](int of, const std::string& at) {
-    const Story part = interimStory(s, of, at, span, figureOf(table, of, at));
+  const bool perShare = view == HistoryView::PerShare;
+  story.lines.emplace_back(perShare ? "over the mean of the average counts of its quarters, each of the counts at its "
+                                      "beginning and end"
+                                    : ruleWords(view));
+  const auto found = std::find(table.periods.begin(), table.periods.end(), period);
+  if (found == table.periods.end()) return story;
+  const auto column = static_cast<size_t>(found - table.periods.begin());
+  const auto add = [&](int of, size_t quartersBack) {
+    if (quartersBack > column) return;
+    const size_t at = column - quartersBack;
+    const Story part = interimStory(s, of, table.periods[at], span, figureOf(table, of, at));
     story.lines.push_back(part.title + ": " + part.figure);
     for (const std::string& line : part.lines) story.lines.push_back("    " + line);
   };
-  add(row, period);
-  if (const int back = yearsBack(view); back > 0) add(row, yearsBefore(period, back));
-  if (view == HistoryView::ShareOfRevenue) add(s.evaluation->model().find("revenue"), period);
-  if (view == HistoryView::PerShare) add(s.evaluation->model().find("shares"), period);
+  constexpr size_t kQuarters = 4;
+  add(row, 0);
+  if (const int back = yearsBack(view); back > 0) add(row, kQuarters * static_cast<size_t>(back));
+  if (view == HistoryView::ShareOfRevenue) add(s.evaluation->model().find("revenue"), 0);
+  const size_t quarters = basis == Basis::Trailing ? kQuarters : 1;
+  for (size_t back = 0; perShare && back <= quarters; ++back) add(s.evaluation->model().find("shares"), back);
   return story;
 }
 
@@ -235,7 +237,7 @@ Story qualityStory(const Snapshot& s, const QualityTest& test, Reading reading, 
   const int years = test.statistic == Statistic::Last ? 1 : ends ? test.years + 1 : test.years;
   // Whether a payment was made in a year is asked of flagged years too.
   const bool regular = !ends && test.statistic != Statistic::Last && test.statistic != Statistic::Nonzero;
-  YearsOf of = lastYears(s, row, years, reading, regular);
+  const YearsOf of = lastYears(s, row, years, reading, regular);
   Story story = yearsStory(s, of, statisticWord(test.statistic), figure, kind);
   story.title = test.label;
   story.lines.insert(story.lines.begin(), std::string(statisticWord(test.statistic)) + " of " + rowAt(s, row).label +

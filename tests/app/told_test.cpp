@@ -61,6 +61,7 @@ class Told : public WindowFixture {
 
   void lookAtGrids() {
     for (LedgerView* grid : window_->findChildren<LedgerView*>()) {
+      // The list of documents names formats ("XBRL 2.1"), no figures.
       if (!grid->isVisible() || grid->objectName() == QLatin1String("documents")) continue;
       for (const LedgerRow& row : grid->ledger().ledgerRows()) {
         int column = 0;

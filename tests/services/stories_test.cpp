@@ -106,6 +106,26 @@ TEST_F(Stories, AsFiledIsToldByItsFactsAndLinesAsFiled) {
               1e-12);
 }
 
+TEST_F(Stories, QuartersPerShareNameTheCountsTheyAverage) {
+  const InterimTable table = interimTable(now(), Basis::Trailing);
+  const auto revenue =
+      std::find_if(table.rows.begin(), table.rows.end(), [&](const InterimRow& r) { return r.row == row("revenue"); });
+  ASSERT_NE(revenue, table.rows.end());
+  const auto told = [&](HistoryView view) {
+    const Figure figure = table.figuresIn(static_cast<size_t>(revenue - table.rows.begin()), view, m()).back();
+    return interimViewStory(now(), row("revenue"), table.periods.back(), view, Basis::Trailing, figure).lines;
+  };
+  // A title of its own for each period quoted: revenue, and the counts at both ends of four quarters.
+  const auto named = [&](const std::vector<std::string>& lines, const std::string& what) {
+    return std::count_if(lines.begin(), lines.end(), [&](const std::string& l) { return l.starts_with(what); });
+  };
+  EXPECT_EQ(named(told(HistoryView::PerShare), "Revenue Q"), 1);
+  EXPECT_EQ(named(told(HistoryView::PerShare), "Ordinary shares at year end Q"), 5);
+  EXPECT_EQ(named(told(HistoryView::Growth), "Revenue Q"), 2);
+  EXPECT_THAT(told(HistoryView::Growth), testing::AllOf(Contains(HasSubstr("= 723703000 EUR for 2025")),
+                                                        Contains(HasSubstr("= 746086000 EUR for 2024"))));
+}
+
 TEST_F(Stories, StatisticsNameTheYearsTheyCount) {
   const Story mean = yearsStory(now(), lastYears(now(), row("roic"), 3), "mean", Figure::of(0.1), Kind::Ratio);
   EXPECT_THAT(periods(mean), ElementsAre("2023", "2024", "2025"));
