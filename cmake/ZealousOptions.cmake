@@ -15,14 +15,6 @@ find_program(CCACHE_PROGRAM ccache)
 if(CCACHE_PROGRAM)
   set(CMAKE_CXX_COMPILER_LAUNCHER ${CCACHE_PROGRAM})
 endif()
-find_program(MOLD_PROGRAM mold)
-find_program(LLD_PROGRAM ld.lld)
-if(MOLD_PROGRAM)
-  add_link_options(-fuse-ld=mold)
-elseif(LLD_PROGRAM)
-  add_link_options(-fuse-ld=lld)
-endif()
-
 add_library(zealous_flags INTERFACE)
 # Contraction stays off so that every instruction set gives the same bits.
 target_compile_options(zealous_flags INTERFACE
@@ -59,4 +51,13 @@ function(zealous_layer name)
   add_library(${name} STATIC ${sources})
   target_include_directories(${name} PUBLIC ${CMAKE_SOURCE_DIR})
   target_link_libraries(${name} PUBLIC ${LAYER_PUBLIC} PRIVATE zealous_flags ${LAYER_PRIVATE})
+endfunction()
+
+# zealous_starts(program ARGUMENTS ...): the build fails where a program that it made does not start. A
+# linker may lay a program out so that the loader refuses it, and only for some lengths of path names;
+# so the system's own linker is used, and what LDFLAGS may ask for instead is found out here.
+function(zealous_starts program)
+  add_custom_command(TARGET ${program} POST_BUILD VERBATIM
+    COMMAND ${CMAKE_COMMAND} -E env QT_QPA_PLATFORM=offscreen
+            sh ${CMAKE_SOURCE_DIR}/cmake/starts.sh $<TARGET_FILE:${program}> ${ARGN})
 endfunction()
