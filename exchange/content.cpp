@@ -154,18 +154,4 @@ std::string digestOf(std::string_view content) {
   return std::to_string(hash) + "-" + std::to_string(content.size());
 }
 
-std::size_t firstBadUtf8(std::string_view text) {
-  std::size_t i = 0;
-  while (i < text.size()) {
-    const auto c = static_cast<unsigned char>(text[i]);
-    const std::size_t length = c < 0x80 ? 1 : (c >> 5) == 6 ? 2 : (c >> 4) == 14 ? 3 : (c >> 3) == 30 ? 4 : 0;
-    if (length == 0 || i + length > text.size()) return i;
-    for (std::size_t k = 1; k < length; ++k) {
-      if ((static_cast<unsigned char>(text[i + k]) >> 6) != 2) return i;
-    }
-    i += length;
-  }
-  return std::string_view::npos;
-}
-
 }  // namespace zl::exchange

@@ -39,7 +39,4 @@ Result<ContentKind> recognise(std::string_view content, const std::string& name)
 /// protection against forgery.
 std::string digestOf(std::string_view content);
 
-/// Position of the first byte that is not UTF-8, or npos.
-std::size_t firstBadUtf8(std::string_view text);
-
 }  // namespace zl::exchange

@@ -130,9 +130,9 @@ LineChoices inferChoices(std::span<const Fact> facts, const MappingRules& rules,
     const std::string words = label != network.labels.end() ? label->second
                               : unmapped.label.empty()      ? wordsOfName(name)
                                                             : unmapped.label;
-    const LabelRules::Match match = labels.match(words);
-    if (match.certain && !isFilled(match.rule->line)) {
-      inferred[name] = LineChoice{match.rule->line, 1, "its label '" + words + "' is a usual one"};
+    const LabelRule* rule = labels.exactly(words);
+    if (rule != nullptr && !isFilled(rule->line)) {
+      inferred[name] = LineChoice{rule->line, 1, "its label '" + words + "' is a usual one"};
     }
   }
   return inferred;

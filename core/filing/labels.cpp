@@ -96,6 +96,8 @@ Result<LabelRules> LabelRules::parse(std::string_view text, const std::string& s
       if (rule.line.empty() || synonym.empty()) {
         return fail(ErrorKind::BadInput, "a line and its labels must not be empty", where);
       }
+      labels.exactly_.try_emplace(synonym, labels.rules_.size());
+      labels.synonyms_.push_back({labels.rules_.size(), synonym, wordsOf(synonym)});
       rule.synonyms.push_back(std::move(synonym));
       rest = bar == std::string_view::npos ? std::string_view{} : rest.substr(bar + 1);
     }
@@ -109,20 +111,23 @@ const LabelRule* LabelRules::of(const std::string& line) const {
   return found == rules_.end() ? nullptr : &*found;
 }
 
+const LabelRule* LabelRules::exactly(std::string_view label) const {
+  const auto found = exactly_.find(normalisedLabel(label));
+  return found == exactly_.end() ? nullptr : &rules_[found->second];
+}
+
 LabelRules::Match LabelRules::match(std::string_view label) const {
   const std::string normal = normalisedLabel(label);
   const std::set<std::string> words = wordsOf(normal);
   Match best;
   if (words.empty()) return best;
+  if (const auto found = exactly_.find(normal); found != exactly_.end()) return {&rules_[found->second], true, normal};
   double nearest = kNear;
-  for (const LabelRule& rule : rules_) {
-    for (const std::string& synonym : rule.synonyms) {
-      if (synonym == normal) return {&rule, true, synonym};
-      const double near = likeness(words, wordsOf(synonym));
-      if (near > nearest || (near == nearest && best.rule == nullptr)) {
-        nearest = near;
-        best = {&rule, false, synonym};
-      }
+  for (const Synonym& synonym : synonyms_) {
+    const double near = likeness(words, synonym.words);
+    if (near > nearest || (near == nearest && best.rule == nullptr)) {
+      nearest = near;
+      best = {&rules_[synonym.rule], false, synonym.text};
     }
   }
   return best;

@@ -10,8 +10,10 @@
 // print as negative.
 
 #include <map>
+#include <set>
 #include <string>
 #include <string_view>
+#include <unordered_map>
 #include <vector>
 
 #include "core/quantity/error.h"
@@ -45,9 +47,18 @@ class LabelRules {
   /// The line a label names: exactly, else the one that shares most words (at least three fifths of
   /// all words of both); no rule where nothing is near.
   [[nodiscard]] Match match(std::string_view label) const;
+  /// The line whose synonym the label is; null where it is none's.
+  [[nodiscard]] const LabelRule* exactly(std::string_view label) const;
 
  private:
+  struct Synonym {
+    size_t rule;
+    std::string text;
+    std::set<std::string> words;
+  };
   std::vector<LabelRule> rules_;
+  std::vector<Synonym> synonyms_;                    ///< of all rules, in their order
+  std::unordered_map<std::string, size_t> exactly_;  ///< synonym -> the first rule that has it
 };
 
 }  // namespace zl

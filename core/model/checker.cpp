@@ -104,8 +104,30 @@ class Checker {
     }
   }
 
+  /// Operations that a rule is for one year once avg() and total() are written out. Nested they
+  /// multiply, and a line of text would cost more than a machine has.
+  void checkCost(const Expr& rule) {
+    constexpr double kMostOfRule = 20'000;
+    constexpr double kMostOfAll = 400'000;
+    const double cost = written(rule);
+    cost_ += cost;
+    if (cost > kMostOfRule) {
+      bad(rule.at, "with avg() and total() written out the rule has more than 20,000 operations");
+    }
+    if (cost_ > kMostOfAll) bad(rule.at, "with this rule the model has more than 400,000 operations a year");
+  }
+
+  static double written(const Expr& e) {
+    constexpr double kLongestForecast = 15;
+    double cost = 1;
+    for (const Expr& part : e.args) cost += written(part);
+    if (e.op == Op::Average) return 2 * cost;
+    return e.op == Op::Total ? kLongestForecast * cost : cost;
+  }
+
   void checkRule(std::optional<Expr>& rule, bool inHistory) {
     if (!rule) return;
+    checkCost(*rule);
     inHistory_ = inHistory;
     const Dimension got = dimension(*rule);
     if (!got.fits(dimensionOf(row_->kind))) {
@@ -291,6 +313,7 @@ class Checker {
 
   Model& model_;
   const Row* row_ = nullptr;
+  double cost_ = 0;
   bool inHistory_ = false;
   bool inTotal_ = false;
 };

@@ -130,9 +130,12 @@ HistoryTable::HistoryTable(const Model& model, Layout layout,
     }
     return figures_[at];
   };
-  for (size_t r = 0; r < model.rows.size(); ++r) {
-    if (model.rows[r].timing == Timing::Constant) continue;
-    for (int c = 0; c < layout.historyYears; ++c) figure({static_cast<int>(r), c});
+  // Year by year: a rule that reads the year before finds it known, so that rows leading to one another
+  // through all years are never followed at once.
+  for (int c = 0; c < layout.historyYears; ++c) {
+    for (size_t r = 0; r < model.rows.size(); ++r) {
+      if (model.rows[r].timing != Timing::Constant) figure({static_cast<int>(r), c});
+    }
   }
 }
 

@@ -278,13 +278,23 @@ class Parser {
     return true;
   }
 
-  Expr expression(int depth) { return either(depth); }
+  Expr expression(int depth) {
+    if (depth == 0) joined_ = 0;
+    return either(depth);
+  }
+
+  /// A long sum is a tree as deep as it is long, and whatever walks it goes as deep.
+  Expr joined(Op op, Expr left, Position at, Expr right) {
+    constexpr int kMostJoined = 2000;
+    if (++joined_ > kMostJoined) bad("this expression has more than 2,000 operations; split it into rows");
+    return binary(op, std::move(left), at, std::move(right));
+  }
 
   Expr either(int depth) {
     Expr left = both(depth);
     while (peek().type == Token::Type::Word && peek().text == "or") {
       const Position at = next().at;
-      left = binary(Op::Or, std::move(left), at, both(depth));
+      left = joined(Op::Or, std::move(left), at, both(depth));
     }
     return left;
   }
@@ -293,7 +303,7 @@ class Parser {
     Expr left = comparison(depth);
     while (peek().type == Token::Type::Word && peek().text == "and") {
       const Position at = next().at;
-      left = binary(Op::And, std::move(left), at, comparison(depth));
+      left = joined(Op::And, std::move(left), at, comparison(depth));
     }
     return left;
   }
@@ -305,7 +315,7 @@ class Parser {
     if (peek().type == Token::Type::Sign) {
       if (const std::optional<Op> op = meaningOf(kSigns, peek().text)) {
         const Position at = next().at;
-        return binary(*op, std::move(left), at, sum(depth));
+        return joined(*op, std::move(left), at, sum(depth));
       }
     }
     return left;
@@ -315,7 +325,7 @@ class Parser {
     Expr left = product(depth);
     while (isSign("+") || isSign("-")) {
       const Token& sign = next();
-      left = binary(sign.text == "+" ? Op::Add : Op::Subtract, std::move(left), sign.at, product(depth));
+      left = joined(sign.text == "+" ? Op::Add : Op::Subtract, std::move(left), sign.at, product(depth));
     }
     return left;
   }
@@ -324,7 +334,7 @@ class Parser {
     Expr left = signedTerm(depth);
     while (isSign("*") || isSign("/")) {
       const Token& sign = next();
-      left = binary(sign.text == "*" ? Op::Multiply : Op::Divide, std::move(left), sign.at, signedTerm(depth));
+      left = joined(sign.text == "*" ? Op::Multiply : Op::Divide, std::move(left), sign.at, signedTerm(depth));
     }
     return left;
   }
@@ -345,7 +355,7 @@ class Parser {
     Expr left = atom(depth);
     if (!isSign("^")) return left;
     const Position at = next().at;
-    return binary(Op::Power, std::move(left), at, signedTerm(depth + 1));
+    return joined(Op::Power, std::move(left), at, signedTerm(depth + 1));
   }
 
   Expr atom(int depth) {
@@ -487,6 +497,7 @@ class Parser {
   std::string source_;
   Model& model_;
   size_t at_ = 0;
+  int joined_ = 0;  ///< operations of the rule that is read
 };
 
 }  // namespace

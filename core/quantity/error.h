@@ -5,6 +5,8 @@
 #include <tl/expected.hpp>
 #include <utility>
 
+#include "core/text/utf8.h"
+
 namespace zl {
 
 /// The closed list of ways an operation can fail; the comment is what the user can do.
@@ -13,7 +15,9 @@ enum class ErrorKind {
   BadInput,     ///< correct the value or the file at the place named
   TooLarge,     ///< split the input, or raise the stated limit
   WrongKind,    ///< give a file of a supported kind
-  Conflict,     ///< reload: somebody else changed the book
+  Conflict,     ///< look again: somebody else changed the book
+  Busy,         ///< try again in a moment: somebody else is writing
+  Damaged,      ///< verify the book, go back to a copy, or rescue what is whole
   Storage,      ///< check the disk, the rights and that the file is a book
   Cancelled,    ///< the user stopped it
   Unsupported,  ///< the input is valid but asks for something not built
@@ -26,10 +30,13 @@ struct Error {
   std::string where;  ///< file, line, row, period; may be empty
   std::string todo;   ///< what the user can do; may be empty
 
-  /// One line: "where: what. todo"
+  /// One line: "where: what. todo". What offends may come out of a file and be of any length or bytes:
+  /// it is shortened, and steers nothing that shows it.
   [[nodiscard]] std::string text() const {
-    std::string line = where.empty() ? what : where + ": " + what;
-    if (!todo.empty()) line += ". " + todo;
+    constexpr std::size_t kLongest = 800;
+    const std::string told = harmless(shortened(what, kLongest));
+    std::string line = where.empty() ? told : harmless(shortened(where, kLongest)) + ": " + told;
+    if (!todo.empty()) line += ". " + harmless(shortened(todo, kLongest));
     return line;
   }
 };

@@ -1,4 +1,5 @@
 #include "core/table/reading.h"
+#include "core/text/utf8.h"
 
 #include <algorithm>
 #include <cstdlib>
@@ -224,7 +225,7 @@ class Guess {
       if (label == nullptr || label->kind != SheetCell::Kind::Text || !hasFigure(static_cast<int>(r))) continue;
       TableLine line;
       line.row = static_cast<int>(r);
-      line.label = label->text.substr(0, 200);
+      line.label = shortened(label->text, 200);
       line.concept_name = "label:" + line.label;
       if (const int times = ++repeats[line.label]; times > 1) line.concept_name += " (" + std::to_string(times) + ")";
       if (hints_.takenConcepts.count(line.concept_name) > 0) line.concept_name += " [" + sheet_.name + "]";

@@ -6,7 +6,7 @@
 #include <array>
 #include <memory>
 
-#include "exchange/content.h"
+#include "core/text/utf8.h"
 
 namespace zl::exchange {
 namespace {
@@ -14,6 +14,7 @@ namespace {
 constexpr std::size_t kLargestCell = 65536;
 constexpr std::size_t kMostColumns = 4096;
 constexpr std::size_t kBufferSteps = 4096;
+constexpr int kLinesBetween = 4096;  ///< two looks at whether the reading is wanted
 constexpr const char* kTooLarge = "a cell holds too many bytes; 65,536 is the limit";
 
 struct Collector {
@@ -72,7 +73,8 @@ char delimiterOf(std::string_view content) {
   return ',';
 }
 
-Result<std::vector<CsvRow>> readCsvRows(std::string_view content, char delimiter, const std::string& source) {
+Result<std::vector<CsvRow>> readCsvRows(std::string_view content, char delimiter, const std::string& source,
+                                        const StopCheck& stopped) {
   if (content.substr(0, 3) == "\xEF\xBB\xBF") content.remove_prefix(3);
   const auto bad = [&](const std::string& what, int line) {
     return fail(ErrorKind::BadInput, what, source + ", line " + std::to_string(line), "Correct the text there");
@@ -104,6 +106,9 @@ Result<std::vector<CsvRow>> readCsvRows(std::string_view content, char delimiter
     }
     if (!collector.fault.empty()) break;
     ++collector.line;
+    if (collector.line % kLinesBetween == 0 && stopped()) {
+      return fail(ErrorKind::Cancelled, "reading was stopped; nothing is stored", source);
+    }
     rest.remove_prefix(line.size());
   }
   if (collector.fault.empty()) {

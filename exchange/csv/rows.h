@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/quantity/error.h"
+#include "exchange/stop_check.h"
 
 namespace zl::exchange {
 
@@ -19,6 +20,7 @@ char delimiterOf(std::string_view content);
 
 /// Rows that are not blank. Refuses quoting faults, text that is not UTF-8, cells over 64 KiB and
 /// rows over 4,096 columns, with the line.
-Result<std::vector<CsvRow>> readCsvRows(std::string_view content, char delimiter, const std::string& source);
+Result<std::vector<CsvRow>> readCsvRows(std::string_view content, char delimiter, const std::string& source,
+                                        const StopCheck& stopped = {});
 
 }  // namespace zl::exchange

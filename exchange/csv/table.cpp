@@ -13,14 +13,14 @@ void trim(std::string& s) {
 
 }  // namespace
 
-Result<CsvTable> CsvTable::read(std::string_view content, const std::string& source) {
+Result<CsvTable> CsvTable::read(std::string_view content, const std::string& source, const StopCheck& stopped) {
   const auto bad = [&](const std::string& what, int line) {
     return fail(ErrorKind::BadInput, what, source + ", line " + std::to_string(line),
                 "The layouts are described in docs/formats/csv.md");
   };
   const std::string_view header = content.substr(0, content.find('\n'));
   const bool semicolons = std::count(header.begin(), header.end(), ';') > std::count(header.begin(), header.end(), ',');
-  Result<std::vector<CsvRow>> read = readCsvRows(content, semicolons ? ';' : ',', source);
+  Result<std::vector<CsvRow>> read = readCsvRows(content, semicolons ? ';' : ',', source, stopped);
   if (!read) return tl::unexpected(read.error());
   if (read->empty()) return bad("there is no header row", 1);
 

@@ -16,7 +16,7 @@ class CsvTable {
   /// Comma or semicolon separated (judged by the header line), UTF-8. Refuses quoting faults, rows
   /// with more cells than the header, text that is not UTF-8, cells over 64 KiB, over 4,096
   /// columns. A row with fewer cells has empty ones.
-  static Result<CsvTable> read(std::string_view content, const std::string& source);
+  static Result<CsvTable> read(std::string_view content, const std::string& source, const StopCheck& stopped = {});
 
   [[nodiscard]] const std::vector<CsvRow>& rows() const { return rows_; }
   /// Index of a column by its header, -1 when there is none.

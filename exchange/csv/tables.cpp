@@ -72,8 +72,9 @@ class RowReader {
   Error error_;
 };
 
-Result<CsvTable> tableWith(std::string_view content, const std::string& name, const std::vector<std::string>& headers) {
-  Result<CsvTable> table = CsvTable::read(content, name);
+Result<CsvTable> tableWith(std::string_view content, const std::string& name, const std::vector<std::string>& headers,
+                           const StopCheck& stopped = {}) {
+  Result<CsvTable> table = CsvTable::read(content, name, stopped);
   if (!table) return table;
   if (Status s = table->require(headers); !s) return tl::unexpected(s.error());
   return table;
@@ -110,8 +111,8 @@ Fact factOf(RowReader& row) {
 
 }  // namespace
 
-Result<Filing> readFactTable(std::string_view content, const std::string& name) {
-  Result<CsvTable> table = tableWith(content, name, {"concept", "start", "end", "unit", "decimals", "value"});
+Result<Filing> readFactTable(std::string_view content, const std::string& name, const StopCheck& stopped) {
+  Result<CsvTable> table = tableWith(content, name, {"concept", "start", "end", "unit", "decimals", "value"}, stopped);
   if (!table) return tl::unexpected(table.error());
   Filing filing;
   filing.document.name = name;

@@ -9,11 +9,12 @@
 #include "core/filing/fact.h"
 #include "core/peers/peer.h"
 #include "core/quantity/error.h"
+#include "exchange/stop_check.h"
 
 namespace zl::exchange {
 
 /// concept,label,start,end,unit,decimals,value — one fact a row; empty start: a balance.
-Result<Filing> readFactTable(std::string_view content, const std::string& name);
+Result<Filing> readFactTable(std::string_view content, const std::string& name, const StopCheck& stopped = {});
 /// date,close — ascending or not; the result ascends. One row a day.
 Result<std::vector<PricePoint>> readPrices(std::string_view content, const std::string& name);
 /// peer,name,currency,price,price_currency,minor_per_major,price_date,shares,debt,leases,

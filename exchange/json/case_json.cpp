@@ -208,6 +208,7 @@ Case caseOf(const Json& json, const std::string& source, bool newerToo) {
       c.firstFiled.insert(line.get<std::string>());
     }
   }
+  r.member("stands_on");  // where an exported file comes from; no part of the case
   r.finish();
   return c;
 }

@@ -28,7 +28,7 @@ LineChoices readLineChoices(const Json& json, const std::string& path) {
 
 std::string lineChoicesText(const LineChoices& choices) {
   const Json json{{"format", "zealous-ledger-lines"}, {"version", 1}, {"lines", toJson(choices)}};
-  return json.dump(1);
+  return exchange::textOf(json, 1);
 }
 
 Result<LineChoices> lineChoicesFromText(const std::string& text, const std::string& source) {

@@ -1,38 +1,30 @@
 #include "exchange/json/reader.h"
 
 #include <cmath>
+#include <cstdio>
+
+#include "core/text/utf8.h"
 
 namespace zl::exchange {
 
-Result<Json> parseJson(std::string_view text, const std::string& source) {
-  constexpr int kDeepest = 64;
-  bool tooDeep = false;
-  std::string twice;
-  std::vector<std::set<std::string>> keys;  // of the objects that are open
-  const Json::parser_callback_t guard = [&](int depth, Json::parse_event_t event, Json& parsed) {
-    tooDeep = tooDeep || depth > kDeepest;
-    if (tooDeep) return false;
-    if (event == Json::parse_event_t::object_start) keys.emplace_back();
-    if (event == Json::parse_event_t::object_end) keys.pop_back();
-    if (event == Json::parse_event_t::key && !keys.back().insert(parsed.get_ref<const std::string&>()).second) {
-      twice = parsed.get<std::string>();
+std::string textOf(const Json& json, int indent) {
+  const std::string dumped = json.dump(indent, ' ', false, Json::error_handler_t::replace);
+  std::string out;
+  out.reserve(dumped.size());
+  for (size_t i = 0; i < dumped.size();) {
+    const std::string_view rest = std::string_view(dumped).substr(i);
+    // What would steer a terminal stands as an escape, as JSON writes the other controls: nothing is lost.
+    const std::string_view character = rest.substr(0, lengthOfFirst(rest));
+    if (steers(character)) {
+      char escape[8];
+      std::snprintf(escape, sizeof escape, "\\u%04x", codeOf(character));
+      out += escape;
+    } else {
+      out += character;
     }
-    return true;
-  };
-  try {
-    Json json = Json::parse(text, guard);
-    if (tooDeep) return fail(ErrorKind::BadInput, "the JSON is nested more than 64 deep", source);
-    if (!twice.empty()) {
-      return fail(ErrorKind::BadInput, "the member '" + twice.substr(0, 80) + "' stands twice in one object", source,
-                  "Keep one of the two");
-    }
-    return json;
-  } catch (const Json::parse_error& e) {
-    return fail(ErrorKind::BadInput, "the JSON is broken at byte " + std::to_string(e.byte), source,
-                "Correct the text there");
-  } catch (const Json::exception&) {
-    return fail(ErrorKind::BadInput, "the JSON holds text that is not UTF-8 or numbers out of range", source);
+    i += character.size();
   }
+  return out;
 }
 
 ObjectReader::ObjectReader(const Json& object, std::string path) : object_(object), path_(std::move(path)) {

@@ -9,13 +9,19 @@
 
 #include "core/period/date.h"
 #include "core/quantity/error.h"
+#include "exchange/stop_check.h"
 
 namespace zl::exchange {
 
 using Json = nlohmann::json;
 
-/// Parses text; nesting deeper than 64 and a member given twice are refused, broken text with the byte's place.
-Result<Json> parseJson(std::string_view text, const std::string& source);
+/// Parses text; nesting deeper than 64, more than 20,000,000 values and a member given twice are refused,
+/// broken text with the byte's place. Time and memory are linear in the text.
+Result<Json> parseJson(std::string_view text, const std::string& source, const StopCheck& stopped = {});
+
+/// JSON as text, on one line or indented; what is not UTF-8 in it becomes U+FFFD, so that nothing that
+/// is merely shown can fail.
+std::string textOf(const Json& json, int indent = -1);
 
 /// Thrown inside the readers of this folder only; readers return it as a value.
 struct JsonFault {

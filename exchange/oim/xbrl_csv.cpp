@@ -71,8 +71,9 @@ std::string fileOf(const std::string& url) {
 
 class ReportReader {
  public:
-  ReportReader(const Json& description, std::string name, std::span<const NamedContent> tables)
-      : json_(description), name_(std::move(name)), files_(tables), names_(namespaces()) {}
+  ReportReader(const Json& description, std::string name, std::span<const NamedContent> tables,
+               const StopCheck& stopped)
+      : json_(description), name_(std::move(name)), files_(tables), names_(namespaces()), stopped_(stopped) {}
 
   Filing run() {
     const Json& info = json_.at("documentInfo");
@@ -112,7 +113,7 @@ class ReportReader {
       if (table.value("optional", false)) return;
       refuse("the table's file '" + file + "' was not given along", where);
     }
-    const Result<CsvTable> csv = CsvTable::read(given->content, file);
+    const Result<CsvTable> csv = CsvTable::read(given->content, file, stopped_);
     if (!csv) throw Refusal{csv.error()};
     Level level = report;
     level.take(layout, where);
@@ -133,6 +134,10 @@ class ReportReader {
 
   void readCell(const CsvTable& csv, const CsvRow& row, const std::string& column, const Level& level,
                 const TextMap& parameters, const std::string& rowId) {
+    constexpr size_t kBetween = 4096;
+    if (++cells_ % kBetween == 0 && stopped_()) {
+      throw Refusal{{ErrorKind::Cancelled, "reading was stopped; nothing is stored", name_, {}}};
+    }
     const std::string& cell = csv.cell(row, column);
     if (cell.empty() || cell == "#none") return;
     const std::string where = csv.where(row) + ", column '" + column + "'";
@@ -181,6 +186,8 @@ class ReportReader {
   std::string name_;
   std::span<const NamedContent> files_;
   OimNames names_;
+  const StopCheck& stopped_;
+  size_t cells_ = 0;
   OimReport report_;
 };
 
@@ -200,14 +207,15 @@ std::vector<std::string> xbrlCsvTables(std::string_view description) {
   return names;
 }
 
-Result<Filing> readXbrlCsv(const NamedContent& description, std::span<const NamedContent> tables) {
+Result<Filing> readXbrlCsv(const NamedContent& description, std::span<const NamedContent> tables,
+                           const StopCheck& stopped) {
   const Result<Json> json = parseJson(description.content, description.name);
   if (!json) return tl::unexpected(json.error());
   if (oimDocumentType(*json) != "xbrl-csv") {
     return fail(ErrorKind::WrongKind, "the document type is not xBRL-CSV", description.name);
   }
   try {
-    Filing filing = ReportReader(*json, description.name, tables).run();
+    Filing filing = ReportReader(*json, description.name, tables, stopped).run();
     if (filing.facts.empty()) return fail(ErrorKind::BadInput, "the tables hold no numeric facts", description.name);
     return filing;
   } catch (const Refusal& refusal) {

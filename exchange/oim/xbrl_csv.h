@@ -14,6 +14,7 @@ std::vector<std::string> xbrlCsvTables(std::string_view description);
 /// columns take dimensions from themselves, their row ($column), parameters ($parameter) and the
 /// report; #nil and #none as the standard says. What is not built is refused by name:
 /// descriptions that extend others, and property groups.
-Result<Filing> readXbrlCsv(const NamedContent& description, std::span<const NamedContent> tables);
+Result<Filing> readXbrlCsv(const NamedContent& description, std::span<const NamedContent> tables,
+                           const StopCheck& stopped = {});
 
 }  // namespace zl::exchange

@@ -66,8 +66,8 @@ class FactsReader {
 
 }  // namespace
 
-Result<Filing> readXbrlJson(std::string_view content, const std::string& name) {
-  const Result<Json> json = parseJson(content, name);
+Result<Filing> readXbrlJson(std::string_view content, const std::string& name, const StopCheck& stopped) {
+  const Result<Json> json = parseJson(content, name, stopped);
   if (!json) return tl::unexpected(json.error());
   if (oimDocumentType(*json) != "xbrl-json") {
     return fail(ErrorKind::WrongKind, "the document type is not xBRL-JSON", name);
@@ -79,7 +79,12 @@ Result<Filing> readXbrlJson(std::string_view content, const std::string& name) {
   if (facts == json->end() || !facts->is_object()) {
     return fail(ErrorKind::BadInput, "the member 'facts' is missing or no object", name, "The file may be truncated");
   }
+  size_t read = 0;
   for (const auto& [id, fact] : facts->items()) {
+    constexpr size_t kBetween = 4096;
+    if (++read % kBetween == 0 && stopped()) {
+      return fail(ErrorKind::Cancelled, "reading was stopped; nothing is stored", name);
+    }
     if (Status s = reader.read(id, fact); !s) return tl::unexpected(s.error());
   }
   Filing filing = reader.finish();

@@ -3,8 +3,8 @@
 
 namespace zl::exchange {
 
-Result<Workbook> readDelimited(std::string_view content, const std::string& name) {
-  Result<std::vector<CsvRow>> rows = readCsvRows(content, delimiterOf(content), name);
+Result<Workbook> readDelimited(std::string_view content, const std::string& name, const StopCheck& stopped) {
+  Result<std::vector<CsvRow>> rows = readCsvRows(content, delimiterOf(content), name, stopped);
   if (!rows) return tl::unexpected(rows.error());
   Sheet sheet;
   for (CsvRow& row : *rows) {

@@ -17,7 +17,7 @@ constexpr const char* kPart = "content.xml";
 
 class OdsReader {
  public:
-  explicit OdsReader(std::string name) : name_(std::move(name)) {}
+  OdsReader(std::string name, const StopCheck& stopped) : name_(std::move(name)), pace_(stopped, name_) {}
 
   Workbook run(pugi::xml_node root) {
     const pugi::xml_node sheets = childNamed(childNamed(root, "body"), "spreadsheet");
@@ -65,6 +65,7 @@ class OdsReader {
     sheet.rows.emplace_back();
     int column = 0;
     for (pugi::xml_node c : node.children()) {
+      pace_.step();
       const std::string_view local = localName(c.name());
       if (local != "table-cell" && local != "covered-table-cell") continue;
       const int copies = repeats(c, "number-columns-repeated");
@@ -136,6 +137,7 @@ class OdsReader {
   }
 
   std::string name_;
+  xml::Pace pace_;
   Workbook workbook_;
   int row_ = 0;
   std::size_t cells_ = 0;
@@ -143,7 +145,7 @@ class OdsReader {
 
 }  // namespace
 
-Result<Workbook> readOds(std::string_view content, const std::string& name) {
+Result<Workbook> readOds(std::string_view content, const std::string& name, const StopCheck& stopped) {
   Result<Archive> archive = Archive::open(content, name);
   if (!archive) return tl::unexpected(archive.error());
   const Result<std::string> text = archive->read(kPart);
@@ -152,7 +154,7 @@ Result<Workbook> readOds(std::string_view content, const std::string& name) {
       xml::parse(*text, name + ", part 'content.xml'", xml::Doctype::Refused);
   if (!document) return tl::unexpected(document.error());
   try {
-    return OdsReader(name).run((*document)->tree.document_element());
+    return OdsReader(name, stopped).run((*document)->tree.document_element());
   } catch (const xml::Stop& failure) {
     return tl::unexpected(failure.error);
   }

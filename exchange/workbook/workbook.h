@@ -7,6 +7,7 @@
 
 #include "core/quantity/error.h"
 #include "core/table/sheet.h"
+#include "exchange/stop_check.h"
 
 namespace zl::exchange {
 
@@ -22,13 +23,13 @@ inline constexpr std::size_t kLongestCell = 65'536;
 /// Office Open XML workbooks (ISO/IEC 29500, "XLSX"): stored values only; formulas are not
 /// evaluated, and a formula without a stored value is an empty cell and a warning. Dates are told
 /// by the cell's number format. Hidden sheets are read and marked in the warnings.
-Result<Workbook> readXlsx(std::string_view content, const std::string& name);
+Result<Workbook> readXlsx(std::string_view content, const std::string& name, const StopCheck& stopped = {});
 
 /// OpenDocument spreadsheets (ISO/IEC 26300, "ODS"): stored values only.
-Result<Workbook> readOds(std::string_view content, const std::string& name);
+Result<Workbook> readOds(std::string_view content, const std::string& name, const StopCheck& stopped = {});
 
 /// Comma, semicolon or tab separated text, UTF-8: CSV files and cells pasted from other programs.
 /// Every cell is text.
-Result<Workbook> readDelimited(std::string_view content, const std::string& name);
+Result<Workbook> readDelimited(std::string_view content, const std::string& name, const StopCheck& stopped = {});
 
 }  // namespace zl::exchange

@@ -50,7 +50,8 @@ bool isDateFormat(std::string_view format) {
 
 class XlsxReader {
  public:
-  XlsxReader(Archive archive, std::string name) : archive_(std::move(archive)), name_(std::move(name)) {}
+  XlsxReader(Archive archive, std::string name, const StopCheck& stopped)
+      : archive_(std::move(archive)), name_(std::move(name)), pace_(stopped, name_) {}
 
   Workbook run() {
     const std::string book = mainPart();
@@ -218,6 +219,7 @@ class XlsxReader {
   }
 
   void addCell(Sheet& sheet, const CellParts& parts, int row, int column, const std::string& path) {
+    pace_.step();
     if (column >= kMostColumns || ++cells_ > kMostCells) {
       stop("the workbook has more cells than are read (5,000,000)", path, ErrorKind::TooLarge);
     }
@@ -276,6 +278,7 @@ class XlsxReader {
 
   Archive archive_;
   std::string name_;
+  xml::Pace pace_;
   Workbook workbook_;
   std::map<std::string, std::string> relations_;
   std::string stringsPart_, stylesPart_;
@@ -288,11 +291,11 @@ class XlsxReader {
 
 }  // namespace
 
-Result<Workbook> readXlsx(std::string_view content, const std::string& name) {
+Result<Workbook> readXlsx(std::string_view content, const std::string& name, const StopCheck& stopped) {
   Result<Archive> archive = Archive::open(content, name);
   if (!archive) return tl::unexpected(archive.error());
   try {
-    return XlsxReader(std::move(*archive), name).run();
+    return XlsxReader(std::move(*archive), name, stopped).run();
   } catch (const xml::Stop& failure) {
     return tl::unexpected(failure.error);
   }

@@ -4,8 +4,10 @@
 #include <charconv>
 #include <map>
 #include <unordered_map>
+#include <unordered_set>
 
 #include "core/quantity/decimal.h"
+#include "core/text/utf8.h"
 #include "exchange/content.h"
 #include "exchange/xbrl/transformations.h"
 #include "exchange/xbrl/vocabulary.h"
@@ -18,9 +20,11 @@ using xml::localName;
 constexpr std::string_view kInlineNamespace = "http://www.xbrl.org/2013/inlineXBRL";
 constexpr std::string_view kInlineNamespace10 = "http://www.xbrl.org/2008/inlineXBRL";
 constexpr std::string_view kInstanceNamespace = "http://www.xbrl.org/2003/instance";
-constexpr int kDeepestFact = 32;       ///< facts inside facts; filers nest two or three
-constexpr int kLongestScale = 30;      ///< powers of ten either way
-constexpr size_t kLongestText = 4096;  ///< of the texts kept about the filer
+constexpr int kDeepestFact = 32;               ///< facts inside facts; filers nest two or three
+constexpr int kLongestScale = 30;              ///< powers of ten either way
+constexpr size_t kLongestText = 4096;          ///< of the texts kept about the filer
+constexpr size_t kMostContinuations = 10'000;  ///< that one text may have
+constexpr size_t kMostFollowed = 200'000;      ///< continuations of all texts of a page together
 
 /// The node after `node` in reading order below `top`; with `skip` its children are passed over.
 pugi::xml_node following(pugi::xml_node node, pugi::xml_node top, bool skip = false) {
@@ -32,10 +36,22 @@ pugi::xml_node following(pugi::xml_node node, pugi::xml_node top, bool skip = fa
   return {};
 }
 
+class Page;
+
+/// What the documents of a set give one another: each is asked only for what a fact's own lacks.
+struct InlineSet {
+  std::vector<std::unique_ptr<Page>> pages;
+  std::unordered_map<std::string, const Page*> continuations;  ///< holder of an id: the first of them
+  std::unordered_set<std::string> contextsInDispute, unitsInDispute;
+  std::unordered_map<std::string, const Context*> contexts;
+  std::unordered_map<std::string, const SharedText*> units;
+};
+
 /// One document of the set, walked once for what it defines and once for its facts.
 class Page {
  public:
-  explicit Page(std::string name) : name_(std::move(name)), vocabulary_(name_) {}
+  Page(std::string name, const StopCheck& stopped)
+      : name_(std::move(name)), pace_(stopped, name_), vocabulary_(name_) {}
 
   Status open(std::string_view content) {
     Result<std::unique_ptr<xml::Document>> document = xml::parse(content, name_, xml::Doctype::NameOnly);
@@ -43,6 +59,7 @@ class Page {
     document_ = std::move(*document);
     const pugi::xml_node root = document_->tree.document_element();
     for (pugi::xml_node node = root; node; node = following(node, root)) {
+      pace_.step();
       if (node.type() != pugi::node_element) continue;
       vocabulary_.declare(node);
       const std::string_view local = localName(node.name());
@@ -57,19 +74,42 @@ class Page {
     return {};
   }
 
-  Filing facts(const std::vector<std::unique_ptr<Page>>& set) {
+  /// Gives the set what this page defines.
+  void shareWith(InlineSet& set) const {
+    for (const auto& [id, node] : continuations_) set.continuations.try_emplace(id, this);
+    vocabulary_.eachContext([&](const std::string& id, const Context& context) {
+      const auto [at, fresh] = set.contexts.try_emplace(id, &context);
+      const bool same = fresh || (at->second->period == context.period && at->second->segments == context.segments);
+      if (!same) set.contextsInDispute.insert(id);
+    });
+    vocabulary_.eachUnit([&](const std::string& id, const SharedText& unit) {
+      const auto [at, fresh] = set.units.try_emplace(id, &unit);
+      if (!fresh && !(*at->second == unit)) set.unitsInDispute.insert(id);
+    });
+  }
+
+  Filing facts(const InlineSet& set) {
     set_ = &set;
     const pugi::xml_node root = document_->tree.document_element();
-    for (pugi::xml_node node = root; node; node = following(node, root)) {
-      if (node.type() != pugi::node_element || !isInline(node)) continue;
-      const std::string_view local = localName(node.name());
-      if (local == "nonFraction") {
-        readNumber(node);
-      } else if (local == "nonNumeric") {
-        readText(node);
-      } else if (local == "fraction") {
-        setAside("fractions", node);
+    // In reading order, with the facts that the place is inside of.
+    int depth = 0;
+    for (pugi::xml_node node = root; node;) {
+      pace_.step();
+      const bool number = isFact(node);
+      if (number && depth >= kDeepestFact) {
+        stop(node, "facts are nested more than " + std::to_string(kDeepestFact) + " deep");
       }
+      take(node);
+      if (node.first_child()) {
+        depth += number ? 1 : 0;
+        node = node.first_child();
+        continue;
+      }
+      while (node && node != root && !node.next_sibling()) {
+        node = node.parent();
+        depth -= isFact(node) ? 1 : 0;
+      }
+      node = node == root ? pugi::xml_node() : node.next_sibling();
     }
     finish();
     return std::move(filing_);
@@ -89,6 +129,22 @@ class Page {
   }
   [[nodiscard]] bool isXbrli(pugi::xml_node node) const { return vocabulary_.uriOf(node.name()) == kInstanceNamespace; }
 
+  [[nodiscard]] bool isFact(pugi::xml_node node) const {
+    return node.type() == pugi::node_element && localName(node.name()) == "nonFraction" && isInline(node);
+  }
+
+  void take(pugi::xml_node node) {
+    if (node.type() != pugi::node_element || !isInline(node)) return;
+    const std::string_view local = localName(node.name());
+    if (local == "nonFraction") {
+      readNumber(node);
+    } else if (local == "nonNumeric") {
+      readText(node);
+    } else if (local == "fraction") {
+      setAside("fractions", node);
+    }
+  }
+
   void setAside(const std::string& what, pugi::xml_node first) {
     auto& [count, where] = setAside_[what];
     if (++count == 1) where = place(first);
@@ -100,35 +156,31 @@ class Page {
     for (pugi::xml_node node = element.first_child(); node;) {
       bool skip = false;
       if (node.type() == pugi::node_pcdata || node.type() == pugi::node_cdata) text += node.value();
+      if (text.size() > kLongestText) break;  // no number is as long, and no more is kept of a text
       if (node.type() == pugi::node_element && localName(node.name()) == "exclude" && isInline(node)) skip = true;
       node = following(node, element, skip);
     }
     return text;
   }
 
-  /// A context or unit: the page's own, else the one that the other pages agree on.
+  /// The page's own, else the one that the other pages agree on.
   template <class T>
-  const T* find(pugi::xml_node fact, const std::string& id, const char* what,
-                const T* (Vocabulary::*lookUp)(std::string_view) const, bool (*same)(const T&, const T&)) const {
-    if (const T* own = (vocabulary_.*lookUp)(id)) return own;
-    const T* found = nullptr;
-    for (const std::unique_ptr<Page>& other : *set_) {
-      const T* theirs = (other->vocabulary_.*lookUp)(id);
-      if (theirs == nullptr) continue;
-      if (found != nullptr && !same(*found, *theirs)) {
-        stop(fact,
-             std::string("the ") + what + " '" + id + "' is defined differently by two of the files given together");
-      }
-      found = theirs;
+  const T* find(pugi::xml_node fact, const T* own, const std::string& id, const char* what,
+                const std::unordered_map<std::string, const T*>& shared,
+                const std::unordered_set<std::string>& inDispute) const {
+    if (own != nullptr) return own;
+    if (inDispute.count(id) > 0) {
+      stop(fact,
+           std::string("the ") + what + " '" + id + "' is defined differently by two of the files given together");
     }
-    return found;
+    const auto found = shared.find(id);
+    return found == shared.end() ? nullptr : found->second;
   }
 
   const Context* contextOf(pugi::xml_node node) const {
     const std::string id = node.attribute("contextRef").value();
-    const Context* context = find<Context>(
-        node, id, "context", &Vocabulary::context,
-        [](const Context& a, const Context& b) { return a.period == b.period && a.segments == b.segments; });
+    const Context* context =
+        find(node, vocabulary_.context(id), id, "context", set_->contexts, set_->contextsInDispute);
     if (context == nullptr && !vocabulary_.isForever(id)) {
       stop(node, "the fact " + std::string(node.attribute("name").value()) + " names a context '" + id +
                      "' that no file given defines");
@@ -138,17 +190,10 @@ class Page {
 
   void readNumber(pugi::xml_node node) {
     if (*node.attribute("target").value() != 0) return setAside("facts of another target", node);
-    int depth = 0;
-    for (pugi::xml_node up = node.parent(); up; up = up.parent()) {
-      if (localName(up.name()) == "nonFraction" && ++depth > kDeepestFact) {
-        stop(node, "facts are nested more than " + std::to_string(kDeepestFact) + " deep");
-      }
-    }
     const Context* context = contextOf(node);
     if (context == nullptr) return;
     const std::string unitId = node.attribute("unitRef").value();
-    const SharedText* unit = find<SharedText>(node, unitId, "unit", &Vocabulary::unit,
-                                              [](const SharedText& a, const SharedText& b) { return a == b; });
+    const SharedText* unit = find(node, vocabulary_.unit(unitId), unitId, "unit", set_->units, set_->unitsInDispute);
     Fact fact;
     fact.concept_name = texts_(vocabulary_.usual(node.attribute("name").value()));
     if (fact.concept_name.empty()) stop(node, "a fact has no name");
@@ -205,7 +250,8 @@ class Page {
     const std::string_view local = localName(concept_name);
     const bool names = local == "EntityRegistrantName" || local == "NameOfReportingEntityOrOtherMeansOfIdentification";
     const bool ends = local == "DocumentPeriodEndDate" || local == "DateOfEndOfReportingPeriod2013";
-    if (!names && !ends) return;
+    const bool wanted = (names && filing_.about.filerName.empty()) || (ends && !filing_.about.periodEnd);
+    if (!wanted) return;
     const std::string text = continuedText(node);
     if (names && filing_.about.filerName.empty()) filing_.about.filerName = text;
     if (ends && !filing_.about.periodEnd) {
@@ -218,25 +264,34 @@ class Page {
   }
 
   /// The text of an element and of what continues it, across the set's files.
-  std::string continuedText(pugi::xml_node node) const {
+  std::string continuedText(pugi::xml_node node) {
     std::string text = textOf(node);
     std::string next = node.attribute("continuedAt").value();
-    std::vector<std::string> passed;
+    std::unordered_set<std::string> passed;
     while (!next.empty() && text.size() < kLongestText) {
-      if (std::find(passed.begin(), passed.end(), next) != passed.end()) {
-        stop(node, "the continuation '" + next + "' leads back to itself");
+      if (!passed.insert(next).second) stop(node, "the continuation '" + next + "' leads back to itself");
+      if (passed.size() > kMostContinuations || ++followed_ > kMostFollowed) {
+        stop(node, "texts continue more often than is followed (10,000 times for one, 200,000 in all)");
       }
-      passed.push_back(next);
-      const Page* holder = nullptr;
-      for (const std::unique_ptr<Page>& page : *set_) {
-        if (page->continuations_.count(next) > 0 && (holder == nullptr || page.get() == this)) holder = page.get();
+      pace_.step();
+      const Page* holder = this;
+      if (continuations_.count(next) == 0) {
+        const auto other = set_->continuations.find(next);
+        if (other == set_->continuations.end()) {
+          stop(node, "the text continues at '" + next + "', which no file given holds");
+        }
+        holder = other->second;
       }
-      if (holder == nullptr) stop(node, "the text continues at '" + next + "', which no file given holds");
       const pugi::xml_node more = holder->continuations_.at(next);
       text += holder->textOf(more);
       next = more.attribute("continuedAt").value();
     }
-    return std::string(xml::trimmed(text.substr(0, kLongestText)));
+    return std::string(xml::trimmed(shortText(text)));
+  }
+
+  /// At most what is kept of a text, in whole characters.
+  static std::string shortText(const std::string& text) {
+    return text.size() <= kLongestText ? text : shortened(text, kLongestText);
   }
 
   void finish() {
@@ -249,27 +304,30 @@ class Page {
   }
 
   std::string name_;
+  xml::Pace pace_;
   std::unique_ptr<xml::Document> document_;
   TextPool texts_;
   Vocabulary vocabulary_;
   std::unordered_map<std::string, pugi::xml_node> continuations_;
-  const std::vector<std::unique_ptr<Page>>* set_ = nullptr;
+  const InlineSet* set_ = nullptr;
+  size_t followed_ = 0;  ///< continuations
   Filing filing_;
   std::map<std::string, std::pair<int, std::string>> setAside_;
 };
 
 }  // namespace
 
-Result<std::vector<Filing>> readInlineXbrl(std::span<const NamedContent> documents) {
+Result<std::vector<Filing>> readInlineXbrl(std::span<const NamedContent> documents, const StopCheck& stopped) {
   try {
-    std::vector<std::unique_ptr<Page>> set;
+    InlineSet set;
     for (const NamedContent& document : documents) {
-      set.push_back(std::make_unique<Page>(document.name));
-      if (Status s = set.back()->open(document.content); !s) return tl::unexpected(s.error());
+      set.pages.push_back(std::make_unique<Page>(document.name, stopped));
+      if (Status s = set.pages.back()->open(document.content); !s) return tl::unexpected(s.error());
     }
+    for (const std::unique_ptr<Page>& page : set.pages) page->shareWith(set);
     std::vector<Filing> filings;
-    filings.reserve(set.size());
-    for (const std::unique_ptr<Page>& page : set) filings.push_back(page->facts(set));
+    filings.reserve(set.pages.size());
+    for (const std::unique_ptr<Page>& page : set.pages) filings.push_back(page->facts(set));
     return filings;
   } catch (const xml::Stop& failure) {
     return tl::unexpected(failure.error);

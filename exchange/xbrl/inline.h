@@ -9,6 +9,7 @@
 
 #include "core/filing/fact.h"
 #include "core/quantity/error.h"
+#include "exchange/stop_check.h"
 
 namespace zl::exchange {
 
@@ -23,6 +24,6 @@ struct NamedContent {
 /// one name differently, the set is refused. Texts that name the filer and the period's end go
 /// into Filing::about. Facts of another target than the default, fractions, and number formats not
 /// known are set aside with a warning that counts them and names the first.
-Result<std::vector<Filing>> readInlineXbrl(std::span<const NamedContent> documents);
+Result<std::vector<Filing>> readInlineXbrl(std::span<const NamedContent> documents, const StopCheck& stopped = {});
 
 }  // namespace zl::exchange

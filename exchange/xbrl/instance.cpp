@@ -19,8 +19,8 @@ constexpr std::string_view kInstanceNamespace = "http://www.xbrl.org/2003/instan
 
 class InstanceReader {
  public:
-  InstanceReader(const xml::Lines& lines, std::string name)
-      : name_(std::move(name)), lines_(lines), vocabulary_(name_) {}
+  InstanceReader(const xml::Lines& lines, std::string name, const StopCheck& stopped)
+      : name_(std::move(name)), lines_(lines), pace_(stopped, name_), vocabulary_(name_) {}
 
   Filing run(pugi::xml_node root, size_t likelyFacts) {
     vocabulary_.declare(root);
@@ -50,6 +50,7 @@ class InstanceReader {
 
   bool walk(pugi::xml_node root, Pass pass) {
     for (pugi::xml_node node : root.children()) {
+      pace_.step();
       if (pass == Pass::Definitions) {
         readDefinition(node);
       } else if (!readItem(node, 0, pass)) {
@@ -172,6 +173,7 @@ class InstanceReader {
 
   std::string name_;
   const xml::Lines& lines_;
+  xml::Pace pace_;
   Vocabulary vocabulary_;
   Filing filing_;
   std::unordered_map<std::string_view, SharedText> concepts_;  ///< as in the file -> as kept; keys live in the XML
@@ -181,7 +183,7 @@ class InstanceReader {
 
 }  // namespace
 
-Result<Filing> readXbrlInstance(std::string_view content, const std::string& name) {
+Result<Filing> readXbrlInstance(std::string_view content, const std::string& name, const StopCheck& stopped) {
   const Result<std::unique_ptr<xml::Document>> document = xml::parse(content, name, xml::Doctype::Refused);
   if (!document) return tl::unexpected(document.error());
   const pugi::xml_node root = (*document)->tree.document_element();
@@ -193,7 +195,7 @@ Result<Filing> readXbrlInstance(std::string_view content, const std::string& nam
   try {
     constexpr size_t kShortestFact = 60;  // bytes: what the file could hold at most
     const size_t likely = std::min(static_cast<size_t>((*document)->lines.count()), content.size() / kShortestFact);
-    Filing filing = InstanceReader((*document)->lines, name).run(root, likely);
+    Filing filing = InstanceReader((*document)->lines, name, stopped).run(root, likely);
     if (filing.facts.empty()) {
       return fail(ErrorKind::BadInput, "the instance holds no numeric facts", name);
     }

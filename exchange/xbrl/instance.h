@@ -6,12 +6,13 @@
 
 #include "core/filing/fact.h"
 #include "core/quantity/error.h"
+#include "exchange/stop_check.h"
 
 namespace zl::exchange {
 
 /// Reads contexts (instants, durations, segments and scenarios), units, decimals or precision,
 /// nil facts and tuples' leaves. Facts whose value is no number are counted in the warnings.
 /// Documents with a type declaration are refused: nothing outside the file is ever followed.
-Result<Filing> readXbrlInstance(std::string_view content, const std::string& name);
+Result<Filing> readXbrlInstance(std::string_view content, const std::string& name, const StopCheck& stopped = {});
 
 }  // namespace zl::exchange

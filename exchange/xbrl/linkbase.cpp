@@ -20,10 +20,31 @@ std::string conceptOf(std::string_view href) {
   return std::string(id.substr(0, underscore)) + ":" + std::string(id.substr(underscore + 1));
 }
 
+constexpr size_t kMostLinks = 500'000;
+
+/// What all links of a file may cost together.
+class Budget {
+ public:
+  Budget(const StopCheck& stopped, const std::string& name) : pace_(stopped, name), name_(name) {}
+  void step() { pace_.step(); }
+  void spend() {
+    pace_.step();
+    if (++spent_ <= kMostLinks) return;
+    throw xml::Stop{Error{ErrorKind::TooLarge, "the linkbase holds more than 500,000 arcs and labels", name_,
+                          "Give the linkbases of this filing alone"}};
+  }
+
+ private:
+  xml::Pace pace_;
+  std::string name_;
+  size_t spent_ = 0;
+};
+
 class LinkReader {
  public:
-  explicit LinkReader(pugi::xml_node link) : link_(link) {
+  LinkReader(pugi::xml_node link, Budget& budget) : link_(link), budget_(budget) {
     for (pugi::xml_node node : link.children()) {
+      budget.step();
       const std::string label(attributeNamed(node, "label"));
       if (localName(node.name()) == "loc") concepts_.emplace(label, conceptOf(attributeNamed(node, "href")));
       if (localName(node.name()) == "label") texts_.emplace(label, node);
@@ -37,6 +58,7 @@ class LinkReader {
       const auto children = concepts_.equal_range(std::string(attributeNamed(arc, "to")));
       for (auto p = parents.first; p != parents.second; ++p) {
         for (auto c = children.first; c != children.second; ++c) {
+          budget_.spend();
           if (p->second.empty() || c->second.empty()) continue;
           network.arcs.push_back(
               {p->second, c->second, arc.attribute("weight").as_double(1) < 0 ? -1 : 1, calculation});
@@ -52,6 +74,7 @@ class LinkReader {
       const auto texts = texts_.equal_range(std::string(attributeNamed(arc, "to")));
       for (auto c = concepts.first; c != concepts.second; ++c) {
         for (auto t = texts.first; t != texts.second; ++t) {
+          budget_.spend();
           const std::string_view role = attributeNamed(t->second, "role");
           if (!role.empty() && role.substr(role.rfind('/') + 1) != "label") continue;
           const bool english = attributeNamed(t->second, "lang").substr(0, 2) == "en";
@@ -64,13 +87,14 @@ class LinkReader {
 
  private:
   pugi::xml_node link_;
+  Budget& budget_;
   std::multimap<std::string, std::string> concepts_;  ///< label of a locator -> concept
   std::multimap<std::string, pugi::xml_node> texts_;
 };
 
 }  // namespace
 
-Result<ConceptNetwork> readLinkbase(std::string_view content, const std::string& name) {
+Result<ConceptNetwork> readLinkbase(std::string_view content, const std::string& name, const StopCheck& stopped) {
   const Result<std::unique_ptr<xml::Document>> document = xml::parse(content, name, xml::Doctype::Refused);
   if (!document) return tl::unexpected(document.error());
   const pugi::xml_node root = (*document)->tree.document_element();
@@ -79,11 +103,16 @@ Result<ConceptNetwork> readLinkbase(std::string_view content, const std::string&
                 "the outermost element is <" + std::string(root.name()).substr(0, 60) + ">, not a linkbase", name);
   }
   ConceptNetwork network;
-  for (pugi::xml_node link : root.children()) {
-    const std::string_view local = localName(link.name());
-    if (local == "calculationLink") LinkReader(link).readArcs("calculationArc", true, network);
-    if (local == "presentationLink") LinkReader(link).readArcs("presentationArc", false, network);
-    if (local == "labelLink") LinkReader(link).readLabels(network);
+  try {
+    Budget budget(stopped, name);
+    for (pugi::xml_node link : root.children()) {
+      const std::string_view local = localName(link.name());
+      if (local == "calculationLink") LinkReader(link, budget).readArcs("calculationArc", true, network);
+      if (local == "presentationLink") LinkReader(link, budget).readArcs("presentationArc", false, network);
+      if (local == "labelLink") LinkReader(link, budget).readLabels(network);
+    }
+  } catch (const xml::Stop& failure) {
+    return tl::unexpected(failure.error);
   }
   if (network.arcs.empty() && network.labels.empty()) {
     return fail(ErrorKind::BadInput, "the linkbase holds no calculation, presentation or labels", name);

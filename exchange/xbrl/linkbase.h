@@ -7,11 +7,13 @@
 
 #include "core/filing/inference.h"
 #include "core/quantity/error.h"
+#include "exchange/stop_check.h"
 
 namespace zl::exchange {
 
 /// Calculation and presentation arcs, prohibited ones left out, and standard labels. Refuses files
-/// that hold none of these.
-Result<ConceptNetwork> readLinkbase(std::string_view content, const std::string& name);
+/// that hold none of these, and more than 500,000 arcs or labels: locators that share a label
+/// multiply.
+Result<ConceptNetwork> readLinkbase(std::string_view content, const std::string& name, const StopCheck& stopped = {});
 
 }  // namespace zl::exchange

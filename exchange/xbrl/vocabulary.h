@@ -50,6 +50,14 @@ class Vocabulary {
   [[nodiscard]] std::string_view uriOf(std::string_view qualified) const;
   [[nodiscard]] const Context* context(std::string_view id) const;
   [[nodiscard]] const SharedText* unit(std::string_view id) const;
+  template <class F>
+  void eachContext(F visit) const {
+    for (const auto& [id, context] : contexts_) visit(id, context);
+  }
+  template <class F>
+  void eachUnit(F visit) const {
+    for (const auto& [id, unit] : units_) visit(id, unit);
+  }
   [[nodiscard]] bool isForever(std::string_view id) const { return forever_.count(std::string(id)) > 0; }
 
  private:

@@ -1,7 +1,10 @@
 #include "exchange/xml/document.h"
 
 #include <algorithm>
+#include <cctype>
 #include <charconv>
+
+#include "core/text/utf8.h"
 
 namespace zl::exchange::xml {
 
@@ -68,6 +71,29 @@ namespace {
 
 constexpr unsigned kParts = pugi::parse_default | pugi::parse_doctype;
 
+/// How the bytes are to be read. The library takes what it does not know for UTF-8, unchecked: texts of
+/// other encodings would go on as bytes that are none.
+Result<pugi::xml_encoding> encodingOf(std::string_view content, const std::string& name) {
+  if (content.substr(0, 4).find('\0') != std::string_view::npos || content.starts_with("\xFF\xFE") ||
+      content.starts_with("\xFE\xFF")) {
+    return pugi::encoding_auto;  // UTF-16 or UTF-32, which it converts
+  }
+  const std::size_t bad = firstBadUtf8(content);
+  if (bad == std::string_view::npos) return pugi::encoding_utf8;
+  std::string declared(content.substr(0, std::min(content.find("?>"), std::size_t{200})));
+  std::transform(declared.begin(), declared.end(), declared.begin(),
+                 [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+  if (declared.starts_with("<?xml") &&
+      (declared.find("iso-8859-1\"") != std::string::npos || declared.find("iso-8859-1'") != std::string::npos ||
+       declared.find("latin1") != std::string::npos || declared.find("windows-1252") != std::string::npos)) {
+    return pugi::encoding_latin1;
+  }
+  const auto line = std::count(content.begin(), content.begin() + static_cast<std::ptrdiff_t>(bad), '\n');
+  return fail(ErrorKind::BadInput,
+              "the text is not in the encoding that the file declares (UTF-8 where it declares none)",
+              name + ", " + Lines::place(static_cast<int>(line) + 1), "Save it as UTF-8");
+}
+
 Result<std::unique_ptr<Document>> checked(std::unique_ptr<Document> document, const pugi::xml_parse_result& parsed,
                                           const std::string& name, Doctype doctype) {
   if (!parsed) {
@@ -88,25 +114,29 @@ Result<std::unique_ptr<Document>> checked(std::unique_ptr<Document> document, co
 }  // namespace
 
 Result<std::unique_ptr<Document>> parse(std::string_view content, const std::string& name, Doctype doctype) {
+  const Result<pugi::xml_encoding> encoding = encodingOf(content, name);
+  if (!encoding) return tl::unexpected(encoding.error());
   auto document = std::make_unique<Document>(content);
-  const pugi::xml_parse_result parsed = document->tree.load_buffer(content.data(), content.size(), kParts);
+  const pugi::xml_parse_result parsed = document->tree.load_buffer(content.data(), content.size(), kParts, *encoding);
   return checked(std::move(document), parsed, name, doctype);
 }
 
 Result<std::unique_ptr<Document>> parseHere(std::string content, const std::string& name, Doctype doctype) {
+  const Result<pugi::xml_encoding> encoding = encodingOf(content, name);
+  if (!encoding) return tl::unexpected(encoding.error());
   auto document = std::make_unique<Document>(std::move(content));
   const pugi::xml_parse_result parsed =
-      document->tree.load_buffer_inplace(document->text.data(), document->text.size(), kParts);
+      document->tree.load_buffer_inplace(document->text.data(), document->text.size(), kParts, *encoding);
   return checked(std::move(document), parsed, name, doctype);
+}
+
+void Pace::end() const {
+  throw Stop{Error{ErrorKind::Cancelled, "reading was stopped; nothing is stored", name_, {}}};
 }
 
 Stop::Stop(Error e) : error(std::move(e)) {
   constexpr size_t kLongest = 400;
-  if (error.what.size() <= kLongest) return;
-  size_t end = kLongest;
-  while (end > 0 && (static_cast<unsigned char>(error.what[end]) & 0xC0u) == 0x80u) --end;  // whole characters
-  error.what.resize(end);
-  error.what += "…";
+  error.what = shortened(error.what, kLongest);
 }
 
 }  // namespace zl::exchange::xml

@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "core/quantity/error.h"
+#include "exchange/stop_check.h"
 
 namespace zl::exchange::xml {
 
@@ -33,6 +34,23 @@ class Lines {
 
  private:
   std::vector<std::size_t> ends_;
+};
+
+/// Thrown out of a walk when the reading is no longer wanted; readers turn it into a value like Stop.
+/// Asked every few thousand nodes.
+class Pace {
+ public:
+  Pace(const StopCheck& stopped, std::string name) : stopped_(stopped), name_(std::move(name)) {}
+  void step() {
+    constexpr unsigned kBetween = 4096;
+    if (++steps_ % kBetween == 0 && stopped_()) end();
+  }
+
+ private:
+  [[noreturn]] void end() const;
+  const StopCheck& stopped_;
+  std::string name_;
+  unsigned steps_ = 0;
 };
 
 /// A failure on its way out of a walk; readers turn it into a value and never let it pass them.

@@ -7,12 +7,13 @@
 
 #include "core/filing/split.h"
 #include "tests/support/model_support.h"
+#include "tests/support/source_folder.h"
 
 namespace zl {
 namespace {
 
 std::vector<Tie> shippedTies() {
-  const auto ties = parseTies(test::fileText(std::string(ZEALOUS_SOURCE) + "/rules/standard.ties"), "standard.ties");
+  const auto ties = parseTies(test::fileText(test::sourceFolder() + "/rules/standard.ties"), "standard.ties");
   EXPECT_TRUE(ties);
   return *ties;
 }

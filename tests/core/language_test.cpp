@@ -57,6 +57,29 @@ TEST(Language, DeepNestingIsRefusedNotRecursedInto) {
               testing::HasSubstr("nested more than 64 deep"));
 }
 
+TEST(Language, WhatWouldCostMoreThanAMachineHasIsRefused) {
+  std::string sum = "1";
+  for (int i = 0; i < 50000; ++i) sum += " + 1";
+  EXPECT_THAT(faultOf("row a \"A\" ratio rate\n forecast " + sum), testing::HasSubstr("more than 2,000 operations"));
+  // avg() stands for two of what is in it, total() for fifteen: nested they multiply.
+  const std::string stock = "row stock \"S\" money balance\n history filed\n forecast stock[-1]\n";
+  std::string mean = "stock";
+  for (int i = 0; i < 20; ++i) mean = "avg(" + mean + ")";
+  EXPECT_THAT(faultOf(stock + "row a \"A\" money balance\n forecast " + mean),
+              testing::HasSubstr("more than 20,000 operations"));
+  std::string all = "1";
+  for (int i = 0; i < 10; ++i) all = "total(" + all + ")";
+  EXPECT_THAT(faultOf("row a \"A\" ratio constant\n value " + all), testing::HasSubstr("more than 20,000 operations"));
+  EXPECT_EQ(faultOf(stock + "row a \"A\" money balance\n forecast avg(avg(stock))"), "accepted");
+  std::string many;
+  for (int i = 0; i < 60; ++i) {
+    std::string rule = "stock";
+    for (int k = 0; k < 12; ++k) rule = "avg(" + rule + ")";
+    many += "row r" + std::to_string(i) + " \"R\" money balance\n forecast " + rule + "\n";
+  }
+  EXPECT_THAT(faultOf(stock + many), testing::HasSubstr("400,000 operations"));
+}
+
 TEST(Language, ExpressionsPrintAndParseBackTheSame) {
   for (const char* text :
        {"a + b * c", "(a + b) * c", "a - (b - c)", "-a^2", "(-a)^2", "a / (b / c)", "if(a > b, a, b)",

@@ -6,12 +6,13 @@
 #include "core/filing/tie.h"
 #include "core/quantity/number_text.h"
 #include "tests/support/model_support.h"
+#include "tests/support/source_folder.h"
 
 namespace zl {
 namespace {
 
 std::string shipped(const char* name) {
-  return test::fileText(std::string(ZEALOUS_SOURCE) + "/" + name);
+  return test::fileText(test::sourceFolder() + "/" + name);
 }
 
 TEST(Shipped, EveryFiledRowHasARuleAndEveryRuleARow) {

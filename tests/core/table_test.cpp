@@ -7,6 +7,7 @@
 #include <sstream>
 
 #include "core/table/reading.h"
+#include "tests/support/source_folder.h"
 
 namespace zl {
 namespace {
@@ -103,7 +104,7 @@ TEST(UnitHeadings, CurrencyAndScale) {
 
 const LabelRules& labels() {
   static const LabelRules rules = [] {
-    std::ifstream in(std::string(ZEALOUS_SOURCE) + "/rules/standard.labels");
+    std::ifstream in(test::sourceFolder() + "/rules/standard.labels");
     return *LabelRules::parse(std::string(std::istreambuf_iterator<char>(in), {}), "standard.labels");
   }();
   return rules;

@@ -5,10 +5,12 @@
 #include <iterator>
 #include <string>
 
+#include "tests/support/source_folder.h"
+
 namespace zl::test {
 
 inline std::string demoFile(const std::string& name) {
-  std::ifstream in(std::string(ZEALOUS_SOURCE) + "/demo/" + name, std::ios::binary);
+  std::ifstream in(sourceFolder() + "/demo/" + name, std::ios::binary);
   return {std::istreambuf_iterator<char>(in), {}};
 }
 

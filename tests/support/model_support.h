@@ -11,6 +11,7 @@
 #include "core/model/interpret.h"
 #include "core/model/parser.h"
 #include "core/outlook/evaluation.h"
+#include "tests/support/source_folder.h"
 
 namespace zl::test {
 
@@ -22,7 +23,7 @@ inline std::string fileText(const std::string& path) {
 }
 
 inline model::Model shippedModel() {
-  const auto m = model::parseModel(fileText(std::string(ZEALOUS_SOURCE) + "/models/standard.model"), "standard.model");
+  const auto m = model::parseModel(fileText(sourceFolder() + "/models/standard.model"), "standard.model");
   EXPECT_TRUE(m) << (m ? "" : m.error().text());
   return m ? *m : model::Model{};
 }

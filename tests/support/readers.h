@@ -32,9 +32,19 @@ const Error* keep(const Result<T>& result, Error& error) {
   return &error;
 }
 
+/// Calls a reader; some can be stopped, and nobody does here.
+template <auto Read>
+auto readOf(const std::string& content) {
+  if constexpr (requires { Read(content, "f"); }) {
+    return Read(content, "f");
+  } else {
+    return Read(content, "f", exchange::StopCheck());
+  }
+}
+
 template <auto Read>
 const Error* direct(const std::string& content, Error& error) {
-  return keep(Read(content, "f"), error);
+  return keep(readOf<Read>(content), error);
 }
 
 template <auto Read>
@@ -61,7 +71,7 @@ inline const Error* reportInTables(const std::string& content, Error& error) {
 /// A table is read to the end: layout guessed, facts made.
 template <auto Read>
 const Error* table(const std::string& content, Error& error) {
-  const auto workbook = Read(content, "f");
+  const auto workbook = readOf<Read>(content);
   if (!workbook) return keep(workbook, error);
   static const LabelRules labels = *LabelRules::parse("revenue = revenue\n-tax = income tax\n", "l");
   for (const Sheet& sheet : workbook->sheets) {
