@@ -1,5 +1,7 @@
 #include "app/import_job.h"
 
+#include <new>
+
 #include "app/look/theme.h"
 
 namespace zl::app {
@@ -30,6 +32,7 @@ void ImportJob::run(std::function<Result<Files>()> files, services::ImportContex
   stop();
   stop_ = std::make_shared<std::atomic<bool>>(false);
   const std::shared_ptr<std::atomic<bool>> stopped = stop_;
+  context.stopped = exchange::StopCheck([stopped] { return stopped->load(); });
   context.progress = [this, stopped](size_t done, size_t total, const std::string& name) {
     QMetaObject::invokeMethod(
         this,
@@ -37,12 +40,23 @@ void ImportJob::run(std::function<Result<Files>()> files, services::ImportContex
           if (!*stopped) Q_EMIT progressed(static_cast<int>(done), static_cast<int>(total), text(name));
         },
         Qt::QueuedConnection);
-    return !*stopped;
   };
   threads_.emplace_back([this, stopped, files = std::move(files), context = std::move(context)] {
-    Result<Files> read = files();
-    auto result = std::make_shared<Result<std::vector<ImportPreview>>>(read ? services::preview(*read, context)
-                                                                            : tl::unexpected(read.error()));
+    // Nothing may leave a thread but a value.
+    const auto readAll = [&]() -> Result<std::vector<ImportPreview>> {
+      try {
+        const Result<Files> read = files();
+        if (!read) return tl::unexpected(read.error());
+        return services::preview(*read, context);
+      } catch (const std::bad_alloc&) {
+        return fail(ErrorKind::TooLarge, "there is not enough memory to read this; nothing is stored", {},
+                    "Import fewer files at once");
+      } catch (const std::exception& e) {
+        return fail(ErrorKind::Internal, "a fault in the program: " + std::string(e.what()) + "; nothing is stored", {},
+                    "Please report it");
+      }
+    };
+    auto result = std::make_shared<Result<std::vector<ImportPreview>>>(readAll());
     QMetaObject::invokeMethod(
         this,
         [this, stopped, result] {

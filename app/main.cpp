@@ -4,14 +4,15 @@
 #include <QTextStream>
 #include <QTimer>
 #include <algorithm>
+#include <cstdio>
+#include <exception>
 
+#include "app/frame/application.h"
 #include "app/frame/main_window.h"
 
-int main(int argc, char** argv) {
-  QApplication application(argc, argv);
-  QApplication::setOrganizationName(QStringLiteral("zealous-ledger"));
-  QApplication::setApplicationName(QStringLiteral("zealous-ledger"));
-  QApplication::setDesktopFileName(QStringLiteral("zealous-ledger"));
+namespace {
+
+int run(zl::app::Application& application) {
   QCommandLineParser parser;
   parser.setApplicationDescription(QStringLiteral("Forecasts and valuation of companies from filed statements"));
   parser.addHelpOption();
@@ -46,6 +47,10 @@ int main(int argc, char** argv) {
     const QStringList parts = parser.value(size).split(QLatin1Char('x'));
     if (parts.size() == 2) window.resize(parts[0].toInt(), parts[1].toInt());
   }
+  application.setFaultHandler([&window](const QString& fault) {
+    window.bench().flushDrafts();
+    window.bench().say(fault, true);
+  });
   window.show();
   if (parser.isSet(demo)) {
     window.openDemo();
@@ -71,5 +76,24 @@ int main(int argc, char** argv) {
       QApplication::exit(saved ? 0 : 1);
     });
   }
-  return QApplication::exec();
+  const int status = QApplication::exec();
+  application.setFaultHandler({});
+  return status;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  try {
+    zl::app::Application application(argc, argv);
+    QApplication::setOrganizationName(QStringLiteral("zealous-ledger"));
+    QApplication::setApplicationName(QStringLiteral("zealous-ledger"));
+    QApplication::setDesktopFileName(QStringLiteral("zealous-ledger"));
+    application.watchSignals();
+    return run(application);
+  } catch (const std::exception& e) {
+    std::fprintf(stderr, "zealous-ledger: a fault in the program ends it (%s); what was shown as done is stored\n",
+                 e.what());
+    return 1;
+  }
 }

@@ -3,15 +3,40 @@
 #include <algorithm>
 
 #include "app/look/theme.h"
+#include "core/text/utf8.h"
+#include "services/book_care.h"
+#include "services/case_file.h"
 #include "services/demo.h"
 #include "services/roll_forward.h"
+#include "store/copies.h"
 
 namespace zl::app {
 
 using services::Session;
 
+namespace {
+constexpr int kPatience = 60;         // milliseconds that a lock may hold up a frame
+constexpr int kTryAgain = 120;        // milliseconds between tries of an edit that waits
+constexpr int kMostTries = 80;        // about ten seconds
+constexpr int kDraftAfter = 400;      // milliseconds after the last key
+constexpr int kLookForOthers = 2000;  // milliseconds
+}  // namespace
+
 Workbench::Workbench(std::shared_ptr<const services::Resources> resources, services::Desk desk, QObject* parent)
-    : QObject(parent), resources_(std::move(resources)), desk_(std::move(desk)) {}
+    : QObject(parent), resources_(std::move(resources)), desk_(std::move(desk)) {
+  desk_.patience = kPatience;
+  draftTimer_.setSingleShot(true);
+  draftTimer_.setInterval(kDraftAfter);
+  connect(&draftTimer_, &QTimer::timeout, this, &Workbench::flushDrafts);
+  retryTimer_.setInterval(kTryAgain);
+  connect(&retryTimer_, &QTimer::timeout, this, &Workbench::retry);
+  othersTimer_.setInterval(kLookForOthers);
+  connect(&othersTimer_, &QTimer::timeout, this, &Workbench::lookForOthers);
+}
+
+Workbench::~Workbench() {
+  flushDrafts();
+}
 
 bool Workbench::report(const Status& status) {
   if (!status) say(text(status.error().text()), true);
@@ -25,17 +50,191 @@ void Workbench::say(const QString& message, bool fault) {
 bool Workbench::open(const QString& path, const QString& company) {
   Result<std::unique_ptr<Session>> session =
       Session::open(path.toStdString(), company.toStdString(), resources_, desk_);
-  if (!session) return report(tl::unexpected(session.error()));
-  session_ = std::move(*session);
+  const bool torn = !session && session.error().kind == ErrorKind::Damaged;
+  if (!session && !torn) return report(tl::unexpected(session.error()));
+  leave();
+  if (torn || (*session)->fault()) {
+    const Error fault = torn ? session.error() : *(*session)->fault();
+    if (!torn) unshown_ = std::move(*session);
+    session_.reset();
+    if (fault.kind == ErrorKind::Damaged) {
+      damage_ = fault;
+      damagedPath_ = path.toStdString();
+      lookThrough(damagedPath_);
+    }
+    Q_EMIT unshown();
+    return false;
+  }
+  show(std::move(*session));
+  return true;
+}
+
+/// Before another book takes the place of the open one.
+void Workbench::leave() {
+  flushDrafts();
+  retryTimer_.stop();
+  waiting_.reset();
   preview_.reset();
+  unshown_.reset();
+  damage_.reset();
+}
+
+void Workbench::show(std::unique_ptr<Session> session) {
+  session_ = std::move(session);
   scenario_ = std::max(0, now().caseOf().indexOf(kBase));
+  drafts_.clear();
+  if (const auto drafts = session_->drafts()) {
+    for (const store::Draft& draft : *drafts) drafts_[draft.field] = draft.text;
+  }
   Q_EMIT opened();
+  restoring_ = true;
+  Q_EMIT restoring();
+  restoring_ = false;
   Q_EMIT changed();
+  for (const std::string& notice : session_->notices()) say(text(notice));
+  copiedDay_.clear();
+  makeTodaysCopy();
+  othersTimer_.start();
+}
+
+/// Off the window's thread, with a connection of its own; the session leaves its copies to this.
+void Workbench::makeTodaysCopy() {
+  session_->leaveCopies();
+  const std::string day = dateText(desk_.today());
+  if (copiedDay_ == day || !session_->readOnly().empty()) return;
+  copiedDay_ = day;
+  copying_ = std::jthread([this, day, path = session_->path()] {
+    QString words;
+    try {
+      const Status made = store::copyForDay(path, day);
+      if (made) return;
+      words = text(made.error().text());
+    } catch (const std::exception& e) {  // nothing may leave a thread but a value
+      words = text(std::string(e.what()));
+    }
+    words = tr("Today's copy of the book was not made: %1").arg(words);
+    QMetaObject::invokeMethod(
+        this, [this, words] { say(words, true); }, Qt::QueuedConnection);
+  });
+}
+
+/// Names the damage where it is, off the window's thread: a large book takes its time.
+void Workbench::lookThrough(const std::string& path) {
+  looking_ = std::jthread([this, path, resources = resources_, desk = desk_] {
+    std::string found;
+    try {
+      const Result<services::BookCheck> check = services::checkBook(path, resources, desk);
+      found = check ? services::checkText(*check) : check.error().text();
+    } catch (const std::exception& e) {
+      found = e.what();
+    }
+    QMetaObject::invokeMethod(
+        this,
+        [this, path, found] {
+          if (!damage_ || damagedPath_ != path) return;  // another book was opened meanwhile
+          constexpr std::size_t kMost = 1500;
+          damage_->what += "\n" + shortened(found, kMost);
+          Q_EMIT unshown();
+        },
+        Qt::QueuedConnection);
+  });
+}
+
+bool Workbench::rescue(const QString& into) {
+  if (!damage_) return false;
+  const auto survey = services::rescueBook(damagedPath_, into.toStdString(), resources_, desk_);
+  if (!survey) return report(tl::unexpected(survey.error()));
+  return open(into);
+}
+
+QString Workbench::whyUnshown() const {
+  if (damage_) return text(damage_->what);
+  return unshown_ && unshown_->fault() ? text(unshown_->fault()->text()) : QString();
+}
+
+QString Workbench::unshownStep() const {
+  return unshown_ ? text(unshown_->undoLabel()) : QString();
+}
+
+std::pair<QString, QString> Workbench::unshownCompany() const {
+  if (!unshown_) return {QString::fromStdString(damagedPath_), QString()};
+  return {QString::fromStdString(unshown_->path()), QString::fromStdString(unshown_->companyId())};
+}
+
+bool Workbench::stepBackUnshown() {
+  if (!unshown_) return false;
+  const QString label = unshownStep();
+  if (!report(unshown_->undo())) return false;
+  if (unshown_->fault()) {
+    Q_EMIT unshown();
+    return false;
+  }
+  show(std::move(unshown_));
+  say(tr("Undone: %1").arg(label));
+  return true;
+}
+
+QString Workbench::copyOf() const {
+  return session_ ? QString::fromStdString(store::bookOfCopy(session_->path())) : QString();
+}
+
+bool Workbench::putCopyBack() {
+  const std::string book = store::bookOfCopy(session_->path());
+  const std::string copy = session_->path();
+  if (book.empty()) return false;
+  const Result<std::string> kept = store::putBack(copy, book, desk_.now());
+  if (!kept) return report(tl::unexpected(kept.error()));
+  if (!open(QString::fromStdString(book), QString::fromStdString(session_->companyId()))) return false;
+  say(tr("The book is as it was in that copy; what stood there is kept as %1").arg(QString::fromStdString(*kept)));
   return true;
 }
 
 bool Workbench::makeDemo(const QString& path) {
   return report(services::makeDemoBook(path.toStdString(), resources_, desk_)) && open(path);
+}
+
+void Workbench::keepDraft(const QString& field, const QString& words) {
+  if (!session_ || !session_->readOnly().empty()) return;
+  const std::string name = field.toStdString();
+  std::string typed = words.toStdString();
+  if (drafts_.count(name) == 0 && typed.empty()) return;
+  drafts_[name] = std::move(typed);
+  unsaved_.insert(name);
+  draftTimer_.start();
+}
+
+QString Workbench::draft(const QString& field) const {
+  const auto found = drafts_.find(field.toStdString());
+  return found == drafts_.end() ? QString() : QString::fromStdString(found->second);
+}
+
+void Workbench::flushDrafts() {
+  draftTimer_.stop();
+  if (!session_) return;
+  for (auto at = unsaved_.begin(); at != unsaved_.end();) {
+    const Status kept = session_->keepDraft({*at, drafts_[*at]});
+    if (!kept && kept.error().kind == ErrorKind::Busy) {
+      draftTimer_.start();  // soon again
+      return;
+    }
+    if (!kept) say(tr("What is being typed cannot be kept: %1").arg(text(kept.error().text())), true);
+    if (drafts_[*at].empty()) drafts_.erase(*at);
+    at = unsaved_.erase(at);
+  }
+}
+
+void Workbench::lookForOthers() {
+  if (!session_ || preview_ || waiting_) return;
+  if (copiedDay_ != dateText(desk_.today())) makeTodaysCopy();
+  const Result<bool> news = session_->refresh();
+  if (!news || !*news) return;  // what is wrong with the book is said when it is used
+  if (session_->fault()) {
+    unshown_ = std::move(session_);
+    Q_EMIT unshown();
+    return;
+  }
+  Q_EMIT changed();
+  say(tr("Another program has changed this book; it is shown as it is now"));
 }
 
 services::ImportContext Workbench::newContext(const QString& company) const {
@@ -50,7 +249,7 @@ bool Workbench::makeBook(const QString& path, const QString& company, std::vecto
 }
 
 QString Workbench::path() const {
-  return session_ ? text(session_->path()) : QString();
+  return session_ ? QString::fromStdString(session_->path()) : QString();
 }
 
 Provenance Workbench::saidNow(const QString& reason) const {
@@ -86,26 +285,63 @@ void Workbench::endPreview() {
 
 bool Workbench::apply(const services::CaseEdit& edit) {
   preview_.reset();
-  const bool done = report(session_->apply(edit));
+  if (waiting_) {
+    say(tr("The edit before still waits for another program to finish writing; make this one again in a moment"), true);
+    return false;
+  }
+  const Status applied = session_->apply(edit);
+  if (!applied && applied.error().kind == ErrorKind::Busy) {
+    waiting_ = edit;
+    tries_ = 0;
+    retryTimer_.start();
+    say(tr("Waiting for another program to finish writing: %1").arg(text(edit.label)));
+    Q_EMIT changed();
+    return false;
+  }
+  const bool done = report(applied);
   if (done) say(text(edit.label));
-  Q_EMIT changed();
+  finish(applied);
   return done;
+}
+
+/// Shows what there is now.
+bool Workbench::finish(const Status& status) {
+  if (session_->fault()) {  // somebody else's doing
+    unshown_ = std::move(session_);
+    Q_EMIT unshown();
+    return false;
+  }
+  Q_EMIT changed();
+  return status.has_value();
+}
+
+void Workbench::retry() {
+  if (!waiting_ || !session_) return retryTimer_.stop();
+  const Status applied = session_->apply(*waiting_);
+  if (!applied && applied.error().kind == ErrorKind::Busy && ++tries_ < kMostTries) return;
+  const services::CaseEdit edit = std::move(*waiting_);
+  waiting_.reset();
+  retryTimer_.stop();
+  if (report(applied)) say(text(edit.label));
+  finish(applied);
 }
 
 void Workbench::undo() {
   if (!session_) return;
   preview_.reset();
   const QString label = undoLabel();
-  if (report(session_->undo())) say(tr("Undone: %1").arg(label));
-  Q_EMIT changed();
+  const Status undone = session_->undo();
+  if (report(undone)) say(tr("Undone: %1").arg(label));
+  finish(undone);
 }
 
 void Workbench::redo() {
   if (!session_) return;
   preview_.reset();
   const QString label = redoLabel();
-  if (report(session_->redo())) say(tr("Done again: %1").arg(label));
-  Q_EMIT changed();
+  const Status redone = session_->redo();
+  if (report(redone)) say(tr("Done again: %1").arg(label));
+  finish(redone);
 }
 
 QString Workbench::undoLabel() const {
@@ -146,16 +382,21 @@ Result<services::DocumentView> Workbench::viewDocument(const Fact& fact) const {
 }
 
 bool Workbench::exportCase(const QString& path) {
-  return report(services::writeFile(path.toStdString(), services::caseText(settled())));
+  const Result<std::string> written = services::caseText(*session_);
+  if (!written) return report(tl::unexpected(written.error()));
+  return report(services::writeFile(path.toStdString(), *written));
 }
 
-bool Workbench::applyCase(const QString& path) {
+bool Workbench::applyCase(const QString& path, bool over) {
+  couldGoOver_ = false;
   const Result<std::string> content = services::readFile(path.toStdString());
   if (!content) return report(tl::unexpected(content.error()));
   preview_.reset();
-  const bool done = report(services::applyCaseText(*session_, *content, services::fileName(path.toStdString())));
-  Q_EMIT changed();
-  return done;
+  const Status applied = services::applyCaseText(*session_, *content, services::fileName(path.toStdString()),
+                                                 over ? services::Over::Anything : services::Over::SameState);
+  couldGoOver_ = !over && !applied && applied.error().kind == ErrorKind::Conflict;
+  report(applied);
+  return finish(applied);
 }
 
 std::vector<store::KeptVersion> Workbench::versions() {

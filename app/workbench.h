@@ -4,7 +4,12 @@
 
 #include <QObject>
 #include <QString>
+#include <QTimer>
+#include <map>
 #include <memory>
+#include <optional>
+#include <set>
+#include <thread>
 
 #include "services/assumption_history.h"
 #include "services/compare.h"
@@ -22,9 +27,27 @@ class Workbench : public QObject {
  public:
   Workbench(std::shared_ptr<const services::Resources> resources, services::Desk desk, QObject* parent = nullptr);
 
-  /// Opens a book; on failure says why and keeps what was open.
+  ~Workbench() override;
+
+  /// Opens a book; on failure says why and keeps what was open. A company that cannot be shown is
+  /// told of by unshown(), and is not what was open.
   bool open(const QString& path, const QString& company = {});
   bool makeDemo(const QString& path);
+  /// What stands in the way of showing the company of the book last opened; empty where nothing does.
+  [[nodiscard]] QString whyUnshown() const;
+  /// The step that would be taken back of a company that cannot be shown; empty where there is none.
+  [[nodiscard]] QString unshownStep() const;
+  /// Takes that step back and opens the company if it can be shown then.
+  bool stepBackUnshown();
+  [[nodiscard]] std::pair<QString, QString> unshownCompany() const;  ///< path, company
+  /// Whether the book last opened is damaged; whyUnshown() then comes to name the damage.
+  [[nodiscard]] bool isDamaged() const { return damage_.has_value(); }
+  /// Saves what is whole of the damaged book into a new one and opens that.
+  bool rescue(const QString& into);
+  /// The book that an open one is a copy of; empty for any other.
+  [[nodiscard]] QString copyOf() const;
+  /// Puts the open copy in its book's place and opens that.
+  bool putCopyBack();
   /// How the first files of a company are read.
   [[nodiscard]] services::ImportContext newContext(const QString& company) const;
   /// Makes a new book from what was previewed and opens it.
@@ -71,7 +94,19 @@ class Workbench : public QObject {
   /// The document of a fact as text, its place marked.
   [[nodiscard]] Result<services::DocumentView> viewDocument(const Fact& fact) const;
   bool exportCase(const QString& path);
-  bool applyCase(const QString& path);
+  /// Fails, saying what was done since, where the file is older than the present state, unless `over`.
+  bool applyCase(const QString& path, bool over = false);
+  /// Whether a file that could not be applied could be applied over what was done since.
+  [[nodiscard]] bool couldGoOver() const { return couldGoOver_; }
+
+  /// Keeps what is typed into a field, soon and at the latest when the book is left.
+  void keepDraft(const QString& field, const QString& words);
+  [[nodiscard]] QString draft(const QString& field) const;
+  [[nodiscard]] bool isRestoring() const { return restoring_; }
+  /// Writes drafts that wait.
+  void flushDrafts();
+  /// Shows what another program has stored in the meantime.
+  void lookForOthers();
 
   /// Named versions, oldest first; none when they cannot be read, and the reason is said.
   [[nodiscard]] std::vector<store::KeptVersion> versions();
@@ -100,7 +135,9 @@ class Workbench : public QObject {
 
  Q_SIGNALS:
   void opened();
-  void changed();  ///< settled or preview: refresh what is shown
+  void unshown();    ///< a company was opened that cannot be shown
+  void restoring();  ///< fields show the drafts of the book that was opened
+  void changed();    ///< settled or preview: refresh what is shown
   void scenarioChanged();
   void focused(zl::model::Cell cell, int scenario);
   void told(const zl::services::Story& story);
@@ -111,11 +148,29 @@ class Workbench : public QObject {
 
  private:
   bool report(const Status& status);
+  void leave();
+  void show(std::unique_ptr<services::Session> session);
+  void makeTodaysCopy();
+  void lookThrough(const std::string& path);
+  void retry();
+  bool finish(const Status& status);
 
   std::shared_ptr<const services::Resources> resources_;
   services::Desk desk_;
   std::unique_ptr<services::Session> session_;
+  std::unique_ptr<services::Session> unshown_;  ///< opened, and with nothing to show
   std::shared_ptr<const services::Snapshot> preview_;
+  std::optional<Error> damage_;  ///< of the book last opened
+  std::string damagedPath_;
+  std::optional<services::CaseEdit> waiting_;  ///< for another program to have written
+  int tries_ = 0;
+  bool couldGoOver_ = false;
+  std::map<std::string, std::string> drafts_;
+  std::set<std::string> unsaved_;  ///< drafts that wait to be written
+  bool restoring_ = false;
+  QTimer draftTimer_, othersTimer_, retryTimer_;
+  std::string copiedDay_;  ///< of the open book, as far as is known here
+  std::jthread copying_, looking_;
   int scenario_ = 1;
 };
 

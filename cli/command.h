@@ -24,6 +24,8 @@ class Command {
   [[nodiscard]] virtual const char* purpose() const = 0;
   virtual void declare(CLI::App& app) = 0;
   virtual Status run(Context& context) = 0;
+  /// The book it works on, to be looked through where it turns out to be damaged; empty: none.
+  [[nodiscard]] virtual std::string book() const { return {}; }
 };
 
 /// A command on one company of an existing book.
@@ -31,10 +33,13 @@ class SessionCommand : public Command {
  public:
   void declare(CLI::App& app) override;
   Status run(Context& context) override;
+  [[nodiscard]] std::string book() const override { return book_; }
 
  protected:
   virtual void declareMore(CLI::App&) {}
   virtual Status runOn(services::Session& session, Context& context) = 0;
+  /// Whether the command is of use where the company cannot be shown.
+  [[nodiscard]] virtual bool worksUnshown() const { return false; }
   bool json_ = false;
 
  private:
@@ -47,6 +52,7 @@ std::vector<std::unique_ptr<Command>> editCommands();
 std::vector<std::unique_ptr<Command>> outlookCommands();
 std::vector<std::unique_ptr<Command>> versionCommands();
 std::vector<std::unique_ptr<Command>> modelCommands();
+std::vector<std::unique_ptr<Command>> bookCommands();
 
 /// Index of a scenario by id or label; fails naming those there are.
 Result<int> scenarioIndex(const Case& c, const std::string& name);

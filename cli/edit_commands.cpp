@@ -1,4 +1,5 @@
 #include "cli/command.h"
+#include "services/case_file.h"
 #include "services/demo.h"
 #include "services/report.h"
 
@@ -39,15 +40,20 @@ class ImportCommand : public Command {
     app.add_flag("--accept", accept_, "For tables: bring them in as they would be read");
   }
   Status run(Context& c) override {
-    Result<std::vector<ImportFile>> files = services::readFiles(files_);
-    if (!files) return tl::unexpected(files.error());
+    if (Status s = services::validCompanyId(company_); !s) return s;
+    Result<std::vector<services::ImportPreview>> previews = read(c);
+    if (!previews) return tl::unexpected(previews.error());
     bool guessed = false;
-    if (Status s = fixReadings(*files, c, guessed); !s) return s;
+    for (const services::ImportPreview& p : *previews) {
+      if (p.readings.empty()) continue;
+      guessed = true;
+      c.out << services::readingText(p);
+    }
     if (guessed && !accept_) {
       c.out << "nothing is stored yet: correct with --line, --currency, --scale, then add --accept\n";
       return {};
     }
-    const auto result = Session::import(book_, company_, *files, c.resources, c.desk);
+    const auto result = Session::bringIn(book_, company_, std::move(*previews), c.resources, c.desk);
     if (!result) return tl::unexpected(result.error());
     for (const services::ImportPreview& p : result->files) {
       c.out << p.name << ": " << p.incoming.document.kind;
@@ -58,48 +64,34 @@ class ImportCommand : public Command {
       c.out << '\n';
     }
     for (const std::string& warning : result->warnings) c.out << "note: " << warning << '\n';
-    return reportState(c);
+    if (result->shown) reportState(*result->shown, c);
+    return {};
   }
 
-  /// Guesses how tables are read, with what was typed, and shows it.
-  Status fixReadings(std::vector<ImportFile>& files, Context& c, bool& guessed) {
-    services::ImportContext context{company_, c.resources, c.desk.now(), {}};
-    if (const auto session = Session::open(book_, company_, c.resources, c.desk)) {
-      context.hints = (*session)->importContext().hints;
-    }
+  /// Reads each file once; tables are read by a guess, with what was typed.
+  Result<std::vector<services::ImportPreview>> read(Context& c) {
+    Result<services::ImportContext> context = Session::contextFor(book_, company_, c.resources, c.desk);
+    if (!context) return tl::unexpected(context.error());
     for (const std::string& text : lines_) {
       const auto typed = typedChoice(text, c.resources->model);
       if (!typed) return tl::unexpected(typed.error());
-      context.hints.remembered["label:" + typed->first] = typed->second;
+      context->hints.remembered["label:" + typed->first] = typed->second;
     }
-    if (!currency_.empty()) context.hints.fixedCurrency = currency_;
-    if (scale_) context.hints.fixedScale = scale_;
-    Result<std::vector<services::ImportPreview>> previews = services::preview(files, context);
-    if (!previews) return tl::unexpected(previews.error());
-    for (size_t i = 0; i < files.size(); ++i) {
-      services::ImportPreview& p = previews->at(i);
-      if (p.readings.empty()) continue;
-      guessed = true;
-      c.out << services::readingText(p);
-      files[i].readings = std::move(p.readings);
-    }
-    return {};
+    if (!currency_.empty()) context->hints.fixedCurrency = currency_;
+    if (scale_) context->hints.fixedScale = scale_;
+    const Result<std::vector<ImportFile>> files = services::readFiles(files_);
+    if (!files) return tl::unexpected(files.error());
+    return services::preview(*files, *context);
   }
 
   /// Says at once what does not tie or map, so that the next step is known.
-  Status reportState(Context& c) {
-    const auto session = Session::open(book_, company_, c.resources, c.desk);
-    if (!session) {
-      c.out << "note: " << session.error().text() << '\n';
-      return {};
-    }
-    for (const UnmappedConcept& u : (*session)->now()->filed->statements.unmapped()) {
+  static void reportState(const services::Snapshot& shown, Context& c) {
+    for (const UnmappedConcept& u : shown.filed->statements.unmapped()) {
       c.out << "unmapped: " << u.concept_name << " (" << u.facts << ")\n";
     }
-    for (const Finding& f : (*session)->now()->findings) {
+    for (const Finding& f : shown.findings) {
       if (f.stop == Stop::Filings && f.severity == Severity::Fault) c.out << f.monitor << ": " << f.text << '\n';
     }
-    return {};
   }
   std::string book_, company_, currency_;
   std::vector<std::string> files_, lines_;
@@ -128,16 +120,22 @@ class MapCommand : public SessionCommand {
 class ApplyCommand : public SessionCommand {
   const char* name() const override { return "apply"; }
   const char* purpose() const override { return "Apply an exported case as one edit"; }
-  void declareMore(CLI::App& app) override { app.add_option("FILE", file_, "The case")->required(); }
+  void declareMore(CLI::App& app) override {
+    app.add_option("FILE", file_, "The case")->required();
+    app.add_flag("--over", over_, "Also over edits that were made since the file was exported");
+  }
   Status runOn(Session& session, Context&) override {
     const Result<std::string> text = services::readFile(file_);
     if (!text) return tl::unexpected(text.error());
-    return services::applyCaseText(session, *text, services::fileName(file_));
+    return services::applyCaseText(session, *text, services::fileName(file_),
+                                   over_ ? services::Over::Anything : services::Over::SameState);
   }
   std::string file_;
+  bool over_ = false;
 };
 
 class UndoCommand : public SessionCommand {
+  bool worksUnshown() const override { return true; }
   const char* name() const override { return "undo"; }
   const char* purpose() const override { return "Take the last edit back"; }
   Status runOn(Session& session, Context& c) override {
@@ -149,6 +147,7 @@ class UndoCommand : public SessionCommand {
 };
 
 class RedoCommand : public SessionCommand {
+  bool worksUnshown() const override { return true; }
   const char* name() const override { return "redo"; }
   const char* purpose() const override { return "Do the last undone edit again"; }
   Status runOn(Session& session, Context& c) override {

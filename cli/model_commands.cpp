@@ -64,7 +64,8 @@ class RowsCommand : public SessionCommand {
   Status accept(Session& session, Context& c, const std::string& text, bool onlyTry) {
     const services::OwnRowsCheck check = services::checkOwnRows(*session.now(), c.resources, text);
     if (check.fault) return tl::unexpected(*check.fault);
-    c.out << (json_ ? services::checkJson(check).dump(2) + "\n" : services::checkText(check, *session.now()));
+    c.out << (json_ ? exchange::textOf(services::checkJson(check), 2) + "\n"
+                    : services::checkText(check, *session.now()));
     if (onlyTry) return {};
     return session.apply(services::setOwnRows(session.now()->caseOf(), text, session.said(reason_)));
   }

@@ -13,7 +13,7 @@ class ScenariosCommand : public SessionCommand {
   const char* name() const override { return "scenarios"; }
   const char* purpose() const override { return "Scenarios side by side, where they differ, with the reference cases"; }
   Status runOn(Session& session, Context& c) override {
-    c.out << (json_ ? services::scenariosJson(*session.now(), c.resources).dump(2) + "\n"
+    c.out << (json_ ? exchange::textOf(services::scenariosJson(*session.now(), c.resources), 2) + "\n"
                     : services::scenariosText(*session.now(), c.resources));
     return {};
   }
@@ -27,7 +27,8 @@ class CautionCommand : public SessionCommand {
   Status runOn(Session& session, Context& c) override {
     const Result<services::SumOfCaution> sum = services::sumOfCaution(*session.now(), c.resources);
     if (!sum) return tl::unexpected(sum.error());
-    c.out << (json_ ? services::cautionJson(*sum).dump(2) + "\n" : services::cautionText(*sum, *session.now()));
+    c.out << (json_ ? exchange::textOf(services::cautionJson(*sum), 2) + "\n"
+                    : services::cautionText(*sum, *session.now()));
     return {};
   }
 };
@@ -45,11 +46,11 @@ class RollCommand : public SessionCommand {
     if (forward_) return services::keepAndRollForward(session);
     if (interim_) {
       const services::InterimProgress progress = services::interimProgress(*session.now());
-      c.out << (json_ ? services::interimProgressJson(progress).dump(2) + "\n"
+      c.out << (json_ ? exchange::textOf(services::interimProgressJson(progress), 2) + "\n"
                       : services::interimProgressText(progress, *session.now()));
       return {};
     }
-    c.out << (json_ ? services::forecastAgainstActualJson(*session.now()).dump(2) + "\n"
+    c.out << (json_ ? exchange::textOf(services::forecastAgainstActualJson(*session.now()), 2) + "\n"
                     : services::forecastAgainstActualText(*session.now()));
     return {};
   }
@@ -85,7 +86,8 @@ class PublishCommand : public SessionCommand {
                   known.empty() ? "Publish some first" : known);
     }
     if (!withdraw_.empty()) return session.apply(services::withdraw(now.caseOf(), withdraw_));
-    c.out << (json_ ? services::publishedJson(now, compare_).dump(2) + "\n" : services::publishedText(now, compare_));
+    c.out << (json_ ? exchange::textOf(services::publishedJson(now, compare_), 2) + "\n"
+                    : services::publishedText(now, compare_));
     return {};
   }
   std::string set_, note_, compare_, withdraw_;

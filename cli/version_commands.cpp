@@ -38,7 +38,7 @@ class VersionsCommand : public SessionCommand {
         c.out << v.name << "  " << v.at << "  " << v.author << (v.note.empty() ? "" : "  " + v.note) << '\n';
       }
     }
-    if (json_) c.out << list.dump(2) << '\n';
+    if (json_) c.out << exchange::textOf(list, 2) << '\n';
     return {};
   }
   std::string keep_, note_, drop_;
@@ -65,7 +65,7 @@ class CompareCommand : public SessionCommand {
     const Result<int> scenario = scenarioIndex(sides->front().snapshot->caseOf(), scenario_);
     if (!scenario) return tl::unexpected(scenario.error());
     const services::Comparison comparison = services::compare(*sides);
-    c.out << (json_ ? services::comparisonJson(comparison, *sides, scenario_).dump(2) + "\n"
+    c.out << (json_ ? exchange::textOf(services::comparisonJson(comparison, *sides, scenario_), 2) + "\n"
                     : services::comparisonText(comparison, *sides, scenario_));
     return {};
   }
@@ -89,7 +89,7 @@ class WalkCommand : public SessionCommand {
     const Result<ValueWalk> walk =
         services::walkBetween(sides->at(0), sides->at(1), weighted_ ? "" : scenario_, rows_, c.resources);
     if (!walk) return tl::unexpected(walk.error());
-    c.out << (json_ ? services::walkJson(*walk, sides->at(0), sides->at(1)).dump(2) + "\n"
+    c.out << (json_ ? exchange::textOf(services::walkJson(*walk, sides->at(0), sides->at(1)), 2) + "\n"
                     : services::walkText(*walk, sides->at(0), sides->at(1)));
     return {};
   }

@@ -1,6 +1,6 @@
 #include "cli/command.h"
 #include "services/assumption_history.h"
-#include "services/demo.h"
+#include "services/case_file.h"
 #include "services/one_basis.h"
 #include "services/report.h"
 
@@ -13,7 +13,8 @@ class ValueCommand : public SessionCommand {
   const char* name() const override { return "value"; }
   const char* purpose() const override { return "Values per share by scenario, with the price and the cross-check"; }
   Status runOn(Session& session, Context& c) override {
-    c.out << (json_ ? services::valueJson(*session.now()).dump(2) + "\n" : services::valueText(*session.now()));
+    c.out << (json_ ? exchange::textOf(services::valueJson(*session.now()), 2) + "\n"
+                    : services::valueText(*session.now()));
     return {};
   }
 };
@@ -22,7 +23,8 @@ class CheckCommand : public SessionCommand {
   const char* name() const override { return "check"; }
   const char* purpose() const override { return "Everything the monitors found"; }
   Status runOn(Session& session, Context& c) override {
-    c.out << (json_ ? services::findingsJson(*session.now()).dump(2) + "\n" : services::findingsText(*session.now()));
+    c.out << (json_ ? exchange::textOf(services::findingsJson(*session.now()), 2) + "\n"
+                    : services::findingsText(*session.now()));
     return {};
   }
 };
@@ -31,7 +33,8 @@ class ReviewCommand : public SessionCommand {
   const char* name() const override { return "review"; }
   const char* purpose() const override { return "The quality review: every test's figure beside its threshold"; }
   Status runOn(Session& session, Context& c) override {
-    c.out << (json_ ? services::reviewJson(*session.now()).dump(2) + "\n" : services::reviewText(*session.now()));
+    c.out << (json_ ? exchange::textOf(services::reviewJson(*session.now()), 2) + "\n"
+                    : services::reviewText(*session.now()));
     return {};
   }
 };
@@ -45,7 +48,7 @@ class BasisCommand : public SessionCommand {
   Status runOn(Session& session, Context& c) override {
     const Result<int> scenario = scenarioIndex(session.now()->caseOf(), scenario_);
     if (!scenario) return tl::unexpected(scenario.error());
-    c.out << (json_ ? services::basisJson(*session.now(), *scenario).dump(2) + "\n"
+    c.out << (json_ ? exchange::textOf(services::basisJson(*session.now(), *scenario), 2) + "\n"
                     : services::basisText(*session.now(), *scenario));
     return {};
   }
@@ -56,7 +59,8 @@ class FactsCommand : public SessionCommand {
   const char* name() const override { return "facts"; }
   const char* purpose() const override { return "All filed facts with their place of origin, as CSV or JSON"; }
   Status runOn(Session& session, Context& c) override {
-    c.out << (json_ ? services::factsJson(*session.now()).dump(2) + "\n" : services::factsText(*session.now()));
+    c.out << (json_ ? exchange::textOf(services::factsJson(*session.now()), 2) + "\n"
+                    : services::factsText(*session.now()));
     return {};
   }
 };
@@ -74,11 +78,11 @@ class StatementsCommand : public SessionCommand {
     if (!scenario) return tl::unexpected(scenario.error());
     if (basis_ != "years") {
       const services::Basis basis = basis_ == "quarters" ? services::Basis::Quarters : services::Basis::Trailing;
-      c.out << (json_ ? services::interimJson(*session.now(), basis).dump(2) + "\n"
+      c.out << (json_ ? exchange::textOf(services::interimJson(*session.now(), basis), 2) + "\n"
                       : services::interimText(*session.now(), basis));
       return {};
     }
-    c.out << (json_ ? services::statementsJson(*session.now(), *scenario).dump(2) + "\n"
+    c.out << (json_ ? exchange::textOf(services::statementsJson(*session.now(), *scenario), 2) + "\n"
                     : services::statementsText(*session.now(), *scenario));
     return {};
   }
@@ -99,7 +103,7 @@ class RestatementsCommand : public SessionCommand {
       return session.apply(services::setFirstFiled(session.now()->caseOf(), c.resources->model,
                                                    line_.empty() ? kEveryLine : line_, use_ == "first"));
     }
-    c.out << (json_ ? services::restatementsJson(*session.now()).dump(2) + "\n"
+    c.out << (json_ ? exchange::textOf(services::restatementsJson(*session.now()), 2) + "\n"
                     : services::restatementsText(*session.now()));
     return {};
   }
@@ -134,7 +138,7 @@ class TraceCommand : public SessionCommand {
     }
     const Result<int> scenario = scenarioIndex(s.caseOf(), scenario_);
     if (!scenario) return tl::unexpected(scenario.error());
-    c.out << (json_ ? services::traceJson(s, {row, column}, *scenario, depth_).dump(2) + "\n"
+    c.out << (json_ ? exchange::textOf(services::traceJson(s, {row, column}, *scenario, depth_), 2) + "\n"
                     : services::traceText(s, {row, column}, *scenario, depth_));
     return {};
   }
@@ -149,12 +153,15 @@ class ExportCommand : public SessionCommand {
   const char* purpose() const override { return "The company's case as JSON, to be applied again without loss"; }
   Status runOn(Session& session, Context& c) override {
     if (!json_) return fail(ErrorKind::Unsupported, "a case is exported as JSON", {}, "Add --json");
-    c.out << services::caseText(*session.now());
+    const Result<std::string> text = services::caseText(session);
+    if (!text) return tl::unexpected(text.error());
+    c.out << *text;
     return {};
   }
 };
 
 class JournalCommand : public SessionCommand {
+  bool worksUnshown() const override { return true; }
   const char* name() const override { return "journal"; }
   const char* purpose() const override {
     return "Who changed what, when; of one assumption, from what to what and why";

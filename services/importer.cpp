@@ -61,7 +61,8 @@ class Batch {
     if (Status s = recogniseAll(); !s) return s;
     filings_.resize(files_.size());
     for (size_t i = 0; i < files_.size(); ++i) {
-      if (context_.progress && !context_.progress(i, files_.size(), files_[i].name)) {
+      if (context_.progress) context_.progress(i, files_.size(), files_[i].name);
+      if (context_.stopped()) {
         return fail(ErrorKind::Cancelled, "reading was stopped; nothing is stored", files_[i].name);
       }
       if (!kinds_[i]) continue;
@@ -108,17 +109,17 @@ class Batch {
     const ImportFile& file = files_[i];
     switch (*kinds_[i]) {
       case ContentKind::XbrlInstance:
-        return keep(i, exchange::readXbrlInstance(file.content, file.name));
+        return keep(i, exchange::readXbrlInstance(file.content, file.name, context_.stopped));
       case ContentKind::XbrlJson:
-        return keep(i, exchange::readXbrlJson(file.content, file.name));
+        return keep(i, exchange::readXbrlJson(file.content, file.name, context_.stopped));
       case ContentKind::FactTable:
-        return keep(i, exchange::readFactTable(file.content, file.name));
+        return keep(i, exchange::readFactTable(file.content, file.name, context_.stopped));
       case ContentKind::XbrlCsv: {
         std::vector<exchange::NamedContent> tables;
         for (size_t k = 0; k < files_.size(); ++k) {
           if (kinds_[k] == ContentKind::XbrlCsvTable) tables.push_back({files_[k].name, files_[k].content});
         }
-        return keep(i, exchange::readXbrlCsv({file.name, file.content}, tables));
+        return keep(i, exchange::readXbrlCsv({file.name, file.content}, tables, context_.stopped));
       }
       case ContentKind::InlineXbrl:
       case ContentKind::XbrlCsvTable:
@@ -139,7 +140,7 @@ class Batch {
       pages.push_back({files_[i].name, files_[i].content});
       of.push_back(i);
     }
-    Result<std::vector<Filing>> filings = exchange::readInlineXbrl(pages);
+    Result<std::vector<Filing>> filings = exchange::readInlineXbrl(pages, context_.stopped);
     if (!filings) return tl::unexpected(filings.error());
     size_t facts = 0;
     for (size_t k = 0; k < of.size(); ++k) {
@@ -172,10 +173,10 @@ void countFacts(const std::vector<Fact>& facts, const MappingRules& rules, const
   }
 }
 
-Result<exchange::Workbook> readWorkbook(const ImportFile& file, ContentKind kind) {
-  if (kind == ContentKind::Workbook) return exchange::readXlsx(file.content, file.name);
-  if (kind == ContentKind::OpenSheet) return exchange::readOds(file.content, file.name);
-  return exchange::readDelimited(file.content, file.name);
+Result<exchange::Workbook> readWorkbook(const ImportFile& file, ContentKind kind, const exchange::StopCheck& stopped) {
+  if (kind == ContentKind::Workbook) return exchange::readXlsx(file.content, file.name, stopped);
+  if (kind == ContentKind::OpenSheet) return exchange::readOds(file.content, file.name, stopped);
+  return exchange::readDelimited(file.content, file.name, stopped);
 }
 
 /// What one sheet has taken, another sheet of the same file does not guess again.
@@ -205,16 +206,13 @@ Status guessSheets(const exchange::Workbook& workbook, const ImportContext& cont
   return {};
 }
 
-/// What a table's digest covers: one table read in two ways gives two documents.
 std::string digestOf(const ImportPreview& p) {
-  if (p.readings.empty()) return exchange::digestOf(p.incoming.content);
-  std::string digested = p.incoming.content;
-  for (const Fact& f : p.incoming.facts) digested += f.concept_name + f.period.text() + f.unit + f.text;
-  return exchange::digestOf(digested);
+  return p.readings.empty() ? exchange::digestOf(p.incoming.content)
+                            : digestOfTable(p.incoming.content, p.incoming.facts);
 }
 
 Status openTable(const ImportFile& file, const ImportContext& context, ImportPreview& p) {
-  Result<exchange::Workbook> workbook = readWorkbook(file, p.kind);
+  Result<exchange::Workbook> workbook = readWorkbook(file, p.kind, context.stopped);
   if (!workbook) return tl::unexpected(workbook.error());
   p.warnings = workbook->warnings;
   p.workbook = std::make_shared<const exchange::Workbook>(std::move(*workbook));
@@ -226,6 +224,12 @@ Status openTable(const ImportFile& file, const ImportContext& context, ImportPre
 }
 
 }  // namespace
+
+std::string digestOfTable(const std::string& content, const std::vector<Fact>& facts) {
+  std::string digested = content;
+  for (const Fact& f : facts) digested += f.concept_name + f.period.text() + f.unit + f.text;
+  return exchange::digestOf(digested);
+}
 
 Result<std::vector<ImportFile>> readFiles(const std::vector<std::string>& paths) {
   const Result<std::vector<std::string>> found = filesOf(paths);

@@ -50,8 +50,10 @@ struct ImportContext {
   std::shared_ptr<const Resources> resources;  ///< shared: reading may outlast who asked for it
   std::string now;                             ///< ISO 8601
   TableHints hints;
-  /// Told before each file; false stops the reading.
-  std::function<bool(size_t done, size_t total, const std::string& name)> progress = {};
+  /// Told before each file.
+  std::function<void(size_t done, size_t total, const std::string& name)> progress = {};
+  /// Asked between files and every few thousand steps inside one; ends the reading.
+  exchange::StopCheck stopped = {};
 };
 
 /// Reads files whole, folders replaced by what is in them.
@@ -71,6 +73,9 @@ Status guessAgain(ImportPreview& preview, size_t reading, const TableHints& fixe
 /// Takes the facts of a previewed table from its readings as they now stand. On failure, naming
 /// the cell, the preview keeps the facts it had.
 Status applyReadings(ImportPreview& preview, const ImportContext& context);
+
+/// What a table's digest covers: one table read in two ways gives two documents.
+std::string digestOfTable(const std::string& content, const std::vector<Fact>& facts);
 
 /// Whether what was previewed can be stored: amounts in no currency would be taken for the company's.
 Status readyToStore(const std::vector<ImportPreview>& previews);

@@ -4,6 +4,7 @@
 
 #include "core/quantity/number_text.h"
 #include "services/report.h"
+#include "services/text_cells.h"
 
 namespace zl::services {
 
@@ -99,7 +100,7 @@ std::string interimText(const Snapshot& s, Basis basis) {
   out += '\n';
   for (const InterimRow& r : table.rows) {
     const model::Row& row = s.evaluation->model().rows[static_cast<size_t>(r.row)];
-    out += fmt::format("{},\"{}\",{}", row.name, row.label,
+    out += fmt::format("{},{},{}", row.name, quotedCell(row.label),
                        row.kind == Kind::Money ? s.company().currency : model::kindWord(row.kind));
     for (const Figure& f : r.figures) {
       out += "," + (f.hasValue() ? plainNumber(f.value()) : std::string(f.isNotMeaningful() ? "nm" : ""));

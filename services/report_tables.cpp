@@ -64,7 +64,8 @@ std::string statementsText(const Snapshot& s, int scenario) {
     const model::Row& row = e.model().rows[r];
     if (!isYearly(row)) continue;
     const bool money = row.kind == Kind::Money;
-    out += fmt::format("{},\"{}\",{}", row.name, row.label, money ? s.company().currency : model::kindWord(row.kind));
+    out += fmt::format("{},{},{}", row.name, quotedCell(row.label),
+                       money ? s.company().currency : model::kindWord(row.kind));
     for (int c = 0; c < e.layout().columns(); ++c) {
       const Figure f = e.figure(static_cast<int>(r), c, scenario);
       out += "," + (f.hasValue() ? plainNumber(f.value()) : std::string(f.isNotMeaningful() ? "nm" : ""));

@@ -8,7 +8,10 @@
 #include <sstream>
 
 #include "core/model/parser.h"
+#include "core/text/utf8.h"
 #include "exchange/content.h"
+#include "store/place.h"
+#include "store/whole_file.h"
 
 namespace zl::services {
 
@@ -19,6 +22,9 @@ Result<std::string> readFile(const std::string& path) {
   const fs::file_status status = fs::status(path, error);
   if (!fs::exists(status)) return fail(ErrorKind::NotFound, "there is no such file", path);
   if (!fs::is_regular_file(status)) return fail(ErrorKind::WrongKind, "this is not a file", path);
+  if (store::isOpenHere(path)) {
+    return fail(ErrorKind::WrongKind, "this is the book that is open", path, "Choose a filing or a table");
+  }
   const auto size = fs::file_size(path, error);
   if (!error && size > exchange::kLargestFile) {
     return fail(ErrorKind::TooLarge, "the file is larger than 1 GiB", path, "Split it");
@@ -32,21 +38,11 @@ Result<std::string> readFile(const std::string& path) {
 }
 
 Status writeFile(const std::string& path, const std::string& content) {
-  const std::string beside = path + ".part";
-  {
-    std::ofstream out(beside, std::ios::binary | std::ios::trunc);
-    if (!out || !out.write(content.data(), static_cast<std::streamsize>(content.size())) || !out.flush()) {
-      return fail(ErrorKind::Storage, "the file cannot be written", path, "Check the folder and the disk");
-    }
-  }
-  std::error_code error;
-  fs::rename(beside, path, error);
-  if (error) return fail(ErrorKind::Storage, "the file cannot be replaced: " + error.message(), path);
-  return {};
+  return store::writeWhole(path, content);
 }
 
 std::string fileName(const std::string& path) {
-  return fs::path(path).filename().string();
+  return asUtf8(fs::path(path).filename().string());
 }
 
 Result<std::vector<std::string>> filesOf(const std::vector<std::string>& paths) {
@@ -82,7 +78,8 @@ Result<std::shared_ptr<const Resources>> Resources::load() {
   folders.emplace_back(ZEALOUS_INSTALLED_DATA);
   folders.emplace_back(ZEALOUS_SOURCE_DATA);
   for (const std::string& folder : folders) {
-    if (fs::exists(fs::path(folder) / "models/standard.model")) return loadFrom(folder);
+    std::error_code ignored;  // a folder that cannot be looked into is passed over like one that is not there
+    if (fs::exists(fs::path(folder) / "models/standard.model", ignored)) return loadFrom(folder);
   }
   return fail(ErrorKind::NotFound, "the product's models and rules are missing", folders.front(),
               "Set ZEALOUS_LEDGER_DATA to the folder that holds models/ and rules/");
@@ -103,9 +100,15 @@ Result<std::vector<ShippedModel>> shippedModels(const std::string& folder) {
   if (!full) return tl::unexpected(full.error());
   std::vector<ShippedModel> models{{"", "", {{kFull, *full}}}};
   std::set<std::string> others;
-  for (const auto& entry : fs::directory_iterator(fs::path(folder) / "models")) {
-    const std::string name = "models/" + entry.path().filename().string();
-    if (entry.path().extension() == ".model" && name != kFull) others.insert(name);
+  std::error_code error;
+  fs::directory_iterator at(fs::path(folder) / "models", error);
+  for (; !error && at != fs::directory_iterator(); at.increment(error)) {
+    const std::string name = "models/" + at->path().filename().string();
+    if (at->path().extension() == ".model" && name != kFull) others.insert(name);
+  }
+  if (error) {
+    return fail(ErrorKind::Storage, "the models cannot be read: " + error.message(), folder + "/models",
+                "Check your rights to the folder");
   }
   for (const std::string& name : others) {
     Result<std::string> text = readFile((fs::path(folder) / name).string());

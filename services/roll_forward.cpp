@@ -92,13 +92,10 @@ Status keepAndRollForward(Session& session) {
                 now->company().name, "Import the new annual report first");
   }
   const CaseEdit edit = rollForward(*now);
-  // Evaluated before anything is kept, so that a case that cannot move leaves no trace.
-  if (const auto next = session.preview(edit.after); !next) return tl::unexpected(next.error());
   std::string name = nameBeforeRolling(*now);
   for (int n = 2; session.version(name).has_value(); ++n)
     name = nameBeforeRolling(*now) + " (" + std::to_string(n) + ")";
-  if (Status s = session.keepVersion(name, "kept when rolled forward"); !s) return s;
-  return session.apply(edit);
+  return session.applyKeeping(edit, name, "kept when rolled forward");
 }
 
 Json forecastAgainstActualJson(const Snapshot& s) {

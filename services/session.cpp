@@ -8,6 +8,7 @@
 #include <cstdlib>
 #include <ctime>
 
+#include "core/text/utf8.h"
 #include "exchange/json/case_json.h"
 #include "services/gather.h"
 
@@ -20,7 +21,7 @@ Desk Desk::ofThisMachine() {
   Desk desk;
   const char* user = std::getenv("USER");
   const passwd* entry = user == nullptr ? getpwuid(getuid()) : nullptr;
-  desk.author = user != nullptr ? user : (entry != nullptr ? entry->pw_name : "analyst");
+  desk.author = harmless(user != nullptr ? user : (entry != nullptr ? entry->pw_name : "analyst"));
   desk.now = [] {
     const std::time_t t = std::time(nullptr);
     std::tm parts{};
@@ -34,12 +35,6 @@ Desk Desk::ofThisMachine() {
 }
 
 namespace {
-
-Result<Case> readCase(const std::string& text, const std::string& where) {
-  const Result<Json> json = exchange::parseJson(text, where);
-  if (!json) return tl::unexpected(json.error());
-  return exchange::caseFromJson(*json, where);
-}
 
 /// The first case of a company: valued on the last day with a price, else today.
 Case firstCase(const Evidence& e, const std::vector<FiscalYear>& years, const Desk& desk) {
@@ -56,28 +51,54 @@ Case firstCase(const Evidence& e, const std::vector<FiscalYear>& years, const De
 }  // namespace
 
 Session::Session(store::Book book, std::string company, std::shared_ptr<const Resources> resources, Desk desk)
-    : book_(std::move(book)), company_(std::move(company)), resources_(std::move(resources)), desk_(std::move(desk)) {}
+    : book_(std::move(book)), company_(std::move(company)), resources_(std::move(resources)), desk_(std::move(desk)) {
+  book_.copyDaily(dateText(desk_.today()));
+  readOnly_ = book_.readOnly();
+}
+
+Status validCompanyId(const std::string& id) {
+  constexpr size_t kLongest = 64;
+  const bool oneWord = !id.empty() && id.size() <= kLongest && isUtf8(id) && harmless(id) == id &&
+                       id.find_first_of(" /\\") == std::string::npos;
+  if (oneWord) return {};
+  return fail(ErrorKind::BadInput, "'" + shortened(harmless(id), 60) + "' cannot be the short name of a company", {},
+              "Use one word of at most 64 letters, digits and hyphens");
+}
 
 Result<std::unique_ptr<Session>> Session::open(const std::string& path, const std::string& company,
                                                std::shared_ptr<const Resources> resources, Desk desk) {
-  Result<store::Book> book = store::Book::open(path);
+  Result<store::Book> book = store::Book::open(path, desk.patience);
   if (!book) return tl::unexpected(book.error());
+  return openIn(std::move(*book), company, std::move(resources), std::move(desk));
+}
+
+Result<std::unique_ptr<Session>> Session::openIn(store::Book book, const std::string& company,
+                                                 std::shared_ptr<const Resources> resources, Desk desk) {
+  const Result<std::vector<std::string>> all = book.companies();
+  if (!all) return tl::unexpected(all.error());
   std::string id = company;
   if (id.empty()) {
-    const Result<std::vector<std::string>> all = book->companies();
-    if (!all) return tl::unexpected(all.error());
     if (all->empty()) {
-      return fail(ErrorKind::NotFound, "the book holds no company yet", path, "Import filings first");
+      return fail(ErrorKind::NotFound, "the book holds no company yet", book.path(), "Import filings first");
     }
     if (all->size() > 1) {
       std::string names;
       for (const std::string& name : *all) names += (names.empty() ? "" : ", ") + name;
-      return fail(ErrorKind::BadInput, "the book holds several companies: " + names, path, "Name one with --company");
+      return fail(ErrorKind::BadInput, "the book holds several companies: " + names, book.path(),
+                  "Name one with --company");
     }
     id = all->front();
+  } else if (std::find(all->begin(), all->end(), id) == all->end()) {
+    return fail(ErrorKind::NotFound, "the book has no company '" + shortened(harmless(id), 60) + "'", book.path(),
+                "Import its filings and record first");
   }
-  std::unique_ptr<Session> session(new Session(std::move(*book), id, std::move(resources), std::move(desk)));
-  if (Status s = session->reload(); !s) return tl::unexpected(s.error());
+  return openToFill(std::move(book), id, std::move(resources), desk);
+}
+
+Result<std::unique_ptr<Session>> Session::openToFill(store::Book book, const std::string& company,
+                                                     std::shared_ptr<const Resources> resources, const Desk& desk) {
+  std::unique_ptr<Session> session(new Session(std::move(book), company, std::move(resources), desk));
+  if (Status s = session->load(); !s) return tl::unexpected(s.error());
   return session;
 }
 
@@ -87,42 +108,79 @@ void pinBaseYear(Case& c, const Evidence& evidence, const Resources& resources) 
   if (!filed->statements.years().empty()) c.baseYear = filed->statements.years().back().label();
 }
 
-Status Session::reload() {
+/// What the case says where the book has one, else the first case of a company.
+Result<std::shared_ptr<const Snapshot>> Session::evaluate(Loaded& loaded) {
   const Result<std::shared_ptr<const Evidence>> evidence = gather(book_, company_);
   if (!evidence) return tl::unexpected(evidence.error());
-  const Result<std::optional<std::string>> text = book_.caseText(company_);
-  if (!text) return tl::unexpected(text.error());
   Case c;
-  if (!*text) {
+  if (!loaded.text) {
     c = firstCase(**evidence, standardise(**evidence, *resources_, {}, {})->statements.years(), desk_);
   } else {
     const std::string where = "case of " + company_;
-    const Result<Json> json = exchange::parseJson(**text, where);
+    const Result<Json> json = exchange::parseJson(*loaded.text, where);
     if (!json) return tl::unexpected(json.error());
     const int newer = exchange::newerVersion(*json);
-    readOnly_ = newer == 0 ? ""
-                           : "a newer version of the program wrote this case (layout " + std::to_string(newer) +
-                                 "): it can be looked at and not changed";
+    if (newer != 0) {
+      loaded.newer = "a newer version of the program wrote this case (layout " + std::to_string(newer) +
+                     "): it can be looked at and not changed";
+    }
     Result<Case> stored = newer == 0 ? exchange::caseFromJson(*json, where) : exchange::understoodCase(*json, where);
     if (!stored) return tl::unexpected(stored.error());
     c = std::move(*stored);
   }
   pinBaseYear(c, **evidence, *resources_);
-  Result<std::shared_ptr<const Snapshot>> snapshot = makeSnapshot(resources_, *evidence, c, snapshot_.get());
-  if (!snapshot) return tl::unexpected(snapshot.error());
-  if (Status s = reloadJournal(); !s) return s;
-  snapshot_ = std::move(*snapshot);
+  return makeSnapshot(resources_, *evidence, c, snapshot_.get());
+}
+
+/// Everything of the company at one moment. The caller sees to it that it is one: a case read before
+/// somebody else's edit and a head read after it would let the next edit pass its check.
+Result<Session::Loaded> Session::read() {
+  Loaded loaded;
+  Result<std::vector<JournalEntry>> journal = book_.journal(company_);
+  if (!journal) return tl::unexpected(journal.error());
+  loaded.journal = std::move(*journal);
+  for (const JournalEntry& e : loaded.journal) {
+    if (e.state == JournalEntry::State::Done) loaded.head = e.number;
+  }
+  Result<std::optional<std::string>> text = book_.caseText(company_);
+  if (!text) return tl::unexpected(text.error());
+  loaded.text = std::move(*text);
+  loaded.shown = evaluate(loaded);
+  return loaded;
+}
+
+void Session::adopt(Loaded loaded) {
+  journal_ = std::move(loaded.journal);
+  head_ = loaded.head;
+  text_ = std::move(loaded.text);
+  readOnly_ = book_.readOnly().empty() ? loaded.newer : book_.readOnly();
+  fault_.reset();
+  snapshot_.reset();
+  if (loaded.shown) {
+    snapshot_ = std::move(*loaded.shown);
+  } else {
+    fault_ = loaded.shown.error();
+  }
+}
+
+Status Session::load() {
+  const Result<store::Book::Moment> moment = book_.moment();
+  if (!moment) return tl::unexpected(moment.error());
+  const Result<std::int64_t> others = book_.changesOfOthers();
+  if (!others) return tl::unexpected(others.error());
+  Result<Loaded> loaded = read();
+  if (!loaded) return tl::unexpected(loaded.error());
+  adopt(std::move(*loaded));
+  others_ = *others;
   return {};
 }
 
-Status Session::reloadJournal() {
-  Result<std::vector<JournalEntry>> journal = book_.journal(company_);
-  if (!journal) return tl::unexpected(journal.error());
-  const Result<std::int64_t> head = book_.head(company_);
-  if (!head) return tl::unexpected(head.error());
-  journal_ = std::move(*journal);
-  head_ = *head;
-  return {};
+Result<bool> Session::refresh() {
+  const Result<std::int64_t> others = book_.changesOfOthers();
+  if (!others) return tl::unexpected(others.error());
+  if (*others == others_) return false;
+  if (Status s = load(); !s) return tl::unexpected(s.error());
+  return true;
 }
 
 Provenance Session::said(std::string reason) const {
@@ -134,16 +192,45 @@ Result<std::shared_ptr<const Snapshot>> Session::preview(const Case& c) const {
 }
 
 Status Session::writable() const {
-  if (readOnly_.empty()) return {};
-  return fail(ErrorKind::Unsupported, readOnly_, company_, "Open the book with that version to change it");
+  if (!readOnly_.empty()) {
+    const bool place = !book_.readOnly().empty();
+    return fail(
+        ErrorKind::Unsupported, readOnly_, company_,
+        place ? "Copy the book to a place where you may write" : "Open the book with that version to change it");
+  }
+  return fault_ ? Status(tl::unexpected(*fault_)) : Status();
+}
+
+/// Somebody else was first: their work is shown, so that the edit can be made again upon it.
+Status Session::conflicted(const Error& error) {
+  if (error.kind != ErrorKind::Conflict) return tl::unexpected(error);
+  const std::int64_t before = head_;
+  if (Status s = load(); !s) return s;
+  if (head_ == before) return tl::unexpected(error);  // the conflict was another one, a name that is taken
+  const auto newest = std::find_if(journal_.rbegin(), journal_.rend(),
+                                   [](const JournalEntry& e) { return e.state == JournalEntry::State::Done; });
+  const std::string by = newest == journal_.rend() ? "" : " (" + newest->author + ": " + newest->label + ")";
+  return fail(ErrorKind::Conflict, "somebody else changed this company in the meantime" + by, company_,
+              "Your edit was not made; the company is shown as it is now");
 }
 
 Status Session::apply(const CaseEdit& edit) {
+  return write(edit, std::nullopt);
+}
+
+Status Session::applyKeeping(const CaseEdit& edit, const std::string& name, const std::string& note) {
+  Result<store::KeptVersion> keep = named(name, note);
+  if (!keep) return tl::unexpected(keep.error());
+  return write(edit, std::move(*keep));
+}
+
+Status Session::write(const CaseEdit& edit, std::optional<store::KeptVersion> keep) {
   if (Status s = writable(); !s) return s;
   if (edit.after == snapshot_->caseOf()) return {};
   Result<std::shared_ptr<const Snapshot>> next = preview(edit.after);
   if (!next) return tl::unexpected(next.error());
   store::Edit write;
+  write.keep = std::move(keep);
   write.entry = {0, company_, desk_.now(), desk_.author, edit.label, {}, {}, {}, JournalEntry::State::Done};
   try {
     const Json before = exchange::toJson(snapshot_->caseOf());
@@ -155,13 +242,14 @@ Status Session::apply(const CaseEdit& edit) {
     return fail(ErrorKind::BadInput, "a text of this edit is not UTF-8", company_, "Save it as UTF-8 and try again");
   }
   const Result<std::int64_t> number = book_.append(write, head_);
-  if (!number) return tl::unexpected(number.error());
+  if (!number) return conflicted(number.error());
   write.entry.number = *number;
   for (JournalEntry& e : journal_) {
     if (e.state == JournalEntry::State::Undone) e.state = JournalEntry::State::Dropped;
   }
   journal_.push_back(write.entry);
   head_ = *number;
+  text_ = std::move(write.caseText);
   snapshot_ = std::move(*next);
   return {};
 }
@@ -180,20 +268,23 @@ const JournalEntry* firstUndone(const std::vector<JournalEntry>& journal) {
   return found == journal.end() ? nullptr : &*found;
 }
 
-/// The first import makes the company; without it there would be nothing to show.
-bool isFirst(const std::vector<JournalEntry>& journal, const JournalEntry* entry) {
-  return entry != nullptr && entry == &journal.front();
-}
-
 }  // namespace
 
+/// The first import makes the company: taken back, there would be nothing to show, which is right
+/// only where there is nothing to show as it is.
+const JournalEntry* Session::nextStep(bool undo) const {
+  const JournalEntry* e = undo ? lastDone(journal_) : firstUndone(journal_);
+  const bool first = undo && e != nullptr && e == &journal_.front();
+  return first && !fault_ ? nullptr : e;
+}
+
 std::string Session::undoLabel() const {
-  const JournalEntry* e = lastDone(journal_);
-  return e == nullptr || isFirst(journal_, e) ? std::string() : e->label;
+  const JournalEntry* e = nextStep(true);
+  return e == nullptr ? std::string() : e->label;
 }
 
 std::string Session::redoLabel() const {
-  const JournalEntry* e = firstUndone(journal_);
+  const JournalEntry* e = nextStep(false);
   return e == nullptr ? std::string() : e->label;
 }
 
@@ -204,52 +295,84 @@ Status Session::redo() {
   return step(false);
 }
 
-/// The documents stay as they are: only the case is read again.
-Status Session::stepCase(const JournalEntry& entry, bool undo, const std::string& text, const Case& c) {
+/// The case after a step of the journal, from what is shown or, where nothing is, from what is stored.
+Result<Json> Session::stepped(const Json& patch) const {
+  const std::string where = "case of " + company_;
+  Result<Json> before =
+      snapshot_ ? exchange::toJson(snapshot_->caseOf()) : exchange::parseJson(text_.value_or("{}"), where);
+  if (!before) return before;
+  try {
+    return before->patch(patch);
+  } catch (const Json::exception& e) {
+    return fail(ErrorKind::Damaged, "the journal does not fit the case: " + std::string(e.what()), company_,
+                "Nothing was changed; 'zledger verify' looks through the book, its copies lie beside it");
+  }
+}
+
+/// Writes, looks at what would be, and only then stores: of a company with nothing to show any step may help.
+Status Session::changeAndShow(const std::function<Status(store::Book::Change&)>& write, Shown wanted) {
+  const auto tried = [&]() -> Result<Loaded> {
+    Result<store::Book::Change> change = book_.change();
+    if (!change) return tl::unexpected(change.error());
+    if (Status s = write(*change); !s) return tl::unexpected(s.error());
+    Result<Loaded> loaded = read();
+    if (!loaded) return loaded;
+    if (!loaded->shown && wanted == Shown::Whole) {
+      Error fault = loaded->shown.error();
+      fault.todo += std::string(fault.todo.empty() ? "" : ". ") + "Nothing was stored";
+      return tl::unexpected(fault);
+    }
+    if (Status s = change->store(); !s) return tl::unexpected(s.error());
+    return loaded;
+  };
+  Result<Loaded> done = tried();
+  if (!done) return conflicted(done.error());
+  adopt(std::move(*done));
+  return {};
+}
+
+/// The documents stay as they are: only the case is another one.
+Status Session::stepCase(const JournalEntry& entry, bool undo, const std::optional<std::string>& text) {
+  Case c = snapshot_->caseOf();
+  if (text) {
+    const std::string where = "case of " + company_;
+    const Result<Json> json = exchange::parseJson(*text, where);
+    if (!json) return tl::unexpected(json.error());
+    Result<Case> stepped = exchange::caseFromJson(*json, where);
+    if (!stepped) return tl::unexpected(stepped.error());
+    c = std::move(*stepped);
+  }
   Result<std::shared_ptr<const Snapshot>> next = preview(c);
   if (!next) return tl::unexpected(next.error());
-  if (Status s = book_.mark(entry, undo, text, head_); !s) return s;
+  if (Status s = book_.mark(entry, undo, text, head_); !s) return conflicted(s.error());
+  const std::int64_t number = entry.number;
+  head_ = 0;
   for (JournalEntry& e : journal_) {
-    if (e.number == entry.number) e.state = undo ? JournalEntry::State::Undone : JournalEntry::State::Done;
+    if (e.number == number) e.state = undo ? JournalEntry::State::Undone : JournalEntry::State::Done;
+    if (e.state == JournalEntry::State::Done) head_ = e.number;
   }
-  const JournalEntry* last = lastDone(journal_);
-  head_ = last == nullptr ? 0 : last->number;
+  if (text) text_ = text;
   snapshot_ = std::move(*next);
   return {};
 }
 
 Status Session::step(bool undo) {
-  if (Status s = writable(); !s) return s;
-  const JournalEntry* found = undo ? lastDone(journal_) : firstUndone(journal_);
-  if (found == nullptr || (undo && isFirst(journal_, found))) {
+  if (!readOnly_.empty()) return writable();
+  const JournalEntry* found = nextStep(undo);
+  if (found == nullptr) {
     return fail(ErrorKind::NotFound, undo ? "there is nothing to undo" : "there is nothing to redo", company_);
   }
-  const JournalEntry entry = *found;
-  const Result<Json> patch = exchange::parseJson(undo ? entry.backward : entry.forward, "journal");
+  const Result<Json> patch = exchange::parseJson(undo ? found->backward : found->forward, "journal");
   if (!patch) return tl::unexpected(patch.error());
   std::optional<std::string> text;
   if (!patch->empty()) {
-    try {
-      text = exchange::toJson(snapshot_->caseOf()).patch(*patch).dump();
-    } catch (const Json::exception& e) {
-      return fail(ErrorKind::Internal, "the journal does not fit the case: " + std::string(e.what()), company_,
-                  "Nothing was changed; please report this");
-    }
-    // What cannot be shown must not be stored.
-    const Result<Case> c = readCase(*text, "case of " + company_);
-    if (!c) return tl::unexpected(c.error());
-    if (entry.documents.empty()) return stepCase(entry, undo, *text, *c);
+    const Result<Json> after = stepped(*patch);
+    if (!after) return tl::unexpected(after.error());
+    text = exchange::textOf(*after);
   }
-  const std::string before = exchange::toJson(snapshot_->caseOf()).dump();
-  if (Status s = book_.mark(entry, undo, text, head_); !s) return s;
-  Status shown = reload();
-  if (!shown) {
-    // What cannot be shown is taken back, so that the company still opens.
-    const Result<std::int64_t> head = book_.head(company_);
-    if (!head) return tl::unexpected(head.error());
-    if (Status s = book_.mark(entry, !undo, text ? std::optional(before) : std::nullopt, *head); !s) return s;
-  }
-  return shown;
+  if (snapshot_ && found->documents.empty()) return stepCase(*found, undo, text);
+  return changeAndShow([&](store::Book::Change& change) { return change.mark(*found, undo, text, head_); },
+                       fault_ ? Shown::AsFarAsItCan : Shown::Whole);
 }
 
 }  // namespace zl::services

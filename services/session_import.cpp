@@ -93,7 +93,7 @@ class Collection {
     const Result<Company> record = derivedRecord(context_.company, facts, context_.resources->rules, choices_);
     if (!record) return tl::unexpected(record.error());
     edit.incoming.push_back(ownDocument(context_.company, "record derived from the filings", ContentKind::CompanyRecord,
-                                        exchange::toJson(*record).dump(2), context_.now));
+                                        exchange::textOf(exchange::toJson(*record), 2), context_.now));
     result.warnings.push_back("no company record: currency " + record->currency +
                               " and the share count come from the filings, the listing is taken to be in " +
                               record->currency + "; import a record to correct this");
@@ -110,6 +110,7 @@ class Collection {
 
 ImportContext Session::importContext() const {
   ImportContext context{company_, resources_, desk_.now(), {}};
+  if (!snapshot_) return context;
   context.hints.currency = snapshot_->company().currency;
   context.hints.remembered = snapshot_->filed->choices;
   context.hints.fiscal =
@@ -124,7 +125,7 @@ Result<Session::ImportResult> Session::importFiles(const std::vector<ImportFile>
 }
 
 Result<Session::ImportResult> Session::bringIn(std::vector<ImportPreview> previews) {
-  if (Status s = writable(); !s) return tl::unexpected(s.error());
+  if (!readOnly_.empty()) return tl::unexpected(writable().error());
   for (const ImportPreview& p : previews) {
     if (p.incoming.company.empty() || p.incoming.company == company_) continue;
     return fail(ErrorKind::Conflict,
@@ -132,70 +133,76 @@ Result<Session::ImportResult> Session::bringIn(std::vector<ImportPreview> previe
                 "Import it again");
   }
   const ImportContext context = importContext();
-  Collection collection(context, snapshot_->evidence->documents, desk_);
+  const Result<std::vector<store::StoredDocument>> present = book_.documents(company_);
+  if (!present) return tl::unexpected(present.error());
+  Collection collection(context, *present, desk_);
   if (Status s = collection.take(std::move(previews)); !s) return tl::unexpected(s.error());
-  if (collection.edit.incoming.empty()) return std::move(collection.result);
-  const Result<std::int64_t> number = book_.append(collection.edit, head_);
-  if (!number) return tl::unexpected(number.error());
-  const Status shown = reload();
-  if (shown) return std::move(collection.result);
-  // Files that are sound one by one can still leave nothing to show together, such as a record in a
-  // currency that no fact has. A company that could be opened must stay so.
-  const Result<std::vector<JournalEntry>> journal = book_.journal(company_);
-  if (!journal) return tl::unexpected(journal.error());
-  if (Status s = book_.mark(journal->back(), true, std::nullopt, *number); !s) return tl::unexpected(s.error());
-  if (Status s = reloadJournal(); !s) return tl::unexpected(s.error());
-  Error fault = shown.error();
-  fault.todo = "The import was set aside and the company is as it was";
-  return tl::unexpected(fault);
+  if (!collection.edit.incoming.empty()) {
+    // Files that are sound one by one can still leave nothing to show together, such as a record in a
+    // currency that no fact has.
+    const Status stored = changeAndShow(
+        [&](store::Book::Change& change) -> Status {
+          const Result<std::int64_t> number = change.append(collection.edit, head_);
+          return number ? Status() : tl::unexpected(number.error());
+        },
+        Shown::Whole);
+    if (!stored) return tl::unexpected(stored.error());
+  }
+  collection.result.shown = snapshot_;
+  return std::move(collection.result);
 }
+
+namespace {
+
+/// Whether a new book is to be made under the name: none is there, or one whose making was cut short.
+bool isFree(const std::string& path) {
+  std::error_code ignored;
+  return !std::filesystem::exists(std::filesystem::symlink_status(path, ignored)) || store::Book::isHalfMade(path);
+}
+
+}  // namespace
 
 Result<Session::ImportResult> Session::import(const std::string& path, const std::string& company,
                                               const std::vector<ImportFile>& files,
                                               const std::shared_ptr<const Resources>& resources, const Desk& desk) {
-  std::error_code ignored;
-  if (std::filesystem::exists(path, ignored)) {
-    const Result<std::unique_ptr<Session>> session = open(path, company, resources, desk);
-    if (session) return (*session)->importFiles(files);
-  }
-  Result<std::vector<ImportPreview>> previews = services::preview(files, {company, resources, desk.now(), {}});
+  Result<ImportContext> context = contextFor(path, company, resources, desk);
+  if (!context) return tl::unexpected(context.error());
+  Result<std::vector<ImportPreview>> previews = services::preview(files, *context);
   if (!previews) return tl::unexpected(previews.error());
   return bringIn(path, company, std::move(*previews), resources, desk);
+}
+
+Result<ImportContext> Session::contextFor(const std::string& path, const std::string& company,
+                                          const std::shared_ptr<const Resources>& resources, const Desk& desk) {
+  if (isFree(path)) return ImportContext{company, resources, desk.now(), {}};
+  Result<store::Book> book = store::Book::open(path, desk.patience);
+  if (!book) return tl::unexpected(book.error());
+  const Result<std::unique_ptr<Session>> session = openToFill(std::move(*book), company, resources, desk);
+  if (!session) return tl::unexpected(session.error());
+  return (*session)->importContext();
 }
 
 Result<Session::ImportResult> Session::bringIn(const std::string& path, const std::string& company,
                                                std::vector<ImportPreview> previews,
                                                const std::shared_ptr<const Resources>& resources, const Desk& desk) {
-  std::error_code ignored;
-  std::optional<store::Book> book;
-  std::vector<store::StoredDocument> present;
-  std::int64_t head = 0;
-  if (std::filesystem::exists(path, ignored)) {
-    const Result<std::unique_ptr<Session>> session = open(path, company, resources, desk);
-    if (session) return (*session)->bringIn(std::move(previews));
-    // Either the company is new to this book, or what it has cannot be shown yet.
-    Result<store::Book> opened = store::Book::open(path);
-    if (!opened) return tl::unexpected(opened.error());
-    book.emplace(std::move(*opened));
-    Result<std::vector<store::StoredDocument>> documents = book->documents(company);
-    if (!documents) return tl::unexpected(documents.error());
-    present = std::move(*documents);
-    const Result<std::int64_t> stands = book->head(company);
-    if (!stands) return tl::unexpected(stands.error());
-    head = *stands;
+  if (Status s = validCompanyId(company); !s) return tl::unexpected(s.error());
+  const auto into = [&](store::Book book) -> Result<ImportResult> {
+    Result<std::unique_ptr<Session>> session = openToFill(std::move(book), company, resources, desk);
+    if (!session) return tl::unexpected(session.error());
+    return (*session)->bringIn(std::move(previews));
+  };
+  if (!isFree(path)) {
+    Result<store::Book> book = store::Book::open(path, desk.patience);
+    if (!book) return tl::unexpected(book.error());
+    return into(std::move(*book));
   }
-  const ImportContext context{company, resources, desk.now(), {}};
-  Collection collection(context, present, desk);
-  if (Status s = collection.take(std::move(previews)); !s) return tl::unexpected(s.error());
-  if (collection.edit.incoming.empty()) return std::move(collection.result);
-  if (!book) {
-    Result<store::Book> made = store::Book::create(path);
-    if (!made) return tl::unexpected(made.error());
-    book.emplace(std::move(*made));
-  }
-  const Result<std::int64_t> number = book->append(collection.edit, head);
-  if (!number) return tl::unexpected(number.error());
-  return std::move(collection.result);
+  Result<ImportResult> result = ImportResult();
+  const Result<store::Book> made = store::Book::make(path, [&](store::Book& book) -> Status {
+    result = into(book);
+    return result ? Status() : tl::unexpected(result.error());
+  });
+  if (!made) return tl::unexpected(made.error());
+  return result;
 }
 
 }  // namespace zl::services

@@ -49,8 +49,8 @@ Result<KeptVersion> Session::version(const std::string& name) {
               known.empty() ? "Keep one first" : known);
 }
 
-Status Session::keepVersion(const std::string& name, const std::string& note) {
-  if (Status s = writable(); !s) return s;
+Result<KeptVersion> Session::named(const std::string& name, const std::string& note) const {
+  if (Status s = writable(); !s) return tl::unexpected(s.error());
   KeptVersion version;
   version.name = trimmed(name);
   if (version.name.empty() || version.name.size() > kLongestName || version.name == kNow) {
@@ -61,14 +61,20 @@ Status Session::keepVersion(const std::string& name, const std::string& note) {
   version.at = desk_.now();
   version.author = desk_.author;
   version.note = trimmed(note);
-  version.caseText = exchange::toJson(snapshot_->caseOf()).dump();
+  version.caseText = exchange::textOf(exchange::toJson(snapshot_->caseOf()));
   version.documents = activeDocuments(*snapshot_->evidence);
-  const Result<std::int64_t> id = book_.keepVersion(version);
-  if (!id) return tl::unexpected(id.error());
-  return {};
+  return version;
+}
+
+Status Session::keepVersion(const std::string& name, const std::string& note) {
+  const Result<KeptVersion> version = named(name, note);
+  if (!version) return tl::unexpected(version.error());
+  const Result<std::int64_t> id = book_.keepVersion(*version);
+  return id ? Status() : tl::unexpected(id.error());
 }
 
 Status Session::setVersionAside(const std::string& name) {
+  if (!readOnly_.empty()) return writable();
   const Result<KeptVersion> v = version(name);
   return v ? book_.setVersionAside(v->id) : tl::unexpected(v.error());
 }
@@ -82,6 +88,8 @@ Result<std::shared_ptr<const Snapshot>> Session::snapshotOf(const KeptVersion& v
     pinBaseYear(*c, *snapshot_->evidence, *resources_);
     return preview(*c);
   }
+  const Result<store::Book::Moment> moment = book_.moment();
+  if (!moment) return tl::unexpected(moment.error());
   Result<std::shared_ptr<const Evidence>> evidence = gather(book_, company_, &documents);
   if (!evidence) return tl::unexpected(evidence.error());
   pinBaseYear(*c, **evidence, *resources_);

@@ -5,7 +5,16 @@
 // What came in from outside is kept as documents with their content; undoing an import sets its
 // documents aside, it never deletes them. The analyst's case is kept as text with its journal of
 // forward and backward patches.
+//
+// Several programs may have one book open. What belongs together is read within one Moment, what is
+// changed together within one Change, which holds the book's only write lock until it is stored:
+//
+//   Result<Book::Change> change = book.change();
+//   change->append(edit, head);          // fails with Conflict where somebody else was first
+//   ... what would be is read back and judged ...
+//   change->store();                     // else nothing has happened
 
+#include <functional>
 #include <memory>
 #include <optional>
 #include <string>
@@ -42,14 +51,6 @@ struct Incoming {
   std::vector<Fact> facts;
 };
 
-/// One edit as it is written: the case's text after it (unless unchanged), what it brings in, and
-/// its journal entry.
-struct Edit {
-  JournalEntry entry;
-  std::optional<std::string> caseText;
-  std::vector<Incoming> incoming;
-};
-
 /// A case kept under a name, with the documents that were active then.
 struct KeptVersion {
   std::int64_t id = 0;
@@ -62,18 +63,64 @@ struct KeptVersion {
   std::vector<std::int64_t> documents;
 };
 
+/// One edit as it is written: the case's text after it (unless unchanged), what it brings in, a
+/// version that is kept with it, and its journal entry.
+struct Edit {
+  JournalEntry entry;
+  std::optional<std::string> caseText;
+  std::vector<Incoming> incoming;
+  std::optional<KeptVersion> keep;
+};
+
+/// What somebody has typed into a field and not yet made an edit of.
+struct Draft {
+  std::string field;
+  std::string text;
+};
+
 class Book {
  public:
-  /// Creates a new book; an existing file is refused.
-  static Result<Book> create(const std::string& path);
-  /// Opens a book, bringing older schema versions up to date. Another kind of file is refused.
-  static Result<Book> open(const std::string& path);
+  static constexpr int kPatience = 5000;
 
-  Book(Book&&) noexcept;
-  Book& operator=(Book&&) noexcept;
-  ~Book();
+  /// Makes a new book: whole, with what `fill` puts into it, synced, and only then under its name; a
+  /// failure or a kill before that leaves the name free. Fails with Conflict where there is a file,
+  /// unless it is one that a making that was cut short left behind.
+  static Result<Book> make(const std::string& path, const std::function<Status(Book&)>& fill = {});
+  /// Opens a book, bringing older schema versions up to date after a copy of it was made. Where the
+  /// place is read-only or the disk full the book is opened for looking. Another kind of file, and a
+  /// file whose schema is not a book's, is refused.
+  /// `patience`: milliseconds that a lock of another program is waited for.
+  static Result<Book> open(const std::string& path, int patience = kPatience);
+  /// The same for looking only: the file and its folder stay untouched.
+  static Result<Book> look(const std::string& path);
+  /// Whether a file is what a making that was cut short leaves: empty, or ours without a table.
+  static bool isHalfMade(const std::string& path);
 
   [[nodiscard]] const std::string& path() const;
+  /// Why nothing can be written; empty where it can.
+  [[nodiscard]] const std::string& readOnly() const;
+  /// What the owner of the book should know of where it lies and of its copies.
+  [[nodiscard]] const std::vector<std::string>& notices() const;
+  void setPatience(int milliseconds);
+  /// A number that is another one after another program has stored something.
+  Result<std::int64_t> changesOfOthers();
+  /// The day of today's copy: made before the first change of that day, unless it is there.
+  void copyDaily(const std::string& day);
+
+  /// While one lives, all that is read is of one moment.
+  class Moment {
+   public:
+    Moment(Moment&&) noexcept = default;
+    Moment& operator=(Moment&&) = delete;
+    ~Moment();
+
+   private:
+    friend class Book;
+    struct Inside;
+    explicit Moment(std::unique_ptr<Inside> inside);
+    std::unique_ptr<Inside> inside_;
+  };
+  Result<Moment> moment();
 
   Result<std::vector<std::string>> companies();
   Result<std::vector<StoredDocument>> documents(const std::string& company);
@@ -87,12 +134,31 @@ class Book {
   /// Number of the newest entry that stands; 0 when none does.
   Result<std::int64_t> head(const std::string& company);
 
-  /// Writes one edit. Fails with Conflict, changing nothing, when the company's head is not
-  /// `expectedHead`: somebody else edited in between. Undone entries are dropped (and kept).
+  /// A change in the making, which others neither see nor can get in between. Without store() it
+  /// has never been.
+  class Change {
+   public:
+    Change(Change&&) noexcept = default;
+    Change& operator=(Change&&) = delete;
+    ~Change();
+    /// Writes one edit and gives its number. Fails with Conflict when the company's head is not
+    /// `expectedHead`: somebody else edited in between. Undone entries are dropped (and kept).
+    Result<std::int64_t> append(const Edit& edit, std::int64_t expectedHead);
+    /// Marks an entry undone or done again, with the case text that results and the entry's
+    /// documents set aside or taken back. Fails with Conflict like append.
+    Status mark(const JournalEntry& entry, bool undone, const std::optional<std::string>& caseText,
+                std::int64_t expectedHead);
+    Status store();
+
+   private:
+    friend class Book;
+    struct Inside;
+    explicit Change(std::unique_ptr<Inside> inside);
+    std::unique_ptr<Inside> inside_;
+  };
+  Result<Change> change();
+  /// One edit, or one mark, as a change of its own.
   Result<std::int64_t> append(const Edit& edit, std::int64_t expectedHead);
-  /// Marks entry `number` undone or done again, with the case text that results and the entry's
-  /// documents set aside or taken back. Fails with Conflict, changing nothing, when the company's
-  /// head is not `expectedHead`.
   Status mark(const JournalEntry& entry, bool undone, const std::optional<std::string>& caseText,
               std::int64_t expectedHead);
 
@@ -103,15 +169,24 @@ class Book {
   /// Takes a version off the list. Its row stays in the book.
   Status setVersionAside(std::int64_t id);
 
+  /// Keeps what `author` has typed into a field of a company; an empty text takes it away.
+  Status keepDraft(const std::string& company, const std::string& author, const Draft& draft);
+  Result<std::vector<Draft>> drafts(const std::string& company, const std::string& author);
+
+  /// Writes the book as it is into a new file, by the database's own backup. Fails with Conflict
+  /// where there is a file.
+  Status copyTo(const std::string& path);
+
   /// Keeps the file from growing beyond so many pages: for media with a quota.
   Status limitPages(int pages);
-  /// Runs SQLite's own integrity check.
+  /// Runs SQLite's own integrity check; fails naming the first damage.
   Status verify();
 
  private:
   struct Impl;
-  explicit Book(std::unique_ptr<Impl> impl);
-  std::unique_ptr<Impl> impl_;
+  static Result<Book> openToWrite(const std::string& path, int patience);
+  explicit Book(std::shared_ptr<Impl> impl);
+  std::shared_ptr<Impl> impl_;  ///< copies of a Book are the same connection
 };
 
 }  // namespace zl::store

@@ -1,10 +1,14 @@
 #pragma once
 // The book's tables, by version. docs/formats/book.md describes them.
 
+#include <SQLiteCpp/SQLiteCpp.h>
+
+#include <string>
+
 namespace zl::store {
 
 inline constexpr int kApplicationId = 0x5A4C4247;  // "ZLBG" in the file's header
-inline constexpr int kSchemaVersion = 2;
+inline constexpr int kSchemaVersion = 3;
 
 inline constexpr const char* kSchema1 = R"(
 CREATE TABLE documents(
@@ -67,7 +71,26 @@ CREATE TABLE version_documents(
   document INTEGER NOT NULL REFERENCES documents(id));
 )";
 
+/// Adds drafts: what an analyst has typed and not yet made an edit of. No part of the journal.
+inline constexpr const char* kSchema3 = R"(
+CREATE TABLE drafts(
+  company TEXT NOT NULL,
+  author TEXT NOT NULL,
+  field TEXT NOT NULL,
+  text TEXT NOT NULL,
+  PRIMARY KEY(company, author, field)) WITHOUT ROWID;
+)";
+
 /// What brings a book from the version before up to date, by version; the first makes a new book.
-inline constexpr const char* kSchemaSteps[] = {kSchema1, kSchema2};
+inline constexpr const char* kSchemaSteps[] = {kSchema1, kSchema2, kSchema3};
+
+/// Makes all tables of an empty file, and its header a book's.
+void makeTables(SQLite::Database& db);
+/// Takes the tables of version `from` to the present one.
+void bringTablesUp(SQLite::Database& db, int from);
+
+/// What of the file's schema is not what the steps up to `version` make: a trigger, a view, a table
+/// of another shape. Empty where all is as it should be, so that no statement of ours meets a surprise.
+std::string strangeSchema(SQLite::Database& db, int version);
 
 }  // namespace zl::store

@@ -8,17 +8,18 @@
 #include <QSvgGenerator>
 
 #include "app/charts/line_board_paint.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
+#include "services/text_cells.h"
 
 namespace zl::app {
 namespace {
 
 constexpr int kPictureWidth = 960, kPictureHeight = 400;
 
-QString quoted(QString cell) {
-  if (!cell.contains(QLatin1Char(',')) && !cell.contains(QLatin1Char('"'))) return cell;
-  return QLatin1Char('"') + cell.replace(QLatin1Char('"'), QStringLiteral("\"\"")) + QLatin1Char('"');
+QString quoted(const QString& cell) {
+  return text(services::csvCell(cell.toStdString()));
 }
 
 }  // namespace
@@ -38,7 +39,7 @@ void LineBoard::setContent(LineBoardContent content) {
   for (const BoardMark& event : content_.events) {
     events << content_.periods.value(event.column) + QStringLiteral(": ") + event.what;
   }
-  setToolTip(events.join(QLatin1Char('\n')));
+  setToolTip(tipText(events.join(QLatin1Char('\n'))));
   update();
 }
 

@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "app/charts/axis.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -24,7 +25,7 @@ void PriceChart::setContent(std::vector<PricePoint> prices, std::vector<PriceMar
   for (size_t i = 0; i < marks_.size(); ++i) {
     lines << QStringLiteral("%1  %2  %3").arg(i + 1).arg(text(dateText(marks_[i].on)), marks_[i].what);
   }
-  setToolTip(lines.join(QLatin1Char('\n')));
+  setToolTip(tipText(lines.join(QLatin1Char('\n'))));
   setAccessibleDescription(lines.join(QStringLiteral("; ")));
   update();
 }

@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "app/charts/axis.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -29,7 +30,7 @@ void StackedBars::setContent(QString title, QStringList columns, std::vector<Bar
     }
     lines << part.label + QStringLiteral(": ") + figures.join(QStringLiteral(", "));
   }
-  setToolTip(lines.join(QLatin1Char('\n')));
+  setToolTip(tipText(lines.join(QLatin1Char('\n'))));
   setAccessibleDescription(lines.join(QStringLiteral("; ")));
   update();
 }

@@ -6,6 +6,7 @@
 #include <algorithm>
 
 #include "app/charts/axis.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -42,7 +43,7 @@ bool WalkChart::event(QEvent* event) {
   const auto* help = static_cast<QHelpEvent*>(event);
   const int row = static_cast<int>((help->pos().y() - kTop) / kRow) - 1;
   const bool on = content_.gap.isEmpty() && row >= 0 && row < static_cast<int>(content_.bars.size());
-  QToolTip::showText(help->globalPos(), on ? content_.bars[static_cast<size_t>(row)].tip : QString(), this);
+  QToolTip::showText(help->globalPos(), on ? tipText(content_.bars[static_cast<size_t>(row)].tip) : QString(), this);
   return true;
 }
 

@@ -1,10 +1,12 @@
 #include "app/editor/own_rows_panel.h"
+#include "app/draft_field.h"
 
 #include <QHBoxLayout>
 #include <QSplitter>
 #include <QVBoxLayout>
 
 #include "app/grid/ledger_rows.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "services/stories/version_stories.h"
 
@@ -34,7 +36,7 @@ OwnRowsPanel::OwnRowsPanel(Workbench& bench, LedgerView* effects, QWidget* paren
   splitter->setStretchFactor(0, 1);
   splitter->setSizes({330, 160});
   layout->addWidget(splitter, 1);
-  message_ = new QLabel(this);
+  message_ = new PlainLabel(this);
   message_->setObjectName(QStringLiteral("ownRowsMessage"));
   message_->setWordWrap(true);
   message_->setContentsMargins(8, 2, 8, 4);
@@ -60,13 +62,13 @@ QWidget* OwnRowsPanel::makeBar() {
   builds_->setObjectName(QStringLiteral("builds"));
   builds_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   builds_->setMinimumContentsLength(30);
-  auto* label = new QLabel(tr("Ready &builds"), widget);
+  auto* label = new PlainLabel(tr("Ready &builds"), widget);
   label->setBuddy(builds_);
   bar->addWidget(label);
   bar->addWidget(builds_);
   insert_ = new QPushButton(tr("&put in"), widget);
   insert_->setObjectName(QStringLiteral("insertBuild"));
-  insert_->setToolTip(tr("Puts the build's text at the end, to be changed or accepted"));
+  insert_->setToolTip(tipText(tr("Puts the build's text at the end, to be changed or accepted")));
   bar->addWidget(insert_);
   bar->addStretch();
   connect(insert_, &QPushButton::clicked, this, &OwnRowsPanel::insertBuild);
@@ -80,12 +82,12 @@ QWidget* OwnRowsPanel::makeAcceptBar() {
   const auto button = [&](const char* name, const QString& words, const QString& tip) {
     auto* b = new QPushButton(words, widget);
     b->setObjectName(QString::fromLatin1(name));
-    b->setToolTip(tip);
+    b->setToolTip(tipText(tip));
     return b;
   };
   reason_ = new QLineEdit(widget);
   reason_->setObjectName(QStringLiteral("ownRowsReason"));
-  auto* label = new QLabel(tr("Reaso&n"), widget);
+  auto* label = new PlainLabel(tr("Reaso&n"), widget);
   label->setBuddy(reason_);
   bar->addWidget(label);
   bar->addWidget(reason_, 1);
@@ -93,6 +95,10 @@ QWidget* OwnRowsPanel::makeAcceptBar() {
   letGo_ = button("letGoOwnRows", tr("&Let go"), tr("Puts the text in use back in the field"));
   bar->addWidget(accept_);
   bar->addWidget(letGo_);
+  keepAsDraftOf(bench_, reason_, [this] { return reasonKey(); });
+  connect(editor_, &QPlainTextEdit::textChanged, this, [this] {
+    if (!filling_ && bench_.isOpen()) bench_.keepDraft(draftKey(), isDraft() ? editor_->toPlainText() : QString());
+  });
   connect(accept_, &QPushButton::clicked, this, &OwnRowsPanel::accept);
   connect(letGo_, &QPushButton::clicked, this, &OwnRowsPanel::letGo);
   return widget;
@@ -106,9 +112,12 @@ void OwnRowsPanel::refresh() {
   if (book != book_ || (!isDraft() && inUse != shown_)) {
     book_ = book;
     shown_ = inUse;
-    editor_->setPlainText(text(inUse));
+    const QString draft = bench_.draft(draftKey());
+    filling_ = true;
+    editor_->setPlainText(draft.isEmpty() ? text(inUse) : draft);
+    filling_ = false;
     const auto own = c.ownRows.find(c.model);
-    reason_->setText(own == c.ownRows.end() ? QString() : text(own->second.said.reason));
+    showDraftOr(bench_, reason_, reasonKey(), own == c.ownRows.end() ? QString() : text(own->second.said.reason));
   } else {
     shown_ = inUse;
   }
@@ -227,12 +236,23 @@ void OwnRowsPanel::accept() {
   const std::string wanted = editor_->modelText();
   if (bench_.apply(services::setOwnRows(bench_.settled().caseOf(), wanted, bench_.saidNow(reason_->text())))) {
     shown_ = wanted;
+    bench_.keepDraft(draftKey(), {});
+    bench_.keepDraft(reasonKey(), {});
     refresh();
   }
 }
 
+QString OwnRowsPanel::draftKey() const {
+  return QStringLiteral("own rows/") + text(bench_.settled().caseOf().model);
+}
+
+QString OwnRowsPanel::reasonKey() const {
+  return QStringLiteral("own rows reason/") + text(bench_.settled().caseOf().model);
+}
+
 void OwnRowsPanel::letGo() {
   editor_->setPlainText(text(shown_));
+  bench_.keepDraft(reasonKey(), {});
   check();
 }
 

@@ -35,6 +35,8 @@ class OwnRowsPanel : public QWidget {
   void letGo();
   void fillEffects();
   void fillBuilds();
+  [[nodiscard]] QString draftKey() const;
+  [[nodiscard]] QString reasonKey() const;
   [[nodiscard]] bool isDraft() const { return editor_->modelText() != shown_; }
 
   Workbench& bench_;
@@ -45,6 +47,7 @@ class OwnRowsPanel : public QWidget {
   QLineEdit* reason_;
   QLabel* message_;
   QTimer wait_;
+  bool filling_ = false;
   std::string shown_;  ///< the text in use when it was last put in the editor
   std::string book_;   ///< path, company and model that the text belongs to
   services::OwnRowsCheck last_;

@@ -1,5 +1,6 @@
 #include <QFileDialog>
 #include <QInputDialog>
+#include <QMessageBox>
 #include <QRegularExpression>
 
 #include "app/frame/main_window.h"
@@ -28,6 +29,13 @@ Dialogs Dialogs::native() {
   d.saveChart = [](QWidget* w) {
     return QFileDialog::getSaveFileName(w, QObject::tr("Save the chart"), QStringLiteral("chart.svg"),
                                         QObject::tr("Drawing (*.svg);;Picture (*.png);;Figures (*.csv)"));
+  };
+  d.confirm = [](QWidget* w, const QString& question) {
+    QMessageBox box(QMessageBox::Question, QObject::tr("Zealous Ledger"), question, QMessageBox::Yes | QMessageBox::No,
+                    w);
+    box.setTextFormat(Qt::PlainText);
+    box.setDefaultButton(QMessageBox::No);
+    return box.exec() == QMessageBox::Yes;
   };
   d.companyName = [](QWidget* w) {
     const QString name =

@@ -36,6 +36,13 @@ constexpr Term kKeys[] = {
     {"A document", "Escape or Backspace goes back to where it was opened from."}};
 
 constexpr Term kTerms[] = {
+    {"Copy",
+     "The book as it was before a day's first change, before it was brought up to date, or when a person asked for it; "
+     "in the folder beside it that ends in .copies. Opened like a book, a copy can be made the book again; what stood "
+     "there is kept."},
+    {"Draft",
+     "What is being typed and is no edit yet: own rows, reasons, notes, names. It is kept in the book soon after the "
+     "last key and comes back with its field."},
     {"Version",
      "The assumptions as they stood, kept under a name with the documents they stood on. Undo leaves it alone; going "
      "back to it is an edit."},

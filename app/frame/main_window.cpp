@@ -11,12 +11,14 @@
 #include <QVBoxLayout>
 
 #include "app/frame/glossary.h"
+#include "app/look/plain_text.h"
 #include "app/pages/capital_page.h"
 #include "app/pages/cash_value_page.h"
 #include "app/pages/company_page.h"
 #include "app/pages/history_page.h"
 #include "app/pages/peers_page.h"
 #include "app/pages/verdict_page.h"
+#include "store/copies.h"
 
 static void initResources() {
   Q_INIT_RESOURCE(resources);
@@ -76,12 +78,7 @@ void MainWindow::makeFrame() {
   findBar->setContentsMargins(8, 0, 8, 0);
   findBar->addWidget(find_);
   centreLayout->addLayout(findBar);
-  readOnly_ = new QLabel(centre);
-  readOnly_->setObjectName(QStringLiteral("readOnlyNotice"));
-  readOnly_->setWordWrap(true);
-  readOnly_->setContentsMargins(12, 4, 12, 4);
-  readOnly_->hide();
-  centreLayout->addWidget(readOnly_);
+  centreLayout->addWidget(makeNotice(centre));
   pages_ = new QStackedWidget(centre);
   centreLayout->addWidget(pages_, 1);
   splitter_->addWidget(centre);
@@ -103,8 +100,10 @@ void MainWindow::makeFrame() {
       child->setObjectName(QStringLiteral("first.") + child->objectName());
   }
   body_->addWidget(first_);
+  unshown_ = new UnshownPanel(this);
+  body_->addWidget(unshown_);
   setCentralWidget(body_);
-  sum_ = new QLabel(this);
+  sum_ = new PlainLabel(this);
   sum_->setObjectName(QStringLiteral("selectionSum"));
   statusBar()->addPermanentWidget(sum_);
 
@@ -121,6 +120,29 @@ void MainWindow::makeFrame() {
     pageOf_[page->stop()] = page;
     connect(page, &Page::summed, sum_, &QLabel::setText);
   }
+}
+
+/// Says above every page why nothing can be changed, and of a copy how to go back to it.
+QWidget* MainWindow::makeNotice(QWidget* parent) {
+  notice_ = new QWidget(parent);
+  auto* layout = new QHBoxLayout(notice_);
+  layout->setContentsMargins(12, 2, 12, 2);
+  readOnly_ = new PlainLabel(notice_);
+  readOnly_->setObjectName(QStringLiteral("readOnlyNotice"));
+  readOnly_->setWordWrap(true);
+  layout->addWidget(readOnly_, 1);
+  putBack_ = new QPushButton(tr("Make it the &book again"), notice_);
+  putBack_->setObjectName(QStringLiteral("putCopyBack"));
+  layout->addWidget(putBack_);
+  connect(putBack_, &QPushButton::clicked, this, [this] {
+    const QString question = tr("Put this copy in the place of %1? What stands there now is kept among the copies.")
+                                 .arg(QFileInfo(bench_.copyOf()).fileName());
+    if (!dialogs_.confirm(this, question) || !bench_.putCopyBack()) return;
+    rememberRecent(bench_.path());
+    afterOpening();
+  });
+  notice_->hide();
+  return notice_;
 }
 
 void MainWindow::makeActions() {
@@ -142,10 +164,7 @@ void MainWindow::makeFileMenu() {
   QMenu* file = menuBar()->addMenu(tr("&File"));
   QAction* fresh = file->addAction(tr("&New company from files…"), this, &MainWindow::startCompany);
   fresh->setShortcut(QKeySequence::New);
-  QAction* open = file->addAction(tr("&Open book…"), this, [this] {
-    const QString path = dialogs_.openBook(this);
-    if (!path.isEmpty()) openBook(path);
-  });
+  QAction* open = file->addAction(tr("&Open book or copy…"), this, &MainWindow::chooseBook);
   open->setShortcut(QKeySequence::Open);
   open->setObjectName(QStringLiteral("openBookAction"));
   file->addAction(tr("Open &demo"), this, &MainWindow::openDemo);
@@ -157,10 +176,7 @@ void MainWindow::makeFileMenu() {
     const QString path = dialogs_.saveCase(this);
     if (!path.isEmpty() && bench_.exportCase(path)) bench_.say(tr("Exported the case to %1").arg(path));
   });
-  QAction* applyCase = file->addAction(tr("&Apply case…"), this, [this] {
-    const QString path = dialogs_.openCase(this);
-    if (!path.isEmpty()) bench_.applyCase(path);
-  });
+  QAction* applyCase = file->addAction(tr("&Apply case…"), this, &MainWindow::applyCase);
   file->addSeparator();
   QAction* quit = file->addAction(tr("&Quit"), this, &QWidget::close);
   quit->setShortcut(QKeySequence::Quit);
@@ -246,9 +262,32 @@ void MainWindow::connectBench() {
   connect(first_, &ImportPanel::accepted, this, &MainWindow::makeCompany);
   connect(start_, &StartPanel::demoWanted, this, &MainWindow::openDemo);
   connect(start_, &StartPanel::filesWanted, this, &MainWindow::startCompany);
-  connect(start_, &StartPanel::bookWanted, this, [this] {
-    const QString path = dialogs_.openBook(this);
-    if (!path.isEmpty()) openBook(path);
+  connect(start_, &StartPanel::bookWanted, this, &MainWindow::chooseBook);
+  connect(unshown_, &UnshownPanel::otherBookWanted, this, &MainWindow::chooseBook);
+  connect(unshown_, &UnshownPanel::copyWanted, this, [this] {
+    const auto copies = store::copiesOf(bench_.unshownCompany().first.toStdString());
+    if (!copies.empty()) openBook(QString::fromStdString(copies.front().path));
+  });
+  connect(unshown_, &UnshownPanel::rescueWanted, this, [this] {
+    const QString into = dialogs_.newBook(this);
+    if (into.isEmpty() || !bench_.rescue(into)) return;
+    rememberRecent(into);
+    afterOpening();
+  });
+  connect(unshown_, &UnshownPanel::filesWanted, this, &MainWindow::importForUnshown);
+  connect(unshown_, &UnshownPanel::stepBackWanted, this, [this] {
+    if (!bench_.stepBackUnshown()) return;
+    rememberRecent(bench_.path());
+    afterOpening();
+  });
+  connect(&bench_, &Workbench::unshown, this, [this] {
+    const QString book = bench_.unshownCompany().first;
+    const std::vector<store::Copy> copies = store::copiesOf(book.toStdString());
+    unshown_->setContent({book, bench_.whyUnshown(), bench_.unshownStep(),
+                          copies.empty() ? QString() : text(copies.front().name), bench_.isDamaged()});
+    body_->setCurrentWidget(unshown_);
+    setWindowTitle(titleText(tr("%1 — Zealous Ledger").arg(QFileInfo(book).fileName())));
+    refreshActions();
   });
   connect(start_, &StartPanel::recentWanted, this, &MainWindow::openBook);
 }
@@ -271,7 +310,7 @@ void MainWindow::showBeside(const QString& message) {
     place = grid->visualRect(grid->currentIndex());
     break;
   }
-  QToolTip::showText(at->mapToGlobal(place.bottomLeft()), QStringLiteral("■ ") + message, at);
+  QToolTip::showText(at->mapToGlobal(place.bottomLeft()), tipText(QStringLiteral("■ ") + message), at);
 }
 
 void MainWindow::offer(const QStringList& files) {
@@ -293,9 +332,32 @@ bool MainWindow::openBook(const QString& path) {
   return true;
 }
 
+void MainWindow::chooseBook() {
+  const QString path = dialogs_.openBook(this);
+  if (!path.isEmpty()) openBook(path);
+}
+
+void MainWindow::applyCase() {
+  const QString path = dialogs_.openCase(this);
+  if (path.isEmpty() || bench_.applyCase(path) || !bench_.couldGoOver()) return;
+  const QString question =
+      tr("%1\n\nApply the file over them all the same? Undo takes it back.").arg(statusBar()->currentMessage());
+  if (dialogs_.confirm(this, question)) bench_.applyCase(path, true);
+}
+
+/// What is missing comes into the book that is open and cannot be shown.
+void MainWindow::importForUnshown() {
+  const QStringList files = dialogs_.openFiles(this);
+  if (files.isEmpty()) return;
+  std::tie(newBook_, newCompany_) = bench_.unshownCompany();
+  before_ = body_->currentIndex();
+  body_->setCurrentWidget(first_);
+  first_->read(files, bench_.newContext(newCompany_));
+}
+
 bool MainWindow::openDemo() {
   const QString path = demoBookPath();
-  if (QFileInfo::exists(path)) return openBook(path);
+  if (QFileInfo::exists(path) && !store::Book::isHalfMade(path.toStdString())) return openBook(path);
   if (!bench_.makeDemo(path)) return false;
   rememberRecent(path);
   afterOpening();
@@ -318,8 +380,8 @@ void MainWindow::startCompany() {
 
 void MainWindow::afterOpening() {
   body_->setCurrentIndex(1);
-  setWindowTitle(
-      tr("%1 — %2 — Zealous Ledger").arg(text(bench_.now().company().name), QFileInfo(bench_.path()).fileName()));
+  setWindowTitle(titleText(
+      tr("%1 — %2 — Zealous Ledger").arg(text(bench_.now().company().name), QFileInfo(bench_.path()).fileName())));
   trace_->look({bench_.now().evaluation->model().find("value_per_share"), 0}, bench_.scenario());
   go(Stop::Verdict);
 }
@@ -335,14 +397,18 @@ void MainWindow::go(Stop stop) {
 
 void MainWindow::refreshActions() {
   const QString readOnly = bench_.readOnly();
-  readOnly_->setVisible(!readOnly.isEmpty());
-  readOnly_->setText(tr("■ Only for looking: %1. Figures may differ from what that version shows.").arg(readOnly));
+  const QString copyOf = bench_.copyOf();
+  notice_->setVisible(!readOnly.isEmpty() || !copyOf.isEmpty());
+  putBack_->setVisible(!copyOf.isEmpty());
+  readOnly_->setText(copyOf.isEmpty()
+                         ? tr("■ Only for looking: %1.").arg(readOnly)
+                         : tr("■ This is a copy of %1, not the book itself.").arg(QFileInfo(copyOf).fileName()));
   const QString undo = bench_.undoLabel();
   const QString redo = bench_.redoLabel();
   undo_->setEnabled(!undo.isEmpty());
   redo_->setEnabled(!redo.isEmpty());
-  undo_->setText(undo.isEmpty() ? tr("&Undo") : tr("&Undo: %1").arg(undo));
-  redo_->setText(redo.isEmpty() ? tr("&Redo") : tr("&Redo: %1").arg(redo));
+  undo_->setText(undo.isEmpty() ? tr("&Undo") : tr("&Undo: %1").arg(menuText(undo)));
+  redo_->setText(redo.isEmpty() ? tr("&Redo") : tr("&Redo: %1").arg(menuText(redo)));
   for (QAction* action : needBook_) action->setEnabled(bench_.isOpen());
 }
 
@@ -379,7 +445,14 @@ void MainWindow::showGlossary(const QString& wanted) {
 void MainWindow::closeEvent(QCloseEvent* event) {
   settings_.setValue(QStringLiteral("geometry"), saveGeometry());
   settings_.setValue(QStringLiteral("splitter"), splitter_->saveState());
+  bench_.flushDrafts();
   QMainWindow::closeEvent(event);
+}
+
+/// Whoever comes back to the window sees the book as it is.
+void MainWindow::changeEvent(QEvent* event) {
+  QMainWindow::changeEvent(event);
+  if (event->type() == QEvent::ActivationChange && isActiveWindow()) bench_.lookForOthers();
 }
 
 }  // namespace zl::app

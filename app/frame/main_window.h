@@ -12,6 +12,7 @@
 #include "app/frame/route_panel.h"
 #include "app/frame/start_panel.h"
 #include "app/frame/trace_panel.h"
+#include "app/frame/unshown_panel.h"
 #include "app/frame/value_rail.h"
 #include "app/look/theme.h"
 #include "app/pages/filings_page.h"
@@ -29,6 +30,8 @@ struct Dialogs {
   std::function<QString(QWidget*)> saveCase;
   std::function<QString(QWidget*)> companyName;
   std::function<QString(QWidget*)> saveChart;
+  /// Asks whether something is to be done although it says why it should not.
+  std::function<bool(QWidget*, const QString& question)> confirm;
   static Dialogs native();
 };
 
@@ -48,6 +51,7 @@ class MainWindow : public QMainWindow {
 
  protected:
   void closeEvent(QCloseEvent* event) override;
+  void changeEvent(QEvent* event) override;
 
  private:
   void makeFrame();
@@ -59,6 +63,10 @@ class MainWindow : public QMainWindow {
   void sayBeside(const QString& message);
   void showBeside(const QString& message);
   void startCompany();
+  void chooseBook();
+  void applyCase();
+  void importForUnshown();
+  QWidget* makeNotice(QWidget* parent);
   void makeCompany(std::vector<services::ImportPreview> previews);
   void afterOpening();
   void refreshActions();
@@ -86,7 +94,10 @@ class MainWindow : public QMainWindow {
   VerdictPage* verdict_;
   QSplitter* splitter_;
   QLabel* sum_;
-  QLabel* readOnly_;  ///< that a newer program wrote the case
+  QLabel* readOnly_;      ///< why nothing can be changed
+  QPushButton* putBack_;  ///< of a copy: into its book's place
+  QWidget* notice_;       ///< the strip of both
+  UnshownPanel* unshown_;
   std::map<Stop, Page*> pageOf_;
   QAction *undo_ = nullptr, *redo_ = nullptr;
   std::vector<QAction*> needBook_;

@@ -4,6 +4,7 @@
 #include <QShortcut>
 #include <QVBoxLayout>
 
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 
 namespace zl::app {
@@ -35,7 +36,7 @@ void StopButton::setState(State state, int findings) {
                            ? tr("settled")
                            : tr("needs a look, %1").arg(counted(findings, tr("finding"), tr("findings")));
   setAccessibleDescription(said);
-  setToolTip(tr("%1: %2 (Alt+%3)").arg(text(), said).arg(number_));
+  setToolTip(tipText(tr("%1: %2 (Alt+%3)").arg(text(), said).arg(number_)));
   update();
 }
 
@@ -96,7 +97,7 @@ RoutePanel::RoutePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 10, 0, 8);
   layout->setSpacing(1);
-  company_ = new QLabel(this);
+  company_ = new PlainLabel(this);
   company_->setObjectName(QStringLiteral("companyName"));
   company_->setWordWrap(true);
   company_->setContentsMargins(12, 0, 8, 8);
@@ -150,7 +151,7 @@ void RoutePanel::refresh() {
   const QString name = text(bench_.now().company().name);
   if (company_->toolTip() != name) {
     company_->setText(fontMetrics().elidedText(name, Qt::ElideRight, 136 * 3));
-    company_->setToolTip(name);
+    company_->setToolTip(tipText(name));
   }
   for (auto& [stop, button] : buttons_) {
     int open = 0;

@@ -1,4 +1,5 @@
 #include "app/frame/start_panel.h"
+#include "app/look/plain_text.h"
 
 #include <QFileInfo>
 #include <QLabel>
@@ -16,7 +17,7 @@ StartPanel::StartPanel(QWidget* parent) : QWidget(parent) {
   box->setMaximumWidth(520);
   auto* layout = new QVBoxLayout(box);
   layout->setSpacing(10);
-  auto* title = new QLabel(tr("From filed statements to a value per share"), box);
+  auto* title = new PlainLabel(tr("From filed statements to a value per share"), box);
   QFont f = title->font();
   f.setPointSizeF(f.pointSizeF() + 7);
   f.setBold(true);
@@ -27,7 +28,7 @@ StartPanel::StartPanel(QWidget* parent) : QWidget(parent) {
     button->setObjectName(QString::fromLatin1(name));
     button->setMinimumHeight(36);
     layout->addWidget(button);
-    auto* label = new QLabel(hint, box);
+    auto* label = new PlainLabel(hint, box);
     label->setWordWrap(true);
     layout->addWidget(label);
     connect(button, &QPushButton::clicked, this, signal);
@@ -50,9 +51,9 @@ void StartPanel::setRecent(const QStringList& paths) {
     delete item;
   }
   for (const QString& path : paths) {
-    auto* button = new QPushButton(QFileInfo(path).fileName(), this);
+    auto* button = new QPushButton(menuText(QFileInfo(path).fileName()), this);
     button->setFlat(true);
-    button->setToolTip(path);
+    button->setToolTip(tipText(path));
     connect(button, &QPushButton::clicked, this, [this, path] { Q_EMIT recentWanted(path); });
     recent_->addWidget(button);
   }

@@ -1,9 +1,11 @@
 #include "app/frame/trace_panel.h"
+#include "app/draft_field.h"
 
 #include <QKeyEvent>
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/outlook/trace.h"
 #include "core/quantity/number_text.h"
@@ -16,7 +18,7 @@ namespace {
 constexpr int kCellRole = Qt::UserRole + 1;
 
 QLabel* addLabel(QVBoxLayout* layout, const char* name, QWidget* parent) {
-  auto* label = new QLabel(parent);
+  auto* label = new PlainLabel(parent);
   label->setObjectName(QString::fromLatin1(name));
   label->setWordWrap(true);
   label->setTextInteractionFlags(Qt::TextSelectableByMouse);
@@ -86,9 +88,12 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
     if (at_.row < 0 || !bench_.isOpen() || !note_->isModified()) return;
     note_->setModified(false);
     const model::Model& m = bench_.now().evaluation->model();
-    bench_.apply(services::setNote(bench_.settled().caseOf(), m, m.rows[static_cast<size_t>(at_.row)].name,
-                                   note_->text().toStdString()));
+    const QString key = noteKey();
+    const bool kept = bench_.apply(services::setNote(
+        bench_.settled().caseOf(), m, m.rows[static_cast<size_t>(at_.row)].name, note_->text().toStdString()));
+    if (kept) bench_.keepDraft(key, {});
   });
+  keepAsDraftOf(bench_, note_, [this] { return noteKey(); });
   connect(&bench_, &Workbench::focused, this, [this](model::Cell cell, int scenario) {
     trail_.clear();
     told_.reset();
@@ -186,7 +191,8 @@ void TracePanel::fillList(QListWidget* list, const std::vector<TraceLink>& links
     const std::string shown = figureText(link.figure, link.kind);
     auto* item = new QListWidgetItem(text(shown.empty() ? "absent" : shown) + QStringLiteral("   ") + label, list);
     item->setData(kCellRole, QPoint(link.cell.row, link.cell.column));
-    item->setToolTip(label + (link.figure.hasValue() ? QString() : QLatin1Char('\n') + text(link.figure.reason())));
+    item->setToolTip(
+        tipText(label + (link.figure.hasValue() ? QString() : QLatin1Char('\n') + text(link.figure.reason()))));
   }
   if (links.empty()) return;
   list->setCurrentRow(std::clamp(row, 0, static_cast<int>(links.size()) - 1));
@@ -267,7 +273,13 @@ void TracePanel::refresh() {
     label->setPalette(p);
   }
   const auto noteAt = s.caseOf().notes.find(row.name);
-  if (!note_->hasFocus()) note_->setText(noteAt == s.caseOf().notes.end() ? QString() : text(noteAt->second));
+  if (!note_->hasFocus()) {
+    showDraftOr(bench_, note_, noteKey(), noteAt == s.caseOf().notes.end() ? QString() : text(noteAt->second));
+  }
+}
+
+QString TracePanel::noteKey() const {
+  return QStringLiteral("note/") + text(row_);
 }
 
 }  // namespace zl::app

@@ -28,6 +28,7 @@ class TracePanel : public QWidget {
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
+  [[nodiscard]] QString noteKey() const;
   void refresh();
   void walkIn(const QListWidgetItem* item);
   void walkOut();

@@ -5,6 +5,7 @@
 #include <QToolTip>
 #include <algorithm>
 
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/peer_stories.h"
@@ -218,7 +219,7 @@ void ValueRail::mouseMoveEvent(QMouseEvent* event) {
                                    .arg(std::fabs(upside) * 100, 0, 'f', 1)
                                    .arg(upside >= 0 ? tr("upside") : tr("downside"));
   }
-  QToolTip::showText(event->globalPosition().toPoint(), tip, this);
+  QToolTip::showText(event->globalPosition().toPoint(), tipText(tip), this);
 }
 
 void ValueRail::mousePressEvent(QMouseEvent* event) {

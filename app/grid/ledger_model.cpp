@@ -1,5 +1,6 @@
 #include "app/grid/ledger_model.h"
 
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -60,10 +61,10 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
       if (cell == nullptr || !cell->figure.hasValue()) return QString();
       return text(plainNumber(cell->figure.value() / shownScale(row.kind)));
     case Qt::ToolTipRole:
-      if (index.column() == 0) return row.label;
+      if (index.column() == 0) return tipText(row.label);
       if (cell == nullptr) return {};
-      if (!cell->tip.isEmpty()) return cell->tip;
-      return cell->figure.hasValue() ? QString() : text(cell->figure.reason());
+      if (!cell->tip.isEmpty()) return tipText(cell->tip);
+      return cell->figure.hasValue() ? QString() : tipText(text(cell->figure.reason()));
     case Qt::AccessibleTextRole:
       if (cell == nullptr) return row.label;
       return row.label + QLatin1Char(' ') + headers_.value(index.column() - firstColumn()) + QStringLiteral(": ") +

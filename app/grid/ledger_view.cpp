@@ -13,6 +13,7 @@
 
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
+#include "core/text/cells.h"
 
 namespace zl::app {
 
@@ -192,7 +193,7 @@ void LedgerView::copySelection() const {
     for (int c = first; c <= last; ++c) {
       if (c > first) out += QLatin1Char('\t');
       const auto found = cells.find(c);
-      if (found != cells.end()) out += found->second;
+      if (found != cells.end()) out += text(cellText(found->second.toStdString()));
     }
     out += QLatin1Char('\n');
   }

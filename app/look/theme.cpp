@@ -6,6 +6,8 @@
 #include <QStyleFactory>
 #include <QStyleHints>
 
+#include "core/text/utf8.h"
+
 namespace zl::app {
 namespace {
 
@@ -140,6 +142,11 @@ void drawScenarioMark(QPainter& painter, const QString& id, QPointF c, double si
   painter.setPen(QPen(color, 1.4));
   painter.setBrush(filled ? QBrush(color) : QBrush(theme().paper));
   painter.drawPolygon(shape);
+}
+
+QString text(const std::string& s) {
+  std::string shown = harmless(s, true);
+  return QString::fromUtf8(shown.data(), static_cast<qsizetype>(shown.size()));
 }
 
 QString counted(int count, const QString& one, const QString& many) {

@@ -33,8 +33,7 @@ double tabularWidth(const QFontMetricsF& metrics, const QString& text);
 /// "1 finding", "3 findings": the noun with its count.
 QString counted(int count, const QString& one, const QString& many);
 
-inline QString text(const std::string& s) {
-  return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
+/// Text of the layers below as it is shown: it steers nothing (core/text/utf8.h).
+QString text(const std::string& s);
 
 }  // namespace zl::app

@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 
 #include "app/grid/ledger_rows.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "services/stories/company_stories.h"
 #include "services/stories/peer_stories.h"
@@ -26,7 +27,7 @@ BasisPanel::BasisPanel(Workbench& bench, LedgerView* grid, QWidget* parent)
   bar->setContentsMargins(8, 0, 8, 0);
   layout->addLayout(bar);
   const auto add = [&](const QString& words, QWidget* field) {
-    auto* label = new QLabel(words, this);
+    auto* label = new PlainLabel(words, this);
     label->setBuddy(field);
     bar->addWidget(label);
     bar->addWidget(field);

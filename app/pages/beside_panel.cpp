@@ -1,4 +1,5 @@
 #include "app/pages/beside_panel.h"
+#include "app/draft_field.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -7,6 +8,7 @@
 
 #include "app/grid/ledger_rows.h"
 #include "app/grid/line_choice.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/filing/fact_lines.h"
 #include "services/stories/history_stories.h"
@@ -32,13 +34,14 @@ BesidePanel::BesidePanel(Workbench& bench, QWidget* parent) : QWidget(parent), b
   bar->setContentsMargins(8, 0, 8, 0);
   year_ = new QComboBox(this);
   year_->setObjectName(QStringLiteral("besideYear"));
-  auto* yearLabel = new QLabel(tr("&Year"), this);
+  auto* yearLabel = new PlainLabel(tr("&Year"), this);
   yearLabel->setBuddy(year_);
   bar->addWidget(yearLabel);
   bar->addWidget(year_);
   bar->addStretch();
   ownName_ = new QLineEdit(this);
   ownName_->setObjectName(QStringLiteral("ownLineName"));
+  keepAsDraft(bench_, ownName_, ownName_->objectName());
   ownName_->setPlaceholderText(tr("A line of your own"));
   ownName_->setAccessibleName(tr("Name of a line of your own"));
   ownKind_ = new QComboBox(this);
@@ -49,7 +52,7 @@ BesidePanel::BesidePanel(Workbench& bench, QWidget* parent) : QWidget(parent), b
   add->setObjectName(QStringLiteral("addOwnLine"));
   auto* drop = new QPushButton(tr("Drop"), this);
   drop->setObjectName(QStringLiteral("dropOwnLine"));
-  drop->setToolTip(tr("Drops the own line under the cursor; what stood on it is placed by the rules again"));
+  drop->setToolTip(tipText(tr("Drops the own line under the cursor; what stood on it is placed by the rules again")));
   for (QWidget* w : {static_cast<QWidget*>(ownName_), static_cast<QWidget*>(ownKind_), static_cast<QWidget*>(add),
                      static_cast<QWidget*>(drop)}) {
     bar->addWidget(w);

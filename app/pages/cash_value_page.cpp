@@ -6,6 +6,7 @@
 #include <algorithm>
 
 #include "app/grid/ledger_rows.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/report.h"
@@ -29,7 +30,7 @@ CashValuePage::CashValuePage(Workbench& bench, QWidget* parent) : Page(bench, St
   columns->setColumnStretch(0, 1);
   columns->setColumnStretch(1, 1);
   layout->addLayout(columns);
-  remark_ = new QLabel(this);
+  remark_ = new PlainLabel(this);
   remark_->setWordWrap(true);
   remark_->setContentsMargins(8, 0, 8, 4);
   layout->addWidget(remark_);
@@ -63,7 +64,7 @@ QHBoxLayout* CashValuePage::makeTimeBar() {
   horizon_->setRange(kShortestHorizon, kLongestHorizon);
   horizon_->setKeyboardTracking(false);
   const auto add = [&](const QString& words, QWidget* field) {
-    auto* label = new QLabel(words, this);
+    auto* label = new PlainLabel(words, this);
     label->setBuddy(field);
     bar->addWidget(label);
     bar->addWidget(field);

@@ -9,6 +9,7 @@
 #include <set>
 
 #include "app/grid/ledger_rows.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "services/driver_evidence.h"
 
@@ -30,11 +31,11 @@ ChartPanel::ChartPanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
   mode_->setObjectName(QStringLiteral("boardMode"));
   mode_->setAccessibleName(tr("How the board is drawn"));
   mode_->addItems({tr("over time"), tr("second against first")});
-  auto* label = new QLabel(tr("&Board"), this);
+  auto* label = new PlainLabel(tr("&Board"), this);
   label->setBuddy(mode_);
   split_ = new QComboBox(this);
   split_->setObjectName(QStringLiteral("boardSplit"));
-  auto* splitLabel = new QLabel(tr("&regimes"), this);
+  auto* splitLabel = new PlainLabel(tr("&regimes"), this);
   splitLabel->setBuddy(split_);
   const auto button = [&](const QString& words, const char* name) {
     auto* b = new QPushButton(words, this);

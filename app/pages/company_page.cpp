@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "app/grid/ledger_rows.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "app/pages/parts_rows.h"
 #include "core/quantity/number_text.h"
@@ -55,7 +56,7 @@ CompanyPage::CompanyPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   about_->setObjectName(QStringLiteral("companyAbout"));
   about_->setWordWrap(true);
   layout->addWidget(about_);
-  facts_ = new QLabel(this);
+  facts_ = new PlainLabel(this);
   facts_->setObjectName(QStringLiteral("companyFacts"));
   facts_->setWordWrap(true);
   facts_->setContentsMargins(8, 0, 8, 4);

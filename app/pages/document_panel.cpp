@@ -6,6 +6,7 @@
 #include <QTextBlock>
 #include <QVBoxLayout>
 
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "app/pages/page.h"
 #include "services/document_view.h"
@@ -31,7 +32,7 @@ DocumentPanel::DocumentPanel(Workbench& bench, QWidget* parent) : QWidget(parent
   facts_->setFrameShape(QFrame::NoFrame);
   facts_->setMaximumHeight(110);
   layout->addWidget(facts_);
-  about_ = new QLabel(this);
+  about_ = new PlainLabel(this);
   about_->setObjectName(QStringLiteral("documentAbout"));
   about_->setContentsMargins(8, 2, 8, 2);
   layout->addWidget(about_);

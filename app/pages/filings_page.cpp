@@ -11,6 +11,7 @@
 
 #include "app/grid/ledger_rows.h"
 #include "app/grid/line_choice.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/filing/fact_lines.h"
 #include "core/quantity/number_text.h"
@@ -73,7 +74,7 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   bar->addWidget(paste);
   connect(paste, &QPushButton::clicked, this, &FilingsPage::offerPasted);
   auto* hint =
-      new QLabel(tr("or drop files and folders here: filed reports, workbooks, tables, a company record"), this);
+      new PlainLabel(tr("or drop files and folders here: filed reports, workbooks, tables, a company record"), this);
   bar->addWidget(hint);
   bar->addStretch();
   layout->addLayout(bar);

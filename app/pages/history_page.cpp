@@ -1,9 +1,11 @@
 #include "app/pages/history_page.h"
+#include "app/draft_field.h"
 
 #include <QHBoxLayout>
 #include <QSplitter>
 #include <QVBoxLayout>
 
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -59,7 +61,7 @@ HistoryPage::HistoryPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   layout->addWidget(bars_);
   adjustBar_ = makeAdjustBar();
   layout->addWidget(adjustBar_);
-  flagNote_ = new QLabel(this);
+  flagNote_ = new PlainLabel(this);
   flagNote_->setContentsMargins(8, 0, 8, 0);
   flagNote_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // one line; the whole is in its tip
   layout->addWidget(flagNote_);
@@ -108,7 +110,7 @@ QHBoxLayout* HistoryPage::makeChoiceBar() {
   reading_ = choiceOf("historyReading", tr("Reading"), this);
   reading_->addItem(tr("adjusted"), static_cast<int>(services::Reading::Adjusted));
   reading_->addItem(tr("as filed"), static_cast<int>(services::Reading::AsFiled));
-  auto* label = new QLabel(tr("&Show"), this);
+  auto* label = new PlainLabel(tr("&Show"), this);
   label->setBuddy(show_);
   auto* bar = new QHBoxLayout;
   bar->setContentsMargins(8, 0, 8, 0);
@@ -124,9 +126,10 @@ QWidget* HistoryPage::makeFlagBar() {
   auto* bar = new QWidget(this);
   auto* layout = barLayout(bar);
   yearBox_ = choiceOf("flagYear", tr("Exceptional year"), bar);
-  auto* label = new QLabel(tr("E&xceptional year"), bar);
+  auto* label = new PlainLabel(tr("E&xceptional year"), bar);
   label->setBuddy(yearBox_);
   flagReason_ = reasonOf("flagReason", tr("What was exceptional about it?"), bar);
+  keepAsDraftOf(bench_, flagReason_, [this] { return flagKey(); });
   flag_ = buttonOf("flag", tr("Flag"), bar);
   layout->addWidget(label);
   layout->addWidget(yearBox_);
@@ -145,13 +148,14 @@ QWidget* HistoryPage::makeWindowBar() {
   auto* layout = barLayout(bar);
   fromYear_ = choiceOf("windowFrom", tr("Window from"), bar);
   toYear_ = choiceOf("windowTo", tr("Window to"), bar);
-  auto* label = new QLabel(tr("&Window"), bar);
+  auto* label = new PlainLabel(tr("&Window"), bar);
   label->setBuddy(fromYear_);
   windowReason_ = reasonOf("windowReason", tr("Why these years?"), bar);
+  keepAsDraftOf(bench_, windowReason_, [this] { return windowKey(); });
   keepWindow_ = buttonOf("keepWindow", tr("Keep"), bar);
   layout->addWidget(label);
   layout->addWidget(fromYear_);
-  layout->addWidget(new QLabel(tr("to"), bar));
+  layout->addWidget(new PlainLabel(tr("to"), bar));
   layout->addWidget(toYear_);
   layout->addWidget(windowReason_, 1);
   layout->addWidget(keepWindow_);
@@ -168,12 +172,14 @@ QWidget* HistoryPage::makeWindowBar() {
 QWidget* HistoryPage::makeAdjustBar() {
   auto* bar = new QWidget(this);
   auto* layout = barLayout(bar);
-  adjustLabel_ = new QLabel(bar);
+  adjustLabel_ = new PlainLabel(bar);
   adjustLabel_->setObjectName(QStringLiteral("adjustLabel"));
   adjustTo_ = reasonOf("adjustTo", tr("to"), bar);
   adjustTo_->setAccessibleName(tr("Adjusted figure"));
   adjustTo_->setFixedWidth(84);
   adjustReason_ = reasonOf("adjustReason", tr("Why is the filed figure not the normal one?"), bar);
+  keepAsDraftOf(bench_, adjustTo_, [this] { return adjustKey(QStringLiteral("to")); });
+  keepAsDraftOf(bench_, adjustReason_, [this] { return adjustKey(QStringLiteral("reason")); });
   adjust_ = buttonOf("adjust", tr("Adjust"), bar);
   takeBack_ = buttonOf("takeBack", tr("As filed"), bar);
   layout->addWidget(adjustLabel_);
@@ -236,14 +242,18 @@ void HistoryPage::refreshFlagBar() {
   const auto found = c.exceptional.find(yearBox_->currentData().toInt());
   const bool flagged = found != c.exceptional.end();
   flag_->setText(flagged ? tr("Unflag") : tr("Flag"));
-  if (!flagReason_->hasFocus() || flagged) flagReason_->setText(flagged ? text(found->second) : QString());
+  if (flagged) {
+    flagReason_->setText(text(found->second));
+  } else if (!flagReason_->hasFocus()) {
+    showDraftOr(bench_, flagReason_, flagKey(), {});
+  }
   flagReason_->setCursorPosition(0);
   flagReason_->setReadOnly(flagged);
   QStringList lines;
   for (const auto& [year, reason] : c.exceptional) lines << QStringLiteral("⚑ %1: %2").arg(year).arg(text(reason));
   flagNote_->setText(lines.isEmpty() ? tr("No year is flagged; averages use every year.")
                                      : lines.join(QStringLiteral("     ")));
-  flagNote_->setToolTip(lines.join(QLatin1Char('\n')));
+  flagNote_->setToolTip(tipText(lines.join(QLatin1Char('\n'))));
 }
 
 void HistoryPage::refreshWindowBar() {
@@ -255,8 +265,10 @@ void HistoryPage::refreshWindowBar() {
   }
   keepWindow_->setText(kept != nullptr ? tr("Drop") : tr("Keep"));
   windowReason_->setReadOnly(kept != nullptr);
-  if (!windowReason_->hasFocus() || kept != nullptr) {
-    windowReason_->setText(kept != nullptr ? text(kept->reason) : QString());
+  if (kept != nullptr) {
+    windowReason_->setText(text(kept->reason));
+  } else if (!windowReason_->hasFocus()) {
+    showDraftOr(bench_, windowReason_, windowKey(), {});
   }
 }
 
@@ -280,8 +292,28 @@ void HistoryPage::refreshAdjustBar() {
   adjustLabel_->setText(tr("%1 %2, filed %3").arg(text(row.label)).arg(year).arg(text(figureText(filed, row.kind))));
   takeBack_->setEnabled(adjusted);
   if (adjustTo_->hasFocus() || adjustReason_->hasFocus()) return;
-  adjustTo_->setText(adjusted ? text(figureText(s.history->at(at.row, at.column), row.kind)) : QString());
-  adjustReason_->setText(adjusted ? text(own->second.said.reason) : QString());
+  showDraftOr(bench_, adjustTo_, adjustKey(QStringLiteral("to")),
+              adjusted ? text(figureText(s.history->at(at.row, at.column), row.kind)) : QString());
+  showDraftOr(bench_, adjustReason_, adjustKey(QStringLiteral("reason")),
+              adjusted ? text(own->second.said.reason) : QString());
+}
+
+QString HistoryPage::flagKey() const {
+  return QStringLiteral("flag/") + yearBox_->currentText();
+}
+
+QString HistoryPage::windowKey() const {
+  return QStringLiteral("window/%1-%2").arg(fromYear_->currentText(), toYear_->currentText());
+}
+
+/// Of the cell under the cursor.
+QString HistoryPage::adjustKey(const QString& part) const {
+  const model::Cell at = adjustable();
+  if (at.row < 0) return {};
+  const services::Snapshot& s = now();
+  return QStringLiteral("adjust %1/%2/%3")
+      .arg(part, text(s.evaluation->model().rows[static_cast<size_t>(at.row)].name))
+      .arg(s.years()[static_cast<size_t>(at.column)].label());
 }
 
 void HistoryPage::changeTest(int row, int column, const QString& typed) {
@@ -311,6 +343,7 @@ void HistoryPage::adjustTo(int row, int column, const QString& typed) {
   // The figure waits for its reason: nothing is kept that says no why.
   refreshAdjustBar();
   adjustTo_->setText(typed);
+  bench_.keepDraft(adjustKey(QStringLiteral("to")), typed);
   adjustReason_->setFocus();
   bench_.say(tr("Write why, then Enter; the filed figure stays beside the adjusted one"));
 }
@@ -339,8 +372,10 @@ void HistoryPage::adjust(bool takeBack) {
     }
   }
   const Provenance said = bench_.saidNow(adjustReason_->text().trimmed());
+  const QString keys[] = {adjustKey(QStringLiteral("to")), adjustKey(QStringLiteral("reason"))};
   grid_->setFocus();
-  bench_.apply(services::setAdjustment(s.caseOf(), m, row.name, year, filed, figure, said));
+  if (!bench_.apply(services::setAdjustment(s.caseOf(), m, row.name, year, filed, figure, said))) return;
+  for (const QString& key : keys) bench_.keepDraft(key, {});
 }
 
 void HistoryPage::toggleFlag() {
@@ -356,7 +391,8 @@ void HistoryPage::toggleFlag() {
     flagReason_->setFocus();
     return;
   }
-  bench_.apply(services::setExceptional(c, year, reason.toStdString()));
+  const QString key = flagKey();
+  if (bench_.apply(services::setExceptional(c, year, reason.toStdString()))) bench_.keepDraft(key, {});
 }
 
 void HistoryPage::toggleWindow() {
@@ -374,7 +410,8 @@ void HistoryPage::toggleWindow() {
     windowReason_->setFocus();
     return;
   }
-  bench_.apply(services::keepWindow(c, {from, to, reason.toStdString()}));
+  const QString key = windowKey();
+  if (bench_.apply(services::keepWindow(c, {from, to, reason.toStdString()}))) bench_.keepDraft(key, {});
 }
 
 }  // namespace zl::app

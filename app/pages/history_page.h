@@ -31,6 +31,10 @@ class HistoryPage : public Page {
   void refreshFlagBar();
   void refreshWindowBar();
   void refreshAdjustBar();
+  /// What drafts of the bars' fields are kept under.
+  [[nodiscard]] QString flagKey() const;
+  [[nodiscard]] QString windowKey() const;
+  [[nodiscard]] QString adjustKey(const QString& part) const;
   void toggleFlag();
   void toggleWindow();
   void adjust(bool takeBack);

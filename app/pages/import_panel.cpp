@@ -6,6 +6,7 @@
 
 #include "app/grid/ledger_rows.h"
 #include "app/grid/line_choice.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "app/pages/page.h"
 
@@ -104,16 +105,16 @@ QWidget* ImportPanel::makeTablePart() {
   bar->addWidget(which_);
   bar->addWidget(included_);
   bar->addSpacing(16);
-  bar->addWidget(new QLabel(tr("figures in"), part));
+  bar->addWidget(new PlainLabel(tr("figures in"), part));
   bar->addWidget(currency_);
   bar->addWidget(scale_);
   bar->addSpacing(16);
-  headerLabel_ = new QLabel(part);
+  headerLabel_ = new PlainLabel(part);
   bar->addWidget(headerLabel_);
   bar->addWidget(header_);
   bar->addStretch();
   layout->addLayout(bar);
-  doubts_ = new QLabel(part);
+  doubts_ = new PlainLabel(part);
   doubts_->setObjectName(QStringLiteral("importDoubts"));
   doubts_->setWordWrap(true);
   layout->addWidget(doubts_);

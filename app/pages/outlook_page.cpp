@@ -8,6 +8,7 @@
 #include <cmath>
 
 #include "app/grid/ledger_rows.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/driver_evidence.h"
@@ -100,7 +101,7 @@ QWidget* OutlookPage::makeRight() {
   auto* bar = new QHBoxLayout;
   bar->setContentsMargins(8, 2, 8, 2);
   bar->setSpacing(6);
-  auto* shown = new QLabel(tr("&Projected"), lower);
+  auto* shown = new PlainLabel(tr("&Projected"), lower);
   shown->setBuddy(statementBox_);
   bar->addWidget(shown);
   bar->addWidget(statementBox_);
@@ -157,11 +158,11 @@ void OutlookPage::makeHorizonFields(QHBoxLayout* bar, QWidget* parent) {
   stages_->setObjectName(QStringLiteral("stages"));
   stages_->setMaximumWidth(110);
   stages_->setToolTip(
-      tr("Lengths of the stages in years, as 3 + 4 + 3. Steps have a figure a stage, and a stage can be "
-         "moved as a whole (Shift with drag or arrows)."));
+      tipText(tr("Lengths of the stages in years, as 3 + 4 + 3. Steps have a figure a stage, and a stage can be "
+                 "moved as a whole (Shift with drag or arrows).")));
   const std::pair<QString, QWidget*> fields[] = {{tr("Forecast &years"), horizon_}, {tr("&stages"), stages_}};
   for (const auto& [words, field] : fields) {
-    auto* label = new QLabel(words, parent);
+    auto* label = new PlainLabel(words, parent);
     label->setBuddy(field);
     bar->addWidget(label);
     bar->addWidget(field);
@@ -201,14 +202,24 @@ void OutlookPage::refreshHorizon() {
   stages_->setModified(false);
 }
 
+/// What the draft of a driver's reason is kept under.
+QString OutlookPage::reasonKey() const {
+  return QStringLiteral("reason/%1/%2").arg(text(bench_.scenarioId()), driver_);
+}
+
 void OutlookPage::connectShapeBar() {
   connect(shapeBar_, &ShapeBar::scenarioChosen, this, [this](int index) { bench_.setScenario(index); });
   connect(shapeBar_, &ShapeBar::refused, this, [this](const QString& message) { bench_.say(message, true); });
   connect(shapeBar_, &ShapeBar::shaped, this, &OutlookPage::shape);
   connect(shapeBar_, &ShapeBar::reasonTyped, this, [this](const QString& reason) {
-    bench_.apply(services::setReason(bench_.settled().caseOf(), now().evaluation->model(), bench_.scenarioId(),
-                                     driver_.toStdString(), bench_.saidNow(reason)));
+    const QString key = reasonKey();
+    const bool kept =
+        bench_.apply(services::setReason(bench_.settled().caseOf(), now().evaluation->model(), bench_.scenarioId(),
+                                         driver_.toStdString(), bench_.saidNow(reason)));
+    if (kept) bench_.keepDraft(key, {});
   });
+  connect(shapeBar_, &ShapeBar::reasonEdited, this,
+          [this](const QString& words) { bench_.keepDraft(reasonKey(), words); });
   connect(shapeBar_, &ShapeBar::resetWanted, this, [this] {
     bench_.apply(services::clearDriver(bench_.settled().caseOf(), now().evaluation->model(), bench_.scenarioId(),
                                        driver_.toStdString()));
@@ -292,7 +303,8 @@ void OutlookPage::refreshModel() {
       return row.group == group && row.projected && row.timing != model::Timing::Constant;
     }));
   }
-  modelBox_->setToolTip(tr("%1. Changing the model keeps what was assumed for the other.").arg(titles[current]));
+  modelBox_->setToolTip(
+      tipText(tr("%1. Changing the model keeps what was assumed for the other.").arg(titles[current])));
 }
 
 void OutlookPage::refresh() {
@@ -416,7 +428,9 @@ void OutlookPage::refreshShape() {
   shown.scenario = bench_.scenario();
   shown.base = sc.id == kBase;
   shown.own = sc.drivers.count(row.name) > 0;
-  shown.reason = a != nullptr ? text(a->said.reason) : QString();
+  const QString draft = bench_.draft(reasonKey());
+  shown.reasonIsDraft = !draft.isEmpty();
+  shown.reason = shown.reasonIsDraft ? draft : a != nullptr ? text(a->said.reason) : QString();
   shown.reasonTip = a == nullptr ? tr("Nobody has decided on this driver yet")
                                  : tr("%1, %2").arg(text(a->said.author), text(a->said.at));
   shapeBar_->setContent(shown);

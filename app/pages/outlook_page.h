@@ -37,6 +37,7 @@ class OutlookPage : public Page {
   QWidget* makeRight();
   void makeHorizonFields(QHBoxLayout* bar, QWidget* parent);
   void connectShapeBar();
+  [[nodiscard]] QString reasonKey() const;
   void connectBoard();
   void refreshDrivers();
   void refreshBoard();

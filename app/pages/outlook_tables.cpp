@@ -1,9 +1,11 @@
 #include "app/pages/outlook_tables.h"
+#include "app/draft_field.h"
 
 #include <QHBoxLayout>
 #include <QVBoxLayout>
 
 #include "app/grid/ledger_rows.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "app/pages/outlook_rows.h"
 #include "core/quantity/number_text.h"
@@ -27,7 +29,7 @@ OutlookTables::OutlookTables(Workbench& bench, LedgerView* grid, QWidget* parent
   layout->addWidget(publishBar_);
   auto* line = new QHBoxLayout;
   line->setContentsMargins(8, 0, 8, 0);
-  words_ = new QLabel(this);
+  words_ = new PlainLabel(this);
   words_->setObjectName(QStringLiteral("tableWords"));
   words_->setWordWrap(true);
   line->addWidget(words_, 1);
@@ -43,7 +45,7 @@ OutlookTables::OutlookTables(Workbench& bench, LedgerView* grid, QWidget* parent
   line->addWidget(add_);
   rename_ = new QPushButton(tr("rena&me"), this);
   rename_->setObjectName(QStringLiteral("renameScenario"));
-  rename_->setToolTip(tr("Calls the scenario chosen at the right by the name typed"));
+  rename_->setToolTip(tipText(tr("Calls the scenario chosen at the right by the name typed")));
   line->addWidget(rename_);
   connect(rename_, &QPushButton::clicked, this, [this] {
     const QString name = name_->text().trimmed();
@@ -329,6 +331,7 @@ void OutlookTables::makePublishBar() {
     edit->setObjectName(QString::fromLatin1(name));
     edit->setPlaceholderText(hint);
     edit->setAccessibleName(hint);
+    keepAsDraft(bench_, edit, edit->objectName());
     edit->setMaximumWidth(width);
     edit->setMaxLength(80);
     bar->addWidget(edit);

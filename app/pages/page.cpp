@@ -2,6 +2,7 @@
 
 #include <QScrollArea>
 
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -88,7 +89,7 @@ void Page::typeInput(const QString& row, int scenario, double figure) {
 }
 
 QLabel* sectionLabel(const QString& words, QWidget* parent) {
-  auto* label = new QLabel(words, parent);
+  auto* label = new PlainLabel(words, parent);
   QFont f = label->font();
   f.setBold(true);
   label->setFont(f);

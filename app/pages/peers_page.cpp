@@ -1,10 +1,12 @@
 #include "app/pages/peers_page.h"
+#include "app/draft_field.h"
 
 #include <QHBoxLayout>
 #include <QVBoxLayout>
 #include <algorithm>
 
 #include "app/grid/ledger_rows.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "app/pages/peer_ranges.h"
 #include "core/quantity/number_text.h"
@@ -16,15 +18,16 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   QVBoxLayout* layout = scrolledLayout();
   auto* bar = new QHBoxLayout;
   bar->setContentsMargins(8, 0, 8, 0);
-  auto* why = new QLabel(tr("&Reason for the next change"), this);
+  auto* why = new PlainLabel(tr("&Reason for the next change"), this);
   reason_ = new QLineEdit(this);
   reason_->setObjectName(QStringLiteral("peerReason"));
+  keepAsDraft(bench_, reason_, reason_->objectName());
   reason_->setPlaceholderText(tr("Then press Space on a multiple to take it in or out"));
   why->setBuddy(reason_);
   bar->addWidget(why);
   bar->addWidget(reason_, 1);
   layout->addLayout(bar);
-  empty_ = new QLabel(
+  empty_ = new PlainLabel(
       tr("No peers yet. Import a peer table (one row a company and year); docs/formats/csv.md has the layout."), this);
   empty_->setContentsMargins(8, 20, 8, 20);
   empty_->setWordWrap(true);

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -29,7 +30,7 @@ ShapeBar::ShapeBar(QWidget* parent) : QWidget(parent) {
   makeFields();
   auto* second = new QHBoxLayout;
   rows->addLayout(second);
-  auto* why = new QLabel(tr("&Reason"), this);
+  auto* why = new PlainLabel(tr("&Reason"), this);
   reason_ = new QLineEdit(this);
   reason_->setObjectName(QStringLiteral("reason"));
   reason_->setPlaceholderText(tr("Why this path? A driver without a reason stays marked."));
@@ -40,6 +41,7 @@ ShapeBar::ShapeBar(QWidget* parent) : QWidget(parent) {
   reset_->setObjectName(QStringLiteral("resetDriver"));
   second->addWidget(reset_);
   connect(reset_, &QPushButton::clicked, this, &ShapeBar::resetWanted);
+  connect(reason_, &QLineEdit::textEdited, this, &ShapeBar::reasonEdited);
   connect(reason_, &QLineEdit::editingFinished, this, [this] {
     if (!reason_->isModified()) return;
     reason_->setModified(false);
@@ -53,7 +55,7 @@ QLineEdit* ShapeBar::addLine(const char* name, const QString& words, int width, 
   field->setObjectName(QString::fromLatin1(name));
   field->setMaximumWidth(width);
   field->setAlignment(Qt::AlignRight);
-  label = new QLabel(words, this);
+  label = new PlainLabel(words, this);
   label->setBuddy(field);
   line->addWidget(label);
   line->addWidget(field);
@@ -66,7 +68,7 @@ QLineEdit* ShapeBar::addLine(const char* name, const QString& words, int width, 
 void ShapeBar::makeFields() {
   auto* line = static_cast<QHBoxLayout*>(layout()->itemAt(0)->layout());
   const auto add = [&](const QString& words, QWidget* field) {
-    auto* label = new QLabel(words, this);
+    auto* label = new PlainLabel(words, this);
     label->setBuddy(field);
     line->addWidget(label);
     line->addWidget(field);
@@ -87,7 +89,7 @@ void ShapeBar::makeFields() {
   distance_ = addLine("distance", tr("&distance"), 70, distanceLabel_);
   widening_ = new QCheckBox(tr("&widening"), this);
   widening_->setObjectName(QStringLiteral("widening"));
-  widening_->setToolTip(tr("The distance grows by equal steps and is whole in the last year"));
+  widening_->setToolTip(tipText(tr("The distance grows by equal steps and is whole in the last year")));
   line->addWidget(widening_);
   from_ = new QSpinBox(this);
   from_->setObjectName(QStringLiteral("fromYear"));
@@ -208,10 +210,10 @@ void ShapeBar::setContent(const ShapeShown& shown) {
   reset_->setEnabled(shown_.own);
   if (!reason_->hasFocus()) {
     reason_->setText(shown_.reason);
-    reason_->setModified(false);
+    reason_->setModified(shown_.reasonIsDraft);
     reason_->setCursorPosition(0);
   }
-  reason_->setToolTip(shown_.reasonTip);
+  reason_->setToolTip(tipText(shown_.reasonTip));
   filling_ = false;
 }
 

@@ -26,6 +26,7 @@ struct ShapeShown {
   bool base = true;  ///< the scenario is base: it cannot follow itself
   bool own = false;  ///< the scenario says something of its own
   QString reason, reasonTip;
+  bool reasonIsDraft = false;  ///< typed and not yet taken
 };
 
 class ShapeBar : public QWidget {
@@ -40,6 +41,7 @@ class ShapeBar : public QWidget {
   void shaped(const zl::services::ShapeWish& wish);
   void refused(const QString& message);
   void reasonTyped(const QString& reason);
+  void reasonEdited(const QString& words);  ///< while it is typed
   void resetWanted();
 
  private:

@@ -1,4 +1,5 @@
 #include "app/pages/verdict_page.h"
+#include "app/draft_field.h"
 
 #include <QHBoxLayout>
 #include <QVBoxLayout>
@@ -8,6 +9,7 @@
 #include <tuple>
 
 #include "app/grid/ledger_rows.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "app/pages/peer_ranges.h"
 #include "core/quantity/number_text.h"
@@ -19,7 +21,7 @@ VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   QVBoxLayout* layout = scrolledLayout();
   auto* bar = new QHBoxLayout;
   bar->setContentsMargins(0, 0, 8, 0);
-  title_ = new QLabel(this);
+  title_ = new PlainLabel(this);
   title_->setObjectName(QStringLiteral("verdictTitle"));
   QFont f = title_->font();
   f.setPointSizeF(f.pointSizeF() + 6);
@@ -31,7 +33,7 @@ VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   viewBox_->setObjectName(QStringLiteral("verdictView"));
   viewBox_->addItems(
       {tr("methods and findings"), tr("versions, and what moved the value"), tr("limits of the monitors")});
-  auto* show = new QLabel(tr("S&how"), this);
+  auto* show = new PlainLabel(tr("S&how"), this);
   show->setBuddy(viewBox_);
   bar->addWidget(show);
   bar->addWidget(viewBox_);
@@ -72,7 +74,7 @@ QWidget* VerdictPage::makeSummary() {
   auto* layout = new QVBoxLayout(summary);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(2);
-  sentence_ = new QLabel(summary);
+  sentence_ = new PlainLabel(summary);
   sentence_->setObjectName(QStringLiteral("verdictSentence"));
   sentence_->setWordWrap(true);
   sentence_->setContentsMargins(8, 0, 8, 4);
@@ -96,7 +98,8 @@ QWidget* VerdictPage::makeSummary() {
   bar->setContentsMargins(8, 2, 8, 2);
   why_ = new QLineEdit(summary);
   why_->setObjectName(QStringLiteral("acknowledgeReason"));
-  auto* label = new QLabel(tr("&Why the finding chosen may stand"), summary);
+  keepAsDraft(bench_, why_, why_->objectName());
+  auto* label = new PlainLabel(tr("&Why the finding chosen may stand"), summary);
   label->setBuddy(why_);
   accept_ = new QPushButton(summary);
   accept_->setObjectName(QStringLiteral("acknowledge"));
@@ -250,7 +253,7 @@ void VerdictPage::fillFindings() {
             (f.acknowledged.empty() ? QString() : tr("  (stands: %1)").arg(text(f.acknowledged))),
         findings_);
     item->setData(Qt::UserRole, static_cast<uint>(i));
-    item->setToolTip(text(f.key()));
+    item->setToolTip(tipText(text(f.key())));
   };
   for (Severity wanted : {Severity::Fault, Severity::Warning, Severity::Note}) {
     for (size_t i = 0; i < s.findings.size(); ++i) {

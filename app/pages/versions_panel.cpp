@@ -1,10 +1,12 @@
 #include "app/pages/versions_panel.h"
+#include "app/draft_field.h"
 
 #include <QHBoxLayout>
 #include <QVBoxLayout>
 #include <algorithm>
 
 #include "app/grid/ledger_rows.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "app/pages/page.h"
 #include "core/quantity/number_text.h"
@@ -46,13 +48,13 @@ VersionsPanel::VersionsPanel(Workbench& bench, LedgerView* list, LedgerView* bes
   list_->setWidths(190, 70, 0);
   list_->keepLabel(150);
   layout->addWidget(list_);
-  hint_ = new QLabel(tr("Enter or Space puts a version beside those walked between, or takes it away."), this);
+  hint_ = new PlainLabel(tr("Enter or Space puts a version beside those walked between, or takes it away."), this);
   hint_->setContentsMargins(8, 0, 8, 0);
   layout->addWidget(hint_);
-  empty_ =
-      new QLabel(tr("No version is kept yet. Name the present state above before you try something else: "
-                    "it can be gone back to, compared, and what moved the value between the two is split by cause."),
-                 this);
+  empty_ = new PlainLabel(
+      tr("No version is kept yet. Name the present state above before you try something else: "
+         "it can be gone back to, compared, and what moved the value between the two is split by cause."),
+      this);
   empty_->setObjectName(QStringLiteral("noVersions"));
   empty_->setWordWrap(true);
   empty_->setContentsMargins(8, 6, 8, 6);
@@ -65,7 +67,7 @@ VersionsPanel::VersionsPanel(Workbench& bench, LedgerView* list, LedgerView* bes
     choice->setObjectName(QString::fromLatin1(name));
     choice->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     choice->setMinimumContentsLength(characters);
-    auto* label = new QLabel(words, walkBar_);
+    auto* label = new PlainLabel(words, walkBar_);
     label->setBuddy(choice);
     bar->addWidget(label);
     bar->addWidget(choice);
@@ -87,7 +89,7 @@ VersionsPanel::VersionsPanel(Workbench& bench, LedgerView* list, LedgerView* bes
   chart_ = new WalkChart(this);
   connect(chart_, &TellingChart::cellTold, &bench_, &Workbench::tell);
   layout->addWidget(chart_);
-  sentence_ = new QLabel(this);
+  sentence_ = new PlainLabel(this);
   sentence_->setObjectName(QStringLiteral("walkSentence"));
   sentence_->setWordWrap(true);
   sentence_->setTextInteractionFlags(Qt::TextSelectableByMouse | Qt::TextSelectableByKeyboard);
@@ -122,7 +124,8 @@ void VersionsPanel::makeKeepBar(QWidget* parent) {
   const auto field = [&](const char* name, const QString& words, int stretch) {
     auto* edit = new QLineEdit(parent);
     edit->setObjectName(QString::fromLatin1(name));
-    auto* label = new QLabel(words, parent);
+    keepAsDraft(bench_, edit, edit->objectName());
+    auto* label = new PlainLabel(words, parent);
     label->setBuddy(edit);
     bar->addWidget(label);
     bar->addWidget(edit, stretch);

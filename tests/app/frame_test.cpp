@@ -16,6 +16,7 @@
 #include <fstream>
 
 #include "app/frame/value_rail.h"
+#include "tests/support/source_folder.h"
 #include "tests/support/window_fixture.h"
 
 namespace zl::app {
@@ -180,7 +181,7 @@ TEST_F(Frame, UndoAndRedoNameWhatTheyDo) {
 }
 
 TEST_F(Frame, ABookWithOneReportAndNothingElseShowsReasonsEverywhere) {
-  chosenFiles_ = {text(std::string(ZEALOUS_SOURCE) + "/demo/filings/annual-2014.csv")};
+  chosenFiles_ = {text(test::sourceFolder() + "/demo/filings/annual-2014.csv")};
   chosenBook_ = text(folder_.file("small.zledger"));
   start(false);
   QTest::mouseClick(find<QPushButton>("startCompany"), Qt::LeftButton);

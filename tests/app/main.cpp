@@ -3,6 +3,7 @@
 #include <QSettings>
 #include <QStandardPaths>
 
+#include "app/frame/application.h"
 #include "app/look/theme.h"
 #include "tests/support/demo_book.h"
 
@@ -13,7 +14,7 @@ int main(int argc, char** argv) {
   const zl::test::TemporaryFolder settings;
   QSettings::setDefaultFormat(QSettings::IniFormat);
   QSettings::setPath(QSettings::IniFormat, QSettings::UserScope, QString::fromStdString(settings.file("settings")));
-  QApplication application(argc, argv);
+  zl::app::Application application(argc, argv);
   QApplication::setOrganizationName(QStringLiteral("zealous-ledger-test"));
   QApplication::setApplicationName(QStringLiteral("zealous-ledger-test"));
   zl::app::applyTheme(application, zl::app::ThemeChoice::Light);

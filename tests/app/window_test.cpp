@@ -19,6 +19,7 @@
 #include <fstream>
 
 #include "app/frame/glossary.h"
+#include "tests/support/source_folder.h"
 #include "tests/support/window_fixture.h"
 
 namespace zl::app {
@@ -438,8 +439,8 @@ TEST_F(Window, WithoutABookThereAreThreeWaysIn) {
   EXPECT_TRUE(find<QWidget>("startPanel")->isVisible());
   EXPECT_FALSE(find<QAction>("importAction")->isEnabled());
   for (const char* way : {"openDemo", "startCompany", "openBook"}) EXPECT_TRUE(find<QPushButton>(way)->isVisible());
-  chosenFiles_ = {text(std::string(ZEALOUS_SOURCE) + "/demo/filings/annual-2024.xbrl"),
-                  text(std::string(ZEALOUS_SOURCE) + "/demo/filings/annual-2025.xbrl")};
+  chosenFiles_ = {text(test::sourceFolder() + "/demo/filings/annual-2024.xbrl"),
+                  text(test::sourceFolder() + "/demo/filings/annual-2025.xbrl")};
   chosenBook_ = text(folder_.file("new.zledger"));
   QTest::mouseClick(find<QPushButton>("startCompany"), Qt::LeftButton);
   waitForReading();

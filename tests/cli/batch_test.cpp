@@ -11,6 +11,7 @@
 #include "cli/run.h"
 #include "tests/support/demo_book.h"
 #include "tests/support/files.h"
+#include "tests/support/source_folder.h"
 
 namespace zl::cli {
 namespace {
@@ -40,7 +41,7 @@ class Batch : public test::DemoBook {
 
 TEST_F(Batch, ABookOfOneCompanyFromFilingsToValue) {
   const std::string file = folder_.file("new.zledger");
-  const std::string demo = std::string(ZEALOUS_SOURCE) + "/demo/";
+  const std::string demo = test::sourceFolder() + "/demo/";
   std::vector<std::string> arguments{"import", file, "--company", "vessingholt"};
   for (const char* name : {"company.json", "rates.csv", "prices.csv", "peers.csv", "filings/annual-2023.xbrl",
                            "filings/annual-2024.xbrl", "filings/annual-2025.xbrl"}) {

@@ -9,7 +9,9 @@
 #include <sstream>
 
 #include "cli/run.h"
+#include "core/text/utf8.h"
 #include "tests/support/demo_book.h"
+#include "tests/support/files.h"
 #include "tests/support/next_year.h"
 
 namespace zl::cli {
@@ -60,7 +62,15 @@ TEST_F(Cli, ExportAppliesBackAndUndoes) {
   changed["horizon"] = 6;
   std::ofstream(folder_.file("case.json")) << changed.dump();
   ASSERT_EQ(zledger({"apply", book(), folder_.file("case.json")}).status, 0);
-  EXPECT_EQ(nlohmann::json::parse(zledger({"export", book(), "--json"}).out), changed);
+  auto again = nlohmann::json::parse(zledger({"export", book(), "--json"}).out);
+  again["stands_on"] = changed["stands_on"];  // the entry it was exported at is another one now
+  EXPECT_EQ(again, changed);
+  std::ofstream(folder_.file("old.json")) << exported.out;
+  const Outcome stale = zledger({"apply", book(), folder_.file("old.json")});
+  EXPECT_EQ(stale.status, 1);
+  EXPECT_THAT(stale.err, testing::HasSubstr("1 edit was made since this file was exported"));
+  EXPECT_EQ(zledger({"apply", book(), folder_.file("old.json"), "--over"}).status, 0);
+  EXPECT_EQ(zledger({"undo", book()}).status, 0);
   EXPECT_THAT(zledger({"undo", book()}).out, testing::HasSubstr("undone: Apply case.json"));
   EXPECT_EQ(zledger({"export", book(), "--json"}).out, exported.out);
   EXPECT_EQ(zledger({"redo", book()}).status, 0);
@@ -164,7 +174,7 @@ TEST_F(Cli, SaysWhatIsWrongOnce) {
       {{"trace", book(), "revenue", "--scenario", "middling"}, 1, "There are: worst, base, best"},
       {{"import", book(), "--company", "vessingholt", folder_.file("none.xbrl")}, 1, "there is no such file"},
       {{"import", book(), "--company", "vessingholt", folder_.file("empty")}, 1, "the folder holds no files"},
-      {{"apply", book(), book()}, 1, "broken at byte"},
+      {{"apply", book(), book()}, 1, "this is the book that is open"},
       {{"demo", book()}, 1, "already a file of this name"},
       {{"walk", book(), "none", "now"}, 1, "there is no version 'none'"},
       {{"versions", book(), "--keep", "now"}, 1, "other than 'now'"},
@@ -174,6 +184,9 @@ TEST_F(Cli, SaysWhatIsWrongOnce) {
       {{"publish", book(), "--compare", "other"}, 1, "Publish some first"},
       {{"acknowledge", book(), "year", "--reason", "x"}, 1, "several findings hold 'year'"},
       {{"acknowledge", book(), "no such thing", "--reason", "x"}, 1, "'zledger check' lists them"},
+      {{"import", book(), "--company", "", folder_.file("empty")}, 1, "cannot be the short name"},
+      {{"verify", folder_.file("empty")}, 1, "not a file"},
+      {{"backup", folder_.file("none.zledger")}, 1, "there is no such book"},
       {{"nonsense"}, 2, ""},
       {{}, 2, ""},
   };
@@ -182,6 +195,59 @@ TEST_F(Cli, SaysWhatIsWrongOnce) {
     EXPECT_EQ(r.status, c.status) << c.message;
     EXPECT_THAT(r.err, testing::HasSubstr(c.message));
   }
+}
+
+TEST_F(Cli, LooksAfterABook) {
+  const std::string copy = folder_.file("copy.zledger");
+  EXPECT_THAT(zledger({"backup", book(), copy}).out, testing::HasSubstr("copied to"));
+  EXPECT_EQ(zledger({"backup", book(), copy}).status, 1) << "nothing is overwritten";
+  EXPECT_EQ(zledger({"backup", book()}).status, 0);
+  EXPECT_THAT(zledger({"backup", book(), "--list"}).out, testing::HasSubstr("by hand 2026-05-01T12-00-00Z"));
+  EXPECT_THAT(zledger({"verify", book()}).out, testing::HasSubstr("26 documents, 1 cases, 2 journal entries"));
+  EXPECT_EQ(nlohmann::json::parse(zledger({"verify", book(), "--json"}).out)["whole"], true);
+  const Outcome rescued = zledger({"rescue", book(), folder_.file("saved.zledger")});
+  EXPECT_EQ(rescued.status, 0) << rescued.err;
+  EXPECT_EQ(zledger({"value", folder_.file("saved.zledger")}).out, zledger({"value", book()}).out);
+  // What was done since the copy is kept where it is put back.
+  const std::string before = zledger({"value", book()}).out;
+  ASSERT_EQ(zledger({"model", book(), "quick"}).status, 0);
+  EXPECT_NE(zledger({"value", book()}).out, before);
+  const Outcome back = zledger({"backup", book(), "--back", "by hand 2026-05-01T12-00-00Z"});
+  EXPECT_EQ(back.status, 0) << back.err;
+  EXPECT_EQ(zledger({"value", book()}).out, before);
+  EXPECT_EQ(zledger({"backup", book(), "--back", "none"}).status, 1);
+  std::filesystem::resize_file(book(), std::filesystem::file_size(book()) / 2);
+  const Outcome damaged = zledger({"verify", book()});
+  EXPECT_EQ(damaged.status, 1);
+  EXPECT_THAT(damaged.out + damaged.err, testing::HasSubstr("damage"));
+}
+
+TEST_F(Cli, OutputThatWasNotWrittenIsAnError) {
+  std::ofstream full("/dev/full");
+  std::ostringstream err;
+  EXPECT_EQ(run({"value", book()}, full, err, test::testDesk()), 1);
+  EXPECT_THAT(err.str(), testing::HasSubstr("could not be written"));
+  std::ofstream again("/dev/full");
+  EXPECT_EQ(run({"--help"}, again, err, test::testDesk()), 1);
+}
+
+TEST_F(Cli, NothingOutOfAFileSteersTheTerminal) {
+  std::string record = test::demoFile("company.json");
+  const std::string name = "Vessingholt N.V.";
+  record.replace(record.find(name), name.size(), "A\\u001b[2J\\u202e\\u009bB");
+  std::ofstream(folder_.file("company.json")) << record;
+  ASSERT_EQ(zledger({"import", book(), "--company", "vessingholt", folder_.file("company.json")}).status, 0);
+  for (const std::vector<std::string>& command : {std::vector<std::string>{"value", book()},
+                                                  {"value", book(), "--json"},
+                                                  {"check", book()},
+                                                  {"journal", book()}}) {
+    const Outcome shown = zledger(command);
+    EXPECT_EQ(shown.out, harmless(shown.out, true)) << command[0];
+  }
+  EXPECT_THAT(zledger({"value", book()}).out, testing::HasSubstr("[2J"));
+  const Outcome digits = zledger({"value", book(), "--company", std::string(50000, '7')});
+  EXPECT_EQ(digits.status, 1);
+  EXPECT_LT(digits.err.size(), 2000u);
 }
 
 TEST_F(Cli, HugeFilesAreRefusedBeforeTheyAreRead) {

@@ -13,60 +13,15 @@
 #include <fstream>
 
 #include "store/schema.h"
+#include "tests/support/book_fixture.h"
 
 namespace zl::store {
 namespace {
 
-namespace fs = std::filesystem;
-
-class BookTest : public testing::Test {
- protected:
-  void SetUp() override {
-    folder_ = fs::temp_directory_path() / ("zledger-store-" + std::to_string(getpid()) + "-" +
-                                           testing::UnitTest::GetInstance()->current_test_info()->name());
-    fs::remove_all(folder_);
-    fs::create_directories(folder_);
-    path_ = (folder_ / "a.zledger").string();
-  }
-  void TearDown() override { fs::remove_all(folder_); }
-
-  static Edit edit(const std::string& label, const std::string& text) {
-    Edit e;
-    e.entry = {0, "x", "2026-01-01T00:00:00Z", "me", label, "[]", "[]", {}, JournalEntry::State::Done};
-    e.caseText = text;
-    return e;
-  }
-
-  static Edit import(int facts) {
-    Edit e = edit("import", "{}");
-    Incoming in;
-    in.company = "x";
-    in.document = {0, "a.csv", "CSV fact table", "digest", makeDate(2024, 12, 31), "2026-01-01"};
-    in.content = std::string("bytes\0with a nought", 19);
-    for (int i = 0; i < facts; ++i) {
-      Fact f;
-      f.concept_name = "c:" + std::to_string(i % 7);
-      f.label = i % 2 == 0 ? "label" : "";
-      f.period = {makeDate(2024, 1, 1), makeDate(2024, 12, 31)};
-      f.unit = "EUR";
-      f.text = "12.50";
-      f.decimals = -3;
-      f.nil = i == 3;
-      f.exact = i == 4;
-      f.segments = i == 5 ? std::vector<Segment>{{"axis", "member"}, {"b", ""}} : std::vector<Segment>{};
-      f.place = "line " + std::to_string(i);
-      in.facts.push_back(f);
-    }
-    e.incoming.push_back(std::move(in));
-    return e;
-  }
-
-  fs::path folder_;
-  std::string path_;
-};
+using test::BookTest;
 
 TEST_F(BookTest, GivesBackWhatWasStored) {
-  auto book = Book::create(path_);
+  auto book = Book::make(path_);
   ASSERT_TRUE(book) << book.error().text();
   const Edit written = import(10);
   ASSERT_TRUE(book->append(written, 0));
@@ -88,7 +43,7 @@ TEST_F(BookTest, GivesBackWhatWasStored) {
 }
 
 TEST_F(BookTest, UndoSetsDocumentsAsideAndRedoBringsThemBack) {
-  auto book = Book::create(path_);
+  auto book = Book::make(path_);
   ASSERT_TRUE(book->append(import(3), 0));
   const JournalEntry entry = book->journal("x")->front();
   ASSERT_EQ(entry.documents.size(), 1u);
@@ -103,7 +58,7 @@ TEST_F(BookTest, UndoSetsDocumentsAsideAndRedoBringsThemBack) {
 }
 
 TEST_F(BookTest, ANewEditDropsWhatWasUndoneButKeepsItsRecord) {
-  auto book = Book::create(path_);
+  auto book = Book::make(path_);
   const auto first = book->append(edit("a", "1"), 0);
   const auto second = book->append(edit("b", "2"), *first);
   ASSERT_TRUE(book->mark((*book->journal("x"))[1], true, "1", *second));
@@ -116,7 +71,7 @@ TEST_F(BookTest, ANewEditDropsWhatWasUndoneButKeepsItsRecord) {
 }
 
 TEST_F(BookTest, ASecondWriterIsToldAndChangesNothing) {
-  auto one = Book::create(path_);
+  auto one = Book::make(path_);
   auto two = Book::open(path_);
   ASSERT_TRUE(one->append(edit("a", "1"), 0));
   const auto late = two->append(edit("b", "2"), 0);
@@ -143,8 +98,8 @@ TEST_F(BookTest, OtherFilesAreRefusedAndLeftAlone) {
   };
   EXPECT_EQ(refused("this is text, and long enough to be looked at as a header of a database file of any kind"),
             ErrorKind::WrongKind);
-  EXPECT_EQ(Book::create(path_).error().kind, ErrorKind::Storage) << "an existing file is never overwritten";
-  fs::remove(path_);
+  EXPECT_EQ(Book::make(path_).error().kind, ErrorKind::Conflict) << "an existing file is never overwritten";
+  std::filesystem::remove(path_);
   sqlite3* other = nullptr;
   sqlite3_open(path_.c_str(), &other);
   sqlite3_exec(other, "CREATE TABLE t(a)", nullptr, nullptr, nullptr);
@@ -153,7 +108,7 @@ TEST_F(BookTest, OtherFilesAreRefusedAndLeftAlone) {
 }
 
 TEST_F(BookTest, ABookOfANewerVersionIsNotTouched) {
-  ASSERT_TRUE(Book::create(path_));
+  ASSERT_TRUE(Book::make(path_));
   sqlite3* raw = nullptr;
   sqlite3_open(path_.c_str(), &raw);
   sqlite3_exec(raw, "PRAGMA user_version = 99", nullptr, nullptr, nullptr);
@@ -181,7 +136,7 @@ TEST_F(BookTest, ABookOfTheFirstVersionIsBroughtUpToDate) {
 }
 
 TEST_F(BookTest, VersionsRememberTheirDocuments) {
-  auto book = Book::create(path_);
+  auto book = Book::make(path_);
   ASSERT_TRUE(book->append(import(3), 0));
   const JournalEntry entry = book->journal("x")->front();
   const KeptVersion kept{0, "x", "first", "2026-01-01", "me", "why", "text", entry.documents};
@@ -203,7 +158,7 @@ TEST_F(BookTest, VersionsRememberTheirDocuments) {
 // A child writes edits and reports each one after it was shown as done; it is killed at an
 // arbitrary moment, many times over. Everything reported must be there.
 TEST_F(BookTest, KilledAtAnyMomentItKeepsAllThatWasReported) {
-  ASSERT_TRUE(Book::create(path_));
+  ASSERT_TRUE(Book::make(path_));
   std::int64_t known = 0;
   for (int round = 0; round < 12; ++round) {
     int channel[2];

@@ -8,8 +8,36 @@
 
 #include <filesystem>
 #include <fstream>
+#include <functional>
 
 #include "store/book.h"
+#include "tests/support/failing_disk.h"
+
+namespace zl::test {
+
+/// A folder for one book after another.
+class TemporaryBooks {
+ public:
+  explicit TemporaryBooks(const std::string& name)
+      : folder_(std::filesystem::temp_directory_path() / ("zledger-" + name + "-" + std::to_string(getpid()))) {}
+  ~TemporaryBooks() {
+    std::error_code ignored;
+    std::filesystem::remove_all(folder_, ignored);
+  }
+  TemporaryBooks(const TemporaryBooks&) = delete;
+  TemporaryBooks& operator=(const TemporaryBooks&) = delete;
+  /// A free name in an empty folder.
+  [[nodiscard]] std::string fresh() const {
+    std::filesystem::remove_all(folder_);
+    std::filesystem::create_directories(folder_);
+    return (folder_ / "a.zledger").string();
+  }
+
+ private:
+  std::filesystem::path folder_;
+};
+
+}  // namespace zl::test
 
 namespace zl::store {
 namespace {
@@ -62,7 +90,7 @@ TEST(FullDisk, AnEditIsWholeOrNotThere) {
     fs::remove_all(folder);
     fs::create_directories(folder);
     {
-      auto book = Book::create(path);
+      auto book = Book::make(path);
       ASSERT_TRUE(book);
       ASSERT_TRUE(book->append(large("first"), 0));
     }
@@ -89,12 +117,99 @@ TEST(FullDisk, AnEditIsWholeOrNotThere) {
   fs::remove_all(folder);
 }
 
+struct Work {
+  const char* name;
+  std::function<Status(Book&)> run;
+  std::function<bool(Book&)> isDone;
+};
+
+/// Does the work on a book of one edit while the n-th operation of the disk fails, and looks at what is
+/// left; whether it got through without a fault.
+bool failsWholly(const std::string& path, const Work& work, int n, int code, bool once) {
+  const std::string what = std::string(work.name) + ", operation " + std::to_string(n);
+  EXPECT_TRUE(Book::make(path)->append(large("first"), 0));
+  FailingDisk disk;
+  bool through = false;
+  {
+    auto book = Book::open(path);
+    disk.failAt(n, code, once);
+    const Status done = work.run(*book);
+    through = disk.count() < n;
+    disk.failAt(0, SQLITE_OK, true);
+    EXPECT_EQ(work.isDone(*book), done.has_value()) << what << ", on the same connection";
+    EXPECT_TRUE(done || !through) << what;
+  }
+  auto again = Book::open(path);
+  EXPECT_TRUE(again && again->verify()) << what;
+  if (!again) return true;
+  const std::int64_t head = *again->head("x");
+  EXPECT_EQ(again->facts("x")->size(), static_cast<size_t>(60 * head)) << what << ": all facts of an edit or none";
+  EXPECT_TRUE(again->append(large("later"), head)) << what << ": with the disk well again work goes on";
+  return through;
+}
+
+// The n-th write, sync or truncation fails, for n = 1, 2, 3 … until the work gets through without one:
+// a disk that is full for good, and one that fails once. What was refused is not there, what was accepted
+// is, the book is whole, and with the disk well again work goes on.
+TEST(FailingWrites, EveryChangeIsWholeOrNotThere) {
+  const auto statusOf = [](const auto& result) { return result ? Status() : Status(tl::unexpected(result.error())); };
+  const KeptVersion version{0, "x", "v", "", "", "", "t", {1}};
+  const Work works[] = {
+      {"append", [&](Book& b) { return statusOf(b.append(large("second"), 1)); },
+       [](Book& b) { return *b.head("x") == 2; }},
+      {"mark", [](Book& b) { return b.mark(b.journal("x")->front(), true, "before", 1); },
+       [](Book& b) { return *b.head("x") == 0; }},
+      {"keep", [&](Book& b) { return statusOf(b.keepVersion(version)); },
+       [](Book& b) { return b.versions("x")->size() == 1; }},
+      {"draft",
+       [](Book& b) {
+         return b.keepDraft("x", "me", Draft{"f", "t"});
+       },
+       [](Book& b) { return b.drafts("x", "me")->size() == 1; }},
+  };
+  const test::TemporaryBooks books("failing");
+  for (const Work& work : works) {
+    for (const auto& [code, once] : {std::pair(SQLITE_FULL, false), {SQLITE_IOERR_FSYNC, true}}) {
+      int n = 1;
+      while (n < 200 && !failsWholly(books.fresh(), work, n, code, once)) ++n;
+      EXPECT_GT(n, 2) << work.name << ": the disk must have failed at several points";
+      EXPECT_LT(n, 200) << work.name;
+    }
+  }
+}
+
+TEST(FailingWrites, AMakingThatFailsLeavesTheNameFree) {
+  const test::TemporaryBooks books("making");
+  bool through = false;
+  for (int n = 1; n < 200 && !through; ++n) {
+    const std::string path = books.fresh();
+    FailingDisk disk;
+    disk.failAt(n, SQLITE_FULL, false);
+    const auto made = Book::make(path, [](Book& book) -> Status {
+      const auto number = book.append(large("first"), 0);
+      return number ? Status() : tl::unexpected(number.error());
+    });
+    through = disk.count() < n;
+    disk.failAt(0, SQLITE_OK, true);
+    if (made) {
+      // The disk failed where the book was opened, after all of it had its name.
+      auto again = Book::open(path);
+      ASSERT_TRUE(again) << n << again.error().text();
+      EXPECT_EQ(again->facts("x")->size(), 60u) << n;
+      continue;
+    }
+    EXPECT_FALSE(fs::exists(path)) << n;
+    EXPECT_TRUE(fs::is_empty(fs::path(path).parent_path())) << n << ": something was left beside";
+  }
+  EXPECT_TRUE(through);
+}
+
 TEST(Damage, ABookThatWasTornIsRefusedOrReported) {
   const fs::path folder = fs::temp_directory_path() / ("zledger-torn-" + std::to_string(getpid()));
   fs::create_directories(folder);
   const std::string path = (folder / "a.zledger").string();
   {
-    auto book = Book::create(path);
+    auto book = Book::make(path);
     ASSERT_TRUE(book->append(large("first"), 0));
   }
   const auto size = fs::file_size(path);

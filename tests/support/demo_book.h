@@ -31,7 +31,8 @@ class TemporaryFolder {
 };
 
 inline services::Desk testDesk() {
-  return {"tester", [] { return std::string("2026-05-01T12:00:00Z"); }, [] { return makeDate(2026, 5, 1); }};
+  return {"tester", [] { return std::string("2026-05-01T12:00:00Z"); }, [] { return makeDate(2026, 5, 1); },
+          store::Book::kPatience};
 }
 
 /// A fresh copy of the demo book for each test.

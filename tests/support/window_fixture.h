@@ -39,6 +39,10 @@ class WindowFixture : public test::DemoBook {
     dialogs.openFiles = [this](QWidget*) { return chosenFiles_; };
     dialogs.openCase = dialogs.saveCase = [this](QWidget*) { return chosenCase_; };
     dialogs.saveChart = [this](QWidget*) { return chosenChart_; };
+    dialogs.confirm = [this](QWidget*, const QString& question) {
+      asked_ = question;
+      return confirms_;
+    };
     dialogs.companyName = [](QWidget*) { return QStringLiteral("fresh"); };
     window_ = std::make_unique<MainWindow>(resources_, test::testDesk(), dialogs);
     if (sized) window_->resize(1280, 800);
@@ -103,7 +107,8 @@ class WindowFixture : public test::DemoBook {
 
   static constexpr Qt::Key kPageKeys[] = {Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4,
                                           Qt::Key_5, Qt::Key_6, Qt::Key_7, Qt::Key_9};
-  QString chosenBook_, chosenCase_, chosenChart_;
+  QString chosenBook_, chosenCase_, chosenChart_, asked_;
+  bool confirms_ = true;
   QStringList chosenFiles_;
   std::unique_ptr<MainWindow> window_;
 };
