@@ -72,6 +72,11 @@ bool Workbench::open(const QString& path, const QString& company) {
 /// Before another book takes the place of the open one.
 void Workbench::leave() {
   flushDrafts();
+  if (!unsaved_.empty())
+    say(tr("What was being typed could not be kept: another program is writing to the book"), true);
+  unsaved_.clear();  // they are this book's and must not go into the next one
+  draftTimer_.stop();
+  if (waiting_) say(tr("Not made, another program was still writing: %1").arg(text(waiting_->label)), true);
   retryTimer_.stop();
   waiting_.reset();
   preview_.reset();

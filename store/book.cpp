@@ -176,7 +176,7 @@ Result<Book> Book::openToWrite(const std::string& path, int patience) {
                             "): it is kept without a shared log; work in it from one machine at a time");
   }
   if (header.version < kSchemaVersion) {
-    if (Status s = copyBefore(impl->db, "before version " + std::to_string(kSchemaVersion)); !s) {
+    if (Status s = copyOnce(impl->db, "before version " + std::to_string(kSchemaVersion)); !s) {
       return tl::unexpected(s.error());
     }
     // Another program may do it while this one waits for the lock.

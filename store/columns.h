@@ -67,10 +67,11 @@ class Columns {
   const char* table_;
 };
 
-/// Binds a text that is to be kept; what is not UTF-8 is stopped here at the latest.
-struct NotText {  // also for separators of ours inside a name
+/// A text with bytes that none has: not UTF-8, or a separator of ours inside a name.
+struct NotText {
   std::string what;
 };
+/// Binds a text that is to be kept; what is not UTF-8 is stopped here at the latest.
 inline void bindText(SQLite::Statement& q, int i, const std::string& value) {
   if (!isUtf8(value)) throw NotText{shortened(harmless(asUtf8(value)), 60)};
   q.bindNoCopy(i, value);

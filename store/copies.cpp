@@ -54,18 +54,6 @@ Status writeCopy(Database& db, const std::string& path) {
   return aside->takePlace(FileAside::Over::Nothing);
 }
 
-Status makeCopy(Database& db, const std::string& name) {
-  std::error_code error;
-  fs::create_directories(copiesFolder(db.path()), error);
-  if (error) return fail(ErrorKind::Storage, "no copy can be kept beside the book: " + error.message(), db.path());
-  const std::string path = (fs::path(copiesFolder(db.path())) / (name + std::string(kEnding))).string();
-  if (fs::exists(path, error)) return {};
-  Status made = writeCopy(db, path);
-  if (!made && made.error().kind == ErrorKind::Conflict) return {};  // another program made it meanwhile
-  if (made) dropOld(db.path(), reasonOf(name), isDay(name) ? kDaysKept : kOthersKept);
-  return made;
-}
-
 /// Keeps what stands in the book's place: as a book where it can be read, else file by file.
 Result<std::string> keepPresent(const std::string& book, const std::string& now) {
   std::error_code error;
@@ -126,18 +114,22 @@ std::string bookOfCopy(const std::string& path) {
   return folder.substr(0, folder.size() - kFolderEnding.size());
 }
 
-Status copyOnce(Database& db, const std::string& day) {
-  return makeCopy(db, day);
-}
-
-Status copyBefore(Database& db, const std::string& reason) {
-  return makeCopy(db, reason);
+Status copyOnce(Database& db, const std::string& name) {
+  std::error_code error;
+  fs::create_directories(copiesFolder(db.path()), error);
+  if (error) return fail(ErrorKind::Storage, "no copy can be kept beside the book: " + error.message(), db.path());
+  const std::string path = (fs::path(copiesFolder(db.path())) / (name + std::string(kEnding))).string();
+  if (fs::exists(path, error)) return {};
+  Status made = writeCopy(db, path);
+  if (!made && made.error().kind == ErrorKind::Conflict) return {};  // another program made it meanwhile
+  if (made) dropOld(db.path(), reasonOf(name), isDay(name) ? kDaysKept : kOthersKept);
+  return made;
 }
 
 Status copyForDay(const std::string& book, const std::string& day) {
   try {
     Database db(book, Access::Write);
-    return makeCopy(db, day);
+    return copyOnce(db, day);
   } catch (const SQLite::Exception& e) {
     return tl::unexpected(errorOf(e, book));
   }

@@ -24,10 +24,9 @@ std::vector<Copy> copiesOf(const std::string& book);
 /// The book that a file is a copy of, by where it lies; empty for any other file.
 std::string bookOfCopy(const std::string& path);
 
-/// Makes the copy of that name unless it is there; of days the newest seven are kept.
-Status copyOnce(Database& db, const std::string& day);
-/// The same for other reasons; the newest three are kept.
-Status copyBefore(Database& db, const std::string& reason);
+/// Makes the copy of that name, a day or another reason, unless it is there. Of days the newest seven are
+/// kept, of each other reason three.
+Status copyOnce(Database& db, const std::string& name);
 /// Makes a day's copy of a book with a connection of its own: beside one that is in use.
 Status copyForDay(const std::string& book, const std::string& day);
 
