@@ -52,7 +52,14 @@ bool Workbench::open(const QString& path, const QString& company) {
       Session::open(path.toStdString(), company.toStdString(), resources_, desk_);
   const bool torn = !session && session.error().kind == ErrorKind::Damaged;
   if (!session && !torn) return report(tl::unexpected(session.error()));
-  leave();
+  if (waiting_) {
+    say(tr("One moment: %1").arg(unwritten()), true);
+    return false;
+  }
+  const QString lost = leave();
+  const auto tellLost = [&] {
+    if (!lost.isEmpty()) say(tr("Not kept in the book before: %1").arg(lost), true);
+  };
   if (torn || (*session)->fault()) {
     const Error fault = torn ? session.error() : *(*session)->fault();
     if (!torn) unshown_ = std::move(*session);
@@ -63,25 +70,31 @@ bool Workbench::open(const QString& path, const QString& company) {
       lookThrough(damagedPath_);
     }
     Q_EMIT unshown();
+    tellLost();
     return false;
   }
   show(std::move(*session));
+  tellLost();
   return true;
 }
 
-/// Before another book takes the place of the open one.
-void Workbench::leave() {
-  flushDrafts();
-  if (!unsaved_.empty())
-    say(tr("What was being typed could not be kept: another program is writing to the book"), true);
+/// Before another book takes the place of the open one; what of it could not be written.
+QString Workbench::leave() {
+  QString lost = unwritten();
   unsaved_.clear();  // they are this book's and must not go into the next one
   draftTimer_.stop();
-  if (waiting_) say(tr("Not made, another program was still writing: %1").arg(text(waiting_->label)), true);
-  retryTimer_.stop();
-  waiting_.reset();
   preview_.reset();
   unshown_.reset();
   damage_.reset();
+  return lost;
+}
+
+QString Workbench::unwritten() {
+  flushDrafts();
+  if (waiting_)
+    return tr("another program is still writing, and this edit waits for it: %1").arg(text(waiting_->label));
+  if (!unsaved_.empty()) return tr("another program is still writing, and what is being typed waits for it");
+  return {};
 }
 
 void Workbench::show(std::unique_ptr<Session> session) {

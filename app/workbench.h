@@ -105,6 +105,8 @@ class Workbench : public QObject {
   [[nodiscard]] bool isRestoring() const { return restoring_; }
   /// Writes drafts that wait.
   void flushDrafts();
+  /// What waits for another program to have written, after one more try, in words; empty when nothing does.
+  [[nodiscard]] QString unwritten();
   /// Shows what another program has stored in the meantime.
   void lookForOthers();
 
@@ -148,7 +150,7 @@ class Workbench : public QObject {
 
  private:
   bool report(const Status& status);
-  void leave();
+  QString leave();
   void show(std::unique_ptr<services::Session> session);
   void makeTodaysCopy();
   void lookThrough(const std::string& path);

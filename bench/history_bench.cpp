@@ -4,11 +4,11 @@
 #include <benchmark/benchmark.h>
 
 #include <cstdlib>
-#include <filesystem>
 #include <string>
 
 #include "app/pages/history_rows.h"
 #include "services/session.h"
+#include "tests/support/temporary_folder.h"
 
 namespace zl::bench {
 namespace {
@@ -42,14 +42,13 @@ std::unique_ptr<services::Session> open() {
   if (!resources) std::abort();
   const services::Desk desk{"bench", [] { return std::string("2026-01-10T00:00:00Z"); },
                             [] { return makeDate(2026, 1, 10); }};
-  const std::string book = (std::filesystem::temp_directory_path() / "zealous-bench.zledger").string();
-  std::filesystem::remove(book);
+  const test::TemporaryFolder folder;
+  const std::string book = folder.file("bench.zledger");
   const auto imported =
       services::Session::import(book, "x", {{"quarters.csv", filedQuarters(**resources)}}, *resources, desk);
   if (!imported) std::abort();
   auto session = services::Session::open(book, "", *resources, desk);
   if (!session) std::abort();
-  std::filesystem::remove(book);
   return std::move(*session);
 }
 

@@ -2,18 +2,17 @@
 // arithmetic written by hand.
 
 #include <benchmark/benchmark.h>
-#include <unistd.h>
 
 #include <cmath>
 #include <cstdio>
 #include <cstdlib>
-#include <filesystem>
 #include <functional>
 
 #include "bench/hand_written_model.h"
 #include "services/builds.h"
 #include "services/demo.h"
 #include "services/own_rows.h"
+#include "tests/support/temporary_folder.h"
 
 namespace zl::bench {
 namespace {
@@ -21,15 +20,13 @@ namespace {
 using services::Session;
 
 std::unique_ptr<Session> freshDemo() {
-  static int books = 0;
-  const std::string name = "bench-" + std::to_string(getpid()) + "-" + std::to_string(++books) + ".zledger";
-  const std::string path = (std::filesystem::temp_directory_path() / name).string();
+  const test::TemporaryFolder folder;
+  const std::string path = folder.file("bench.zledger");
   const auto resources = services::Resources::load();
   const auto desk = services::Desk::ofThisMachine();
   if (!resources || !services::makeDemoBook(path, *resources, desk)) std::abort();
   auto opened = Session::open(path, "", *resources, desk);
   if (!opened) std::abort();
-  for (const char* end : {"", "-wal", "-shm"}) std::filesystem::remove(path + end);
   return std::move(*opened);
 }
 

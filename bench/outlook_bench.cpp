@@ -6,13 +6,13 @@
 #include <QApplication>
 #include <QMouseEvent>
 #include <cstdlib>
-#include <filesystem>
 #include <string>
 
 #include "app/charts/path_board.h"
 #include "app/frame/main_window.h"
 #include "services/compare.h"
 #include "services/demo.h"
+#include "tests/support/temporary_folder.h"
 
 namespace zl::bench {
 namespace {
@@ -23,8 +23,8 @@ constexpr int kEntries = 10000;
 
 /// A fresh demo book that goes away with the program.
 std::string demoBook(const std::string& name) {
-  const std::string path = (std::filesystem::temp_directory_path() / name).string();
-  for (const char* end : {"", "-wal", "-shm"}) std::filesystem::remove(path + end);
+  static const test::TemporaryFolder folder;
+  const std::string path = folder.file(name);
   const auto resources = services::Resources::load();
   if (!resources || !services::makeDemoBook(path, *resources, services::Desk::ofThisMachine())) std::abort();
   return path;
@@ -37,7 +37,7 @@ std::unique_ptr<Session> open(const std::string& path) {
 }
 
 void walkTwelve(benchmark::State& state) {
-  static const std::unique_ptr<Session> session = open(demoBook("zealous-bench-walk.zledger"));
+  static const std::unique_ptr<Session> session = open(demoBook("walk.zledger"));
   const services::Snapshot& s = *session->now();
   Case c = s.caseOf();
   int changed = 0;
@@ -62,7 +62,7 @@ BENCHMARK(walkTwelve)->Name("value walk over 12 parts")->Unit(benchmark::kMillis
 
 void undoAmongMany(benchmark::State& state) {
   static const std::unique_ptr<Session> session = [] {
-    const std::string path = demoBook("zealous-bench-undo.zledger");
+    const std::string path = demoBook("undo.zledger");
     auto book = store::Book::open(path);
     if (!book) std::abort();
     std::int64_t head = *book->head("vessingholt");
@@ -101,7 +101,7 @@ BENCHMARK(undoAmongMany)
     ->Iterations(50);
 
 void dragFrame(benchmark::State& state) {
-  static const std::string path = demoBook("zealous-bench-drag.zledger");
+  static const std::string path = demoBook("drag.zledger");
   app::MainWindow window(*services::Resources::load(), services::Desk::ofThisMachine(), {});
   window.resize(1280, 800);
   window.show();

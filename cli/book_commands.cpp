@@ -4,6 +4,7 @@
 #include <filesystem>
 
 #include "cli/command.h"
+#include "exchange/json/reader.h"
 #include "services/book_care.h"
 
 namespace zl::cli {

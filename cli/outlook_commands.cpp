@@ -1,4 +1,5 @@
 #include "cli/command.h"
+#include "exchange/json/reader.h"
 #include "services/interim_progress.h"
 #include "services/published.h"
 #include "services/roll_forward.h"

@@ -1,4 +1,5 @@
 #include "cli/command.h"
+#include "exchange/json/reader.h"
 #include "services/compare.h"
 
 namespace zl::cli {

@@ -1,4 +1,5 @@
 #include "cli/command.h"
+#include "exchange/json/reader.h"
 #include "services/assumption_history.h"
 #include "services/case_file.h"
 #include "services/one_basis.h"

@@ -1,7 +1,7 @@
 #pragma once
 // Looking after a book: whether all of it is whole, saving what is whole, copies and going back to one.
 
-#include "exchange/json/reader.h"
+#include "exchange/json/json.h"
 #include "services/session.h"
 #include "store/copies.h"
 #include "store/survey.h"

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "exchange/json/reader.h"
 #include "services/text_cells.h"
 
 namespace zl::services {

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "core/quantity/number_text.h"
+#include "exchange/json/reader.h"
 #include "services/edits.h"
 #include "services/text_cells.h"
 

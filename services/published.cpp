@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "exchange/json/reader.h"
 #include "services/driver_evidence.h"
 #include "services/text_cells.h"
 

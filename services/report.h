@@ -2,10 +2,10 @@
 // What the command line prints and other programs read: values, statements, facts, findings and
 // traces as JSON and as text. The same figures as the pages.
 
-#include <nlohmann/json.hpp>
 #include <string>
 
 #include "core/outlook/trace.h"
+#include "exchange/json/json.h"
 #include "services/importer.h"
 #include "services/interim_table.h"
 #include "services/snapshot.h"
@@ -13,7 +13,7 @@
 
 namespace zl::services {
 
-using Json = nlohmann::json;
+using exchange::Json;
 
 /// A number, or {"absent": why} or {"not_meaningful": why}: never a zero for either.
 Json figureJson(const Figure& figure);

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/quantity/number_text.h"
+#include "exchange/json/reader.h"
 #include "services/compare.h"
 #include "services/text_cells.h"
 

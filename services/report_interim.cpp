@@ -3,6 +3,7 @@
 #include <fmt/core.h>
 
 #include "core/quantity/number_text.h"
+#include "exchange/json/reader.h"
 #include "services/report.h"
 #include "services/text_cells.h"
 

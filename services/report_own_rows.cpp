@@ -1,5 +1,6 @@
 #include <fmt/core.h>
 
+#include "exchange/json/reader.h"
 #include "services/own_rows.h"
 #include "services/text_cells.h"
 

@@ -1,6 +1,7 @@
 #include <fmt/core.h>
 
 #include "core/quantity/number_text.h"
+#include "exchange/json/reader.h"
 #include "services/scenario_view.h"
 #include "services/text_cells.h"
 

@@ -1,6 +1,7 @@
 #include <fmt/core.h>
 
 #include "core/quantity/number_text.h"
+#include "exchange/json/reader.h"
 #include "services/history_figures.h"
 #include "services/report.h"
 #include "services/text_cells.h"

@@ -4,6 +4,7 @@
 
 #include "core/quantity/number_text.h"
 #include "core/valuation/implied_growth.h"
+#include "exchange/json/reader.h"
 #include "services/report.h"
 
 namespace zl::services {

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "core/quantity/number_text.h"
+#include "exchange/json/reader.h"
 #include "services/text_cells.h"
 
 namespace zl::services {

@@ -4,7 +4,7 @@
 #include <functional>
 #include <memory>
 
-#include "exchange/json/reader.h"
+#include "exchange/json/json.h"
 #include "services/edits.h"
 #include "services/importer.h"
 #include "services/snapshot.h"

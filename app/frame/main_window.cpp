@@ -445,7 +445,11 @@ void MainWindow::showGlossary(const QString& wanted) {
 void MainWindow::closeEvent(QCloseEvent* event) {
   settings_.setValue(QStringLiteral("geometry"), saveGeometry());
   settings_.setValue(QStringLiteral("splitter"), splitter_->saveState());
-  bench_.flushDrafts();
+  const QString waits = bench_.unwritten();
+  if (!waits.isEmpty() && !dialogs_.confirm(this, tr("Close without it? As it stands, %1.").arg(waits))) {
+    event->ignore();
+    return;
+  }
   QMainWindow::closeEvent(event);
 }
 

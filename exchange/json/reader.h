@@ -9,11 +9,10 @@
 
 #include "core/period/date.h"
 #include "core/quantity/error.h"
+#include "exchange/json/json.h"
 #include "exchange/stop_check.h"
 
 namespace zl::exchange {
-
-using Json = nlohmann::json;
 
 /// Parses text; nesting deeper than 64, more than 20,000,000 values and a member given twice are refused,
 /// broken text with the byte's place. Time and memory are linear in the text.

@@ -60,6 +60,34 @@ TEST_F(WindowCare, AnEditWaitsForAnotherProgramWithoutHoldingUpAFrame) {
   EXPECT_EQ(open()->now()->caseOf().horizon, 6);
 }
 
+TEST_F(WindowCare, WhatWaitsIsNotLeftBehindWithoutAWordAndGoesIntoNoOtherBook) {
+  const std::string next = folder_.file("next.zledger");
+  std::filesystem::copy_file(book(), next);
+  auto holder = store::Book::open(book());
+  auto change = holder->change();
+  ASSERT_TRUE(change);
+  bench().keepDraft(QStringLiteral("note"), QStringLiteral("half a thought"));
+  EXPECT_FALSE(bench().apply(horizon(6)));
+  EXPECT_FALSE(window_->openBook(text(next)));
+  EXPECT_THAT(said(), HasSubstr("this edit waits for it: "));
+  confirms_ = false;
+  EXPECT_FALSE(window_->close()) << "an edit that waits is asked about";
+  EXPECT_THAT(asked_.toStdString(), HasSubstr("this edit waits for it: "));
+  change = tl::unexpected(Error{});
+  ASSERT_TRUE(QTest::qWaitFor([&] { return bench().settled().caseOf().horizon == 6; }));
+
+  auto again = holder->change();
+  ASSERT_TRUE(again);
+  bench().keepDraft(QStringLiteral("note"), QStringLiteral("another"));
+  ASSERT_TRUE(window_->openBook(text(next)));
+  EXPECT_THAT(said(), HasSubstr("Not kept in the book before: another program is still writing"));
+  again = tl::unexpected(Error{});
+  bench().flushDrafts();
+  auto there = services::Session::open(next, "", resources_, test::testDesk());
+  EXPECT_TRUE((*there)->drafts()->empty()) << "a draft is of its own book";
+  EXPECT_NE((*there)->now()->caseOf().horizon, 6);
+}
+
 TEST_F(WindowCare, ACompanyThatCannotBeShownSaysWhyAndIsSteppedBack) {
   {
     auto stored = store::Book::open(book());

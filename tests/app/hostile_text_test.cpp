@@ -9,6 +9,7 @@
 #include <fstream>
 
 #include "app/look/plain_text.h"
+#include "exchange/json/reader.h"
 #include "services/published.h"
 #include "tests/support/window_fixture.h"
 

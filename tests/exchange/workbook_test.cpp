@@ -8,12 +8,12 @@
 #include <xlsxwriter.h>
 
 #include <cstdio>
-#include <filesystem>
 #include <fstream>
 
 #include "exchange/content.h"
 #include "exchange/workbook/archive.h"
 #include "tests/support/archive_maker.h"
+#include "tests/support/temporary_folder.h"
 
 namespace zl::exchange {
 namespace {
@@ -41,7 +41,8 @@ std::string cellsOf(const Sheet& sheet) {
 }
 
 TEST(Xlsx, WrittenByAnotherLibrary) {
-  const std::string path = std::filesystem::temp_directory_path() / ("zealous-" + std::to_string(getpid()) + ".xlsx");
+  const test::TemporaryFolder folder;
+  const std::string path = folder.file("made.xlsx");
   lxw_workbook* book = workbook_new(path.c_str());
   lxw_format* dates = workbook_add_format(book);
   format_set_num_format(dates, "dd/mm/yyyy");
@@ -57,7 +58,6 @@ TEST(Xlsx, WrittenByAnotherLibrary) {
   ASSERT_EQ(workbook_close(book), LXW_NO_ERROR);
   std::ifstream in(path, std::ios::binary);
   const std::string bytes(std::istreambuf_iterator<char>(in), {});
-  std::filesystem::remove(path);
   EXPECT_EQ(*recognise(bytes, "b"), ContentKind::Workbook);
   const auto read = readXlsx(bytes, "b.xlsx");
   ASSERT_TRUE(read) << read.error().text();

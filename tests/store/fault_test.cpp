@@ -4,7 +4,6 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 #include <sqlite3.h>
-#include <unistd.h>
 
 #include <filesystem>
 #include <fstream>
@@ -12,37 +11,18 @@
 
 #include "store/book.h"
 #include "tests/support/failing_disk.h"
-
-namespace zl::test {
-
-/// A folder for one book after another.
-class TemporaryBooks {
- public:
-  explicit TemporaryBooks(const std::string& name)
-      : folder_(std::filesystem::temp_directory_path() / ("zledger-" + name + "-" + std::to_string(getpid()))) {}
-  ~TemporaryBooks() {
-    std::error_code ignored;
-    std::filesystem::remove_all(folder_, ignored);
-  }
-  TemporaryBooks(const TemporaryBooks&) = delete;
-  TemporaryBooks& operator=(const TemporaryBooks&) = delete;
-  /// A free name in an empty folder.
-  [[nodiscard]] std::string fresh() const {
-    std::filesystem::remove_all(folder_);
-    std::filesystem::create_directories(folder_);
-    return (folder_ / "a.zledger").string();
-  }
-
- private:
-  std::filesystem::path folder_;
-};
-
-}  // namespace zl::test
+#include "tests/support/temporary_folder.h"
 
 namespace zl::store {
 namespace {
 
 namespace fs = std::filesystem;
+
+/// A free name in an empty folder.
+std::string freshName(const test::TemporaryFolder& folder) {
+  folder.clear();
+  return folder.file("a.zledger");
+}
 
 Edit large(const std::string& label) {
   Edit e;
@@ -81,14 +61,11 @@ int pages(const std::string& path) {
 }
 
 TEST(FullDisk, AnEditIsWholeOrNotThere) {
-  const fs::path folder = fs::temp_directory_path() / ("zledger-full-" + std::to_string(getpid()));
-  fs::create_directories(folder);
-  const std::string path = (folder / "a.zledger").string();
+  const test::TemporaryFolder folder;
   int refused = 0;
   bool written = false;
   for (int room = 0; room < 60 && !written; ++room) {
-    fs::remove_all(folder);
-    fs::create_directories(folder);
+    const std::string path = freshName(folder);
     {
       auto book = Book::make(path);
       ASSERT_TRUE(book);
@@ -114,7 +91,6 @@ TEST(FullDisk, AnEditIsWholeOrNotThere) {
   }
   EXPECT_GT(refused, 3) << "the write must have failed at several points";
   EXPECT_TRUE(written) << "with room enough it succeeds";
-  fs::remove_all(folder);
 }
 
 struct Work {
@@ -167,11 +143,11 @@ TEST(FailingWrites, EveryChangeIsWholeOrNotThere) {
        },
        [](Book& b) { return b.drafts("x", "me")->size() == 1; }},
   };
-  const test::TemporaryBooks books("failing");
+  const test::TemporaryFolder folder;
   for (const Work& work : works) {
     for (const auto& [code, once] : {std::pair(SQLITE_FULL, false), {SQLITE_IOERR_FSYNC, true}}) {
       int n = 1;
-      while (n < 200 && !failsWholly(books.fresh(), work, n, code, once)) ++n;
+      while (n < 200 && !failsWholly(freshName(folder), work, n, code, once)) ++n;
       EXPECT_GT(n, 2) << work.name << ": the disk must have failed at several points";
       EXPECT_LT(n, 200) << work.name;
     }
@@ -179,10 +155,10 @@ TEST(FailingWrites, EveryChangeIsWholeOrNotThere) {
 }
 
 TEST(FailingWrites, AMakingThatFailsLeavesTheNameFree) {
-  const test::TemporaryBooks books("making");
+  const test::TemporaryFolder folder;
   bool through = false;
   for (int n = 1; n < 200 && !through; ++n) {
-    const std::string path = books.fresh();
+    const std::string path = freshName(folder);
     FailingDisk disk;
     disk.failAt(n, SQLITE_FULL, false);
     const auto made = Book::make(path, [](Book& book) -> Status {
@@ -205,9 +181,8 @@ TEST(FailingWrites, AMakingThatFailsLeavesTheNameFree) {
 }
 
 TEST(Damage, ABookThatWasTornIsRefusedOrReported) {
-  const fs::path folder = fs::temp_directory_path() / ("zledger-torn-" + std::to_string(getpid()));
-  fs::create_directories(folder);
-  const std::string path = (folder / "a.zledger").string();
+  const test::TemporaryFolder folder;
+  const std::string path = folder.file("a.zledger");
   {
     auto book = Book::make(path);
     ASSERT_TRUE(book->append(large("first"), 0));
@@ -215,7 +190,7 @@ TEST(Damage, ABookThatWasTornIsRefusedOrReported) {
   const auto size = fs::file_size(path);
   int noticed = 0;
   for (int tenth = 1; tenth < 10; ++tenth) {
-    const std::string torn = (folder / ("torn" + std::to_string(tenth))).string();
+    const std::string torn = folder.file("torn" + std::to_string(tenth));
     fs::copy_file(path, torn);
     fs::resize_file(torn, size * static_cast<unsigned>(tenth) / 10);
     auto book = Book::open(torn);
@@ -223,7 +198,6 @@ TEST(Damage, ABookThatWasTornIsRefusedOrReported) {
     noticed += clean ? 0 : 1;
   }
   EXPECT_EQ(noticed, 9) << "no torn book passes for a whole one";
-  fs::remove_all(folder);
 }
 
 }  // namespace

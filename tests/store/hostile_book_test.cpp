@@ -33,8 +33,7 @@ TEST_F(BookTest, ASchemaThatIsNoBooksIsRefused) {
       {"PRAGMA application_id = 1", "not a book"},
   };
   for (const auto& c : cases) {
-    fs::remove_all(folder_);
-    fs::create_directories(folder_);
+    temporary_.clear();
     {
       auto book = Book::make(path_);
       ASSERT_TRUE(book->append(edit("a", "1"), 0));

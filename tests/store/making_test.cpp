@@ -45,8 +45,7 @@ TEST_F(BookTest, AMakingThatFailsLeavesTheNameFree) {
 
 TEST_F(BookTest, WhatAMakingThatWasCutShortLeftIsMadeAgain) {
   const auto halfOf = [&](int left) {
-    fs::remove_all(folder_);
-    fs::create_directories(folder_);
+    temporary_.clear();
     if (left == 0) std::ofstream(path_).flush();
     if (left == 1) tamper("PRAGMA journal_mode = WAL");
     if (left == 2) tamper("PRAGMA application_id = " + std::to_string(kApplicationId));
@@ -65,8 +64,7 @@ TEST_F(BookTest, WhatAMakingThatWasCutShortLeftIsMadeAgain) {
     EXPECT_FALSE(Book::isHalfMade(path_)) << left;
   }
   // What holds something is nobody's to make again.
-  fs::remove_all(folder_);
-  fs::create_directories(folder_);
+  temporary_.clear();
   tamper("CREATE TABLE t(a)");
   EXPECT_FALSE(Book::isHalfMade(path_));
   EXPECT_EQ(Book::make(path_).error().kind, ErrorKind::Conflict);

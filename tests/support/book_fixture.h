@@ -3,27 +3,18 @@
 
 #include <gtest/gtest.h>
 #include <sqlite3.h>
-#include <unistd.h>
 
 #include <algorithm>
 #include <filesystem>
 
 #include "store/book.h"
+#include "tests/support/temporary_folder.h"
 
 namespace zl::test {
 
 /// A folder of its own for each test, and edits to write.
 class BookTest : public testing::Test {
  protected:
-  void SetUp() override {
-    folder_ = std::filesystem::temp_directory_path() / ("zledger-store-" + std::to_string(getpid()) + "-" +
-                                                        testing::UnitTest::GetInstance()->current_test_info()->name());
-    std::filesystem::remove_all(folder_);
-    std::filesystem::create_directories(folder_);
-    path_ = (folder_ / "a.zledger").string();
-  }
-  void TearDown() override { std::filesystem::remove_all(folder_); }
-
   static store::Edit edit(const std::string& label, const std::string& text) {
     store::Edit e;
     e.entry = {0, "x", "2026-01-01T00:00:00Z", "me", label, "[]", "[]", {}, store::JournalEntry::State::Done};
@@ -71,8 +62,9 @@ class BookTest : public testing::Test {
     return names;
   }
 
-  std::filesystem::path folder_;
-  std::string path_;
+  const TemporaryFolder temporary_;
+  const std::filesystem::path folder_ = temporary_.path();
+  const std::string path_ = temporary_.file("a.zledger");
 };
 
 }  // namespace zl::test

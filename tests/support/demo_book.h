@@ -1,34 +1,14 @@
 #pragma once
-// A folder that goes away, a desk with a fixed clock, and the demo book built once per program.
+// A desk with a fixed clock, and the demo book built once per program.
 
 #include <gtest/gtest.h>
-#include <unistd.h>
 
 #include <filesystem>
 
 #include "services/demo.h"
+#include "tests/support/temporary_folder.h"
 
 namespace zl::test {
-
-class TemporaryFolder {
- public:
-  TemporaryFolder() {
-    static int count = 0;
-    path_ = std::filesystem::temp_directory_path() /
-            ("zledger-test-" + std::to_string(getpid()) + "-" + std::to_string(++count));
-    std::filesystem::create_directories(path_);
-  }
-  ~TemporaryFolder() {
-    std::error_code ignored;
-    std::filesystem::remove_all(path_, ignored);
-  }
-  TemporaryFolder(const TemporaryFolder&) = delete;
-  TemporaryFolder& operator=(const TemporaryFolder&) = delete;
-  [[nodiscard]] std::string file(const std::string& name) const { return (path_ / name).string(); }
-
- private:
-  std::filesystem::path path_;
-};
 
 inline services::Desk testDesk() {
   return {"tester", [] { return std::string("2026-05-01T12:00:00Z"); }, [] { return makeDate(2026, 5, 1); },
