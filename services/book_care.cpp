@@ -115,11 +115,17 @@ Result<BookCheck> checkBook(const std::string& path, const std::shared_ptr<const
 
 std::string checkText(const BookCheck& check) {
   const store::Survey& s = check.survey;
-  std::string out = std::to_string(s.documents) + " documents, " + std::to_string(s.cases) + " cases, " +
-                    std::to_string(s.entries) + " journal entries, " + std::to_string(s.versions) +
-                    " versions are whole\n";
+  const auto count = [](auto n, const char* one, const char* many) {
+    return std::to_string(n) + ' ' + (n == 1 ? one : many);
+  };
+  std::string out = "whole: " + count(s.documents, "document", "documents") + ", " + count(s.cases, "case", "cases") +
+                    ", " + count(s.entries, "journal entry", "journal entries") + ", " +
+                    count(s.versions, "version", "versions") + '\n';
   for (const auto* list : {&s.damage, &check.faults}) {
-    for (const store::DamageFound& d : *list) out += "damage: " + d.where + ": " + d.what + '\n';
+    for (const store::DamageFound& d : *list) {
+      const bool named = d.what.rfind(d.where, 0) == 0;  // the place begins the message
+      out += "damage: " + (named ? "" : d.where + ": ") + d.what + '\n';
+    }
   }
   return out;
 }
