@@ -203,7 +203,7 @@ TEST_F(Cli, LooksAfterABook) {
   EXPECT_EQ(zledger({"backup", book(), copy}).status, 1) << "nothing is overwritten";
   EXPECT_EQ(zledger({"backup", book()}).status, 0);
   EXPECT_THAT(zledger({"backup", book(), "--list"}).out, testing::HasSubstr("by hand 2026-05-01T12-00-00Z"));
-  EXPECT_THAT(zledger({"verify", book()}).out, testing::HasSubstr("26 documents, 1 cases, 2 journal entries"));
+  EXPECT_THAT(zledger({"verify", book()}).out, testing::HasSubstr("whole: 26 documents, 1 case, 2 journal entries, 0 versions"));
   EXPECT_EQ(nlohmann::json::parse(zledger({"verify", book(), "--json"}).out)["whole"], true);
   const Outcome rescued = zledger({"rescue", book(), folder_.file("saved.zledger")});
   EXPECT_EQ(rescued.status, 0) << rescued.err;
