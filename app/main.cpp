@@ -57,6 +57,8 @@ int run(zl::app::Application& application) {
   } else if (!parser.positionalArguments().isEmpty()) {
     window.openBook(parser.positionalArguments().first());
   }
+  for (const zl::Error& fault : (*resources)->resting)
+    window.bench().say(QObject::tr("A model is not in use: %1").arg(zl::app::text(fault.text())), true);
   if (parser.positionalArguments().size() > 1 && window.bench().isOpen()) {
     window.offer(parser.positionalArguments().mid(1));
   }

@@ -48,34 +48,88 @@ void Workbench::say(const QString& message, bool fault) {
 }
 
 bool Workbench::open(const QString& path, const QString& company) {
-  Result<std::unique_ptr<Session>> session =
-      Session::open(path.toStdString(), company.toStdString(), resources_, desk_);
-  const bool torn = !session && session.error().kind == ErrorKind::Damaged;
-  if (!session && !torn) return report(tl::unexpected(session.error()));
-  if (waiting_) {
-    say(tr("One moment: %1").arg(unwritten()), true);
-    return false;
+  Result<store::Book> book = store::Book::open(path.toStdString(), desk_.patience);
+  if (!book && book.error().kind == ErrorKind::Damaged) return showDamage(path.toStdString(), book.error());
+  if (!book) return report(tl::unexpected(book.error()));
+  return openIn(std::move(*book), services::CaseEvaluator::upon(resources_), company.toStdString());
+}
+
+bool Workbench::openIn(store::Book book, std::shared_ptr<services::CaseEvaluator> evaluator,
+                       const std::string& wanted) {
+  const std::string path = book.path();
+  Result<std::vector<services::CompanyEntry>> companies = services::companiesOf(book);
+  std::string id;
+  if (companies && !companies->empty()) {
+    const auto found = std::find_if(companies->begin(), companies->end(),
+                                    [&](const services::CompanyEntry& c) { return c.id == wanted; });
+    id = found == companies->end() ? companies->front().id : wanted;
   }
+  Result<std::unique_ptr<Session>> session = tl::unexpected(Error{});
+  if (companies) {
+    session = Session::openIn(std::move(book), id, std::move(evaluator), desk_);
+  } else {
+    session = tl::unexpected(companies.error());
+  }
+  if (!session && session.error().kind == ErrorKind::Damaged) return showDamage(path, session.error());
+  if (!session) return report(tl::unexpected(session.error()));
+  if (!mayLeave()) return false;
   const QString lost = leave();
-  const auto tellLost = [&] {
-    if (!lost.isEmpty()) say(tr("Not kept in the book before: %1").arg(lost), true);
-  };
-  if (torn || (*session)->fault()) {
-    const Error fault = torn ? session.error() : *(*session)->fault();
-    if (!torn) unshown_ = std::move(*session);
+  companies_ = std::move(*companies);
+  if (const std::optional<Error> fault = (*session)->fault()) {
+    unshown_ = std::move(*session);
     session_.reset();
-    if (fault.kind == ErrorKind::Damaged) {
-      damage_ = fault;
-      damagedPath_ = path.toStdString();
-      lookThrough(damagedPath_);
+    if (fault->kind == ErrorKind::Damaged) {
+      damage_ = *fault;
+      damagedPath_ = path;
+      lookThrough(path);
     }
     Q_EMIT unshown();
-    tellLost();
+    tellLost(lost);
     return false;
   }
   show(std::move(*session));
-  tellLost();
+  tellLost(lost);
   return true;
+}
+
+bool Workbench::showDamage(const std::string& path, const Error& fault) {
+  if (!mayLeave()) return false;
+  const QString lost = leave();
+  companies_.clear();
+  session_.reset();
+  damage_ = fault;
+  damagedPath_ = path;
+  lookThrough(path);
+  Q_EMIT unshown();
+  tellLost(lost);
+  return false;
+}
+
+bool Workbench::openCompany(const QString& company) {
+  const std::string wanted = company.toStdString();
+  const Session* from = session_ ? session_.get() : unshown_.get();
+  if (from == nullptr || wanted == from->companyId()) return false;
+  return openIn(from->book(), from->evaluator(), wanted);
+}
+
+bool Workbench::stepCompany(int by) {
+  const Session* from = session_ ? session_.get() : unshown_.get();
+  if (from == nullptr || companies_.size() < 2) return false;
+  const auto count = static_cast<int>(companies_.size());
+  const auto found = std::find_if(companies_.begin(), companies_.end(),
+                                  [&](const services::CompanyEntry& c) { return c.id == from->companyId(); });
+  const auto at = static_cast<int>(found - companies_.begin());
+  const int next = ((at + by) % count + count) % count;
+  return openCompany(QString::fromStdString(companies_[static_cast<size_t>(next)].id));
+}
+
+bool Workbench::mayLeave() {
+  if (waiting_) say(tr("One moment: %1").arg(unwritten()), true);
+  return !waiting_;
+}
+
+void Workbench::tellLost(const QString& lost) {
+  if (!lost.isEmpty()) say(tr("Not kept in the book before: %1").arg(lost), true);
 }
 
 /// Before another book takes the place of the open one; what of it could not be written.
@@ -113,49 +167,56 @@ void Workbench::show(std::unique_ptr<Session> session) {
   copiedDay_.clear();
   makeTodaysCopy();
   othersTimer_.start();
+  Q_EMIT shown();
 }
 
-/// Off the window's thread, with a connection of its own; the session leaves its copies to this.
+/// By a connection of its own; the session leaves its copies to this.
 void Workbench::makeTodaysCopy() {
   session_->leaveCopies();
   const std::string day = dateText(desk_.today());
   if (copiedDay_ == day || !session_->readOnly().empty()) return;
   copiedDay_ = day;
-  copying_ = std::jthread([this, day, path = session_->path()] {
-    QString words;
-    try {
-      const Status made = store::copyForDay(path, day);
-      if (made) return;
-      words = text(made.error().text());
-    } catch (const std::exception& e) {  // nothing may leave a thread but a value
-      words = text(std::string(e.what()));
-    }
-    words = tr("Today's copy of the book was not made: %1").arg(words);
-    QMetaObject::invokeMethod(
-        this, [this, words] { say(words, true); }, Qt::QueuedConnection);
-  });
+  jobs_.start(QStringLiteral("copy"), tr("Making today's copy of the book"),
+              [this, day, path = session_->path()](const JobContext&) -> Jobs::Then {
+                const Status made = store::copyForDay(path, day);
+                if (made) return {};
+                return [this, words = text(made.error().text())] {
+                  say(tr("Today's copy of the book was not made: %1").arg(words), true);
+                };
+              });
 }
 
-/// Names the damage where it is, off the window's thread: a large book takes its time.
+/// Names the damage where it is: a large book takes its time.
 void Workbench::lookThrough(const std::string& path) {
-  looking_ = std::jthread([this, path, resources = resources_, desk = desk_] {
-    std::string found;
-    try {
-      const Result<services::BookCheck> check = services::checkBook(path, resources, desk);
-      found = check ? services::checkText(*check) : check.error().text();
-    } catch (const std::exception& e) {
-      found = e.what();
-    }
-    QMetaObject::invokeMethod(
-        this,
-        [this, path, found] {
-          if (!damage_ || damagedPath_ != path) return;  // another book was opened meanwhile
-          constexpr std::size_t kMost = 1500;
-          damage_->what += "\n" + shortened(found, kMost);
-          Q_EMIT unshown();
-        },
-        Qt::QueuedConnection);
-  });
+  jobs_.start(QStringLiteral("look"), tr("Looking through the book"),
+              [this, path, resources = resources_, desk = desk_](const JobContext&) -> Jobs::Then {
+                const Result<services::BookCheck> check = services::checkBook(path, resources, desk);
+                return [this, path, found = check ? services::checkText(*check) : check.error().text()] {
+                  if (!damage_ || damagedPath_ != path) return;  // another book was opened meanwhile
+                  constexpr std::size_t kMost = 1500;
+                  damage_->what += "\n" + shortened(found, kMost);
+                  Q_EMIT unshown();
+                };
+              });
+}
+
+void Workbench::valueCompanies() {
+  if (!session_ || companies_.size() < 2) return;
+  jobs_.start(QStringLiteral("values"), tr("Valuing the companies of the book"),
+              [this, path = session_->path(), evaluator = session_->evaluator(),
+               today = desk_.today()](const JobContext& context) -> Jobs::Then {
+                Result<store::Book> book = store::Book::open(path);
+                if (!book) return {};  // what is wrong with it is said when it is used
+                auto values =
+                    services::valuesOf(*book, *evaluator, today, context.stopped, [&](size_t done, size_t total) {
+                      context.progress(static_cast<int>(done), static_cast<int>(total), {});
+                    });
+                if (!values) return {};
+                return [this, path, list = std::move(*values)] {
+                  if (!session_ || session_->path() != path) return;
+                  Q_EMIT companiesValued(list);
+                };
+              });
 }
 
 bool Workbench::rescue(const QString& into) {
@@ -374,7 +435,7 @@ QString Workbench::readOnly() const {
 }
 
 services::OwnRowsCheck Workbench::checkOwnRows(const std::string& typed) const {
-  return services::checkOwnRows(settled(), resources_, typed);
+  return services::checkOwnRows(settled(), typed);
 }
 
 Result<services::AssumptionHistory> Workbench::historyOf(const std::string& scenario, const std::string& row) const {
@@ -456,7 +517,7 @@ std::optional<services::Side> Workbench::sideOf(const QString& name) {
 
 Result<ValueWalk> Workbench::walkBetween(const services::Side& from, const services::Side& to,
                                          const std::string& scenario, bool byRow) const {
-  return services::walkBetween(from, to, scenario, byRow, resources_);
+  return services::walkBetween(from, to, scenario, byRow);
 }
 
 bool Workbench::rollForward() {
@@ -470,11 +531,11 @@ bool Workbench::rollForward() {
 }
 
 Result<Figure> Workbench::referenceValue(services::Reference reference) const {
-  return services::referenceValue(now(), resources_, reference);
+  return services::referenceValue(now(), reference);
 }
 
 Result<services::SumOfCaution> Workbench::sumOfCaution() const {
-  return services::sumOfCaution(now(), resources_);
+  return services::sumOfCaution(now());
 }
 
 void Workbench::focus(model::Cell cell, int scenario) {

@@ -9,11 +9,12 @@
 #include <memory>
 #include <optional>
 #include <set>
-#include <thread>
 
+#include "app/jobs/jobs.h"
 #include "services/assumption_history.h"
 #include "services/compare.h"
 #include "services/document_view.h"
+#include "services/library/library.h"
 #include "services/own_rows.h"
 #include "services/scenario_view.h"
 #include "services/session.h"
@@ -31,7 +32,19 @@ class Workbench : public QObject {
 
   /// Opens a book; on failure says why and keeps what was open. A company that cannot be shown is
   /// told of by unshown(), and is not what was open.
+  /// Without a company, or where the book does not have it, its first by name is shown.
   bool open(const QString& path, const QString& company = {});
+  /// All companies of the open book, by name.
+  [[nodiscard]] const std::vector<services::CompanyEntry>& companies() const { return companies_; }
+  [[nodiscard]] std::string companyId() const { return session_ ? session_->companyId() : std::string(); }
+  /// Shows another company of the open book.
+  bool openCompany(const QString& company);
+  /// The company after the open one, or before it, around the end.
+  bool stepCompany(int by);
+  /// Values every company of the book off the window's thread; companiesValued() tells them.
+  void valueCompanies();
+  /// What works off the window's thread.
+  [[nodiscard]] Jobs& jobs() { return jobs_; }
   bool makeDemo(const QString& path);
   /// What stands in the way of showing the company of the book last opened; empty where nothing does.
   [[nodiscard]] QString whyUnshown() const;
@@ -137,6 +150,7 @@ class Workbench : public QObject {
 
  Q_SIGNALS:
   void opened();
+  void shown();      ///< after opened() and changed(): everything stands as it is in the book
   void unshown();    ///< a company was opened that cannot be shown
   void restoring();  ///< fields show the drafts of the book that was opened
   void changed();    ///< settled or preview: refresh what is shown
@@ -146,11 +160,16 @@ class Workbench : public QObject {
   void stopWanted(zl::Stop stop);
   void driverWanted(const QString& driver);
   void versionWanted(const QString& name);
+  void companiesValued(const std::vector<zl::services::CompanyValue>& values);
   void said(const QString& message, bool fault);
 
  private:
   bool report(const Status& status);
   QString leave();
+  [[nodiscard]] bool mayLeave();
+  void tellLost(const QString& lost);
+  bool showDamage(const std::string& path, const Error& fault);
+  bool openIn(store::Book book, std::shared_ptr<services::CaseEvaluator> evaluator, const std::string& wanted);
   void show(std::unique_ptr<services::Session> session);
   void makeTodaysCopy();
   void lookThrough(const std::string& path);
@@ -160,7 +179,8 @@ class Workbench : public QObject {
   std::shared_ptr<const services::Resources> resources_;
   services::Desk desk_;
   std::unique_ptr<services::Session> session_;
-  std::unique_ptr<services::Session> unshown_;  ///< opened, and with nothing to show
+  std::unique_ptr<services::Session> unshown_;     ///< opened, and with nothing to show
+  std::vector<services::CompanyEntry> companies_;  ///< of the book last opened
   std::shared_ptr<const services::Snapshot> preview_;
   std::optional<Error> damage_;  ///< of the book last opened
   std::string damagedPath_;
@@ -172,8 +192,8 @@ class Workbench : public QObject {
   bool restoring_ = false;
   QTimer draftTimer_, othersTimer_, retryTimer_;
   std::string copiedDay_;  ///< of the open book, as far as is known here
-  std::jthread copying_, looking_;
   int scenario_ = 1;
+  Jobs jobs_;  ///< the last member: its end waits for work that speaks of the others
 };
 
 }  // namespace zl::app

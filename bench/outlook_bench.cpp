@@ -52,9 +52,8 @@ void walkTwelve(benchmark::State& state) {
   }
   const auto after = session->preview(c);
   if (!after) std::abort();
-  const auto shipped = *services::Resources::load();
   for (auto _ : state) {
-    const auto walk = services::walkBetween({"a", session->now()}, {"b", *after}, kBase, true, shipped);
+    const auto walk = services::walkBetween({"a", session->now()}, {"b", *after}, kBase, true);
     if (!walk || walk->steps.size() != static_cast<size_t>(kMostWalkParts) || !walk->gap.empty()) std::abort();
   }
 }

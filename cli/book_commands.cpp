@@ -6,6 +6,7 @@
 #include "cli/command.h"
 #include "exchange/json/reader.h"
 #include "services/book_care.h"
+#include "services/library/library.h"
 
 namespace zl::cli {
 namespace {
@@ -94,10 +95,32 @@ class RescueCommand : public Command {
   std::string book_, into_;
 };
 
+class CompaniesCommand : public Command {
+  const char* name() const override { return "companies"; }
+  const char* purpose() const override { return "All companies of a book with their values per share and prices"; }
+  void declare(CLI::App& app) override {
+    app.add_option("BOOK", book_, "The book to open")->required();
+    app.add_flag("--json", json_, "Print JSON");
+  }
+  Status run(Context& c) override {
+    Result<store::Book> book = store::Book::open(book_, c.desk.patience);
+    if (!book) return tl::unexpected(book.error());
+    const auto evaluator = services::CaseEvaluator::upon(c.resources);
+    const auto values = services::valuesOf(*book, *evaluator, c.desk.today());
+    if (!values) return tl::unexpected(values.error());
+    c.out << (json_ ? exchange::textOf(services::valuesJson(*values), 2) + "\n" : services::valuesText(*values));
+    return {};
+  }
+  [[nodiscard]] std::string book() const override { return book_; }
+  std::string book_;
+  bool json_ = false;
+};
+
 }  // namespace
 
 std::vector<std::unique_ptr<Command>> bookCommands() {
   std::vector<std::unique_ptr<Command>> list;
+  list.push_back(std::make_unique<CompaniesCommand>());
   list.push_back(std::make_unique<BackupCommand>());
   list.push_back(std::make_unique<VerifyCommand>());
   list.push_back(std::make_unique<RescueCommand>());

@@ -63,7 +63,7 @@ class RowsCommand : public SessionCommand {
   }
 
   Status accept(Session& session, Context& c, const std::string& text, bool onlyTry) {
-    const services::OwnRowsCheck check = services::checkOwnRows(*session.now(), c.resources, text);
+    const services::OwnRowsCheck check = services::checkOwnRows(*session.now(), text);
     if (check.fault) return tl::unexpected(*check.fault);
     c.out << (json_ ? exchange::textOf(services::checkJson(check), 2) + "\n"
                     : services::checkText(check, *session.now()));

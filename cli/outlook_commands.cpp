@@ -14,8 +14,8 @@ class ScenariosCommand : public SessionCommand {
   const char* name() const override { return "scenarios"; }
   const char* purpose() const override { return "Scenarios side by side, where they differ, with the reference cases"; }
   Status runOn(Session& session, Context& c) override {
-    c.out << (json_ ? exchange::textOf(services::scenariosJson(*session.now(), c.resources), 2) + "\n"
-                    : services::scenariosText(*session.now(), c.resources));
+    c.out << (json_ ? exchange::textOf(services::scenariosJson(*session.now()), 2) + "\n"
+                    : services::scenariosText(*session.now()));
     return {};
   }
 };
@@ -26,7 +26,7 @@ class CautionCommand : public SessionCommand {
     return "What each choice of base costs against a neutral one, and all together";
   }
   Status runOn(Session& session, Context& c) override {
-    const Result<services::SumOfCaution> sum = services::sumOfCaution(*session.now(), c.resources);
+    const Result<services::SumOfCaution> sum = services::sumOfCaution(*session.now());
     if (!sum) return tl::unexpected(sum.error());
     c.out << (json_ ? exchange::textOf(services::cautionJson(*sum), 2) + "\n"
                     : services::cautionText(*sum, *session.now()));

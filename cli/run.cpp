@@ -99,6 +99,7 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     }
     const Result<std::shared_ptr<const services::Resources>> resources = services::Resources::load();
     if (!resources) return refuse(resources.error().text());
+    for (const Error& fault : (*resources)->resting) noted << "note: a model is not in use: " << fault.text() << '\n';
     const Status done = runNamed(commands, app, Context{printed, noted, *resources, desk});
     const bool shown = show();
     if (!done) return refuse(done.error().text());

@@ -87,8 +87,7 @@ class WalkCommand : public SessionCommand {
   Status runOn(Session& session, Context& c) override {
     const Result<std::vector<Side>> sides = sidesOf(session, {from_, to_});
     if (!sides) return tl::unexpected(sides.error());
-    const Result<ValueWalk> walk =
-        services::walkBetween(sides->at(0), sides->at(1), weighted_ ? "" : scenario_, rows_, c.resources);
+    const Result<ValueWalk> walk = services::walkBetween(sides->at(0), sides->at(1), weighted_ ? "" : scenario_, rows_);
     if (!walk) return tl::unexpected(walk.error());
     c.out << (json_ ? exchange::textOf(services::walkJson(*walk, sides->at(0), sides->at(1)), 2) + "\n"
                     : services::walkText(*walk, sides->at(0), sides->at(1)));

@@ -20,7 +20,7 @@ add_library(zealous_flags INTERFACE)
 # Contraction stays off so that every instruction set gives the same bits.
 target_compile_options(zealous_flags INTERFACE
   -Wall -Wextra -Wpedantic -Wshadow -Wnon-virtual-dtor -Wold-style-cast -Wcast-qual
-  -Woverloaded-virtual -Wimplicit-fallthrough -Wextra-semi -Werror -ffp-contract=off)
+  -Woverloaded-virtual -Wimplicit-fallthrough -Wextra-semi -Wconversion -Werror -ffp-contract=off)
 if(CMAKE_CXX_COMPILER_ID STREQUAL "GNU")
   # GCC 12 warns falsely of overlapping copies inside std::string (its bug 105651).
   target_compile_options(zealous_flags INTERFACE -Wno-restrict)

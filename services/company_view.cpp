@@ -80,8 +80,7 @@ MarketView marketView(const Snapshot& s) {
   MarketView view;
   view.price = summarise(s.evidence->prices, s.caseOf().valuationDate);
   view.marketEquity = e.constant("market_equity", lane);
-  view.enterpriseValue =
-      view.marketEquity + e.constant("net_debt_dated", lane) + e.constant("other_claims", lane) - filed("associates");
+  view.enterpriseValue = view.marketEquity + e.constant("claims", lane);
   view.priceToEarnings = over(view.marketEquity, filed("net_income_common"), "net income is not positive");
   view.priceToBook = over(view.marketEquity, filed("equity"), "equity is not positive");
   view.evToEbitda = over(view.enterpriseValue, filed("basis_ebitda"), "EBITDA is not positive");

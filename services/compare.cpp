@@ -155,22 +155,21 @@ std::vector<BesideLine> rowBeside(const std::vector<Side>& sides, const std::str
   return lines;
 }
 
-Result<ValueWalk> walkBetween(const Side& from, const Side& to, const std::string& scenario, bool byRow,
-                              const std::shared_ptr<const Resources>& shipped) {
+Result<ValueWalk> walkBetween(const Side& from, const Side& to, const std::string& scenario, bool byRow) {
   const auto endOf = [](const Snapshot& s) {
     WalkEnd end{s.caseOf(), {}};
     for (const auto& [row, given] : s.givens) end.givens[row] = given.figure;
     return end;
   };
   const bool filedDiffers = statementDocuments(*from.snapshot->evidence) != statementDocuments(*to.snapshot->evidence);
-  const GroundOf groundOf = [&](const Case& mixed, bool secondFiled) -> Result<Ground> {
+  const GroundOf groundOf = [&](const Case& mixed, bool secondFiled) -> Result<zl::Ground> {
     const Snapshot& end = secondFiled ? *to.snapshot : *from.snapshot;
     // Only what history and the program stand on matters here; paths may not fit another horizon.
     Case bare = mixed;
     for (Scenario& s : bare.scenarios) s.drivers.clear();
-    const Result<std::shared_ptr<const Snapshot>> s = makeSnapshot(shipped, end.evidence, bare, &end);
-    if (!s) return tl::unexpected(s.error());
-    return Ground{(*s)->evaluation->compiled(), (*s)->history};
+    const auto ground = end.evaluator->ground(end.evidence, bare, Standing::StoodBefore);
+    if (!ground) return tl::unexpected(ground.error());
+    return zl::Ground{(*ground)->compiled, (*ground)->history->adjusted};
   };
   return walkValue(endOf(*from.snapshot), endOf(*to.snapshot), {scenario, byRow, filedDiffers}, groundOf);
 }

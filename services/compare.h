@@ -43,10 +43,8 @@ Comparison compare(const std::vector<Side>& sides);
 /// A row of the statements in the years that any side projects or reports, a line a year.
 std::vector<BesideLine> rowBeside(const std::vector<Side>& sides, const std::string& row, const std::string& scenario);
 
-/// The walk between two sides; an empty scenario walks the probability-weighted value. `shipped`
-/// is the model without own lines.
-Result<ValueWalk> walkBetween(const Side& from, const Side& to, const std::string& scenario, bool byRow,
-                              const std::shared_ptr<const Resources>& shipped);
+/// The walk between two sides; an empty scenario walks the probability-weighted value.
+Result<ValueWalk> walkBetween(const Side& from, const Side& to, const std::string& scenario, bool byRow);
 
 /// The side of a name: kNow, or a version of the session's company.
 Result<Side> sideOf(Session& session, const std::string& name);

@@ -42,21 +42,13 @@ std::optional<EconomyFigure> economyOf(const Snapshot& s, const std::string& dri
   return std::nullopt;
 }
 
-/// Slope of a least-squares line through the years that count.
+/// What a figure moved by a year, by the line of least squares through the years that count.
 Figure trendPerYear(const std::vector<Figure>& figures, const std::vector<bool>& out) {
-  double n = 0, sumX = 0, sumY = 0, sumXX = 0, sumXY = 0;
+  std::vector<std::pair<double, double>> points;
   for (size_t i = 0; i < figures.size(); ++i) {
-    if (!figures[i].hasValue() || out[i]) continue;
-    const auto x = static_cast<double>(i);
-    const double y = figures[i].value();
-    ++n;
-    sumX += x;
-    sumY += y;
-    sumXX += x * x;
-    sumXY += x * y;
+    if (figures[i].hasValue() && !out[i]) points.emplace_back(static_cast<double>(i), figures[i].value());
   }
-  if (n < 3) return Figure::absent("a trend needs three years");
-  return Figure::of((n * sumXY - sumX * sumY) / (n * sumXX - sumX * sumX));
+  return fitLine(points).slope;
 }
 
 }  // namespace

@@ -218,10 +218,10 @@ CaseEdit setHorizon(const Case& c, int years) {
   std::vector<int>& stages = edit.after.stages;
   if (!stages.empty()) {
     int left = years;
-    for (int& length : stages) left -= (length = std::min(length, left));
+    for (int& length : stages) left -= (length = std::clamp(length, 0, std::max(0, left)));
     std::erase(stages, 0);
-    stages.back() += left;
-    if (stages.size() == 1) stages.clear();
+    if (!stages.empty()) stages.back() += left;
+    if (stages.size() < 2) stages.clear();
   }
   // Years that no longer exist cannot be shaped; typed figures beyond the end are kept unseen.
   for (Scenario& s : edit.after.scenarios) {

@@ -22,8 +22,8 @@ Status take(Result<T> result, T& into) {
   return {};
 }
 
-/// Reads one active document that is not a filing into the evidence; later ones replace earlier,
-/// linkbases and choices of lines add to them.
+/// Reads one active document that is not a filing into the evidence. Tables of the market add to those
+/// before, the later one standing where both speak of the same; a later record replaces the earlier.
 Status readDocument(store::Book& book, const store::StoredDocument& d, Evidence& e) {
   const std::string& kind = d.document.kind;
   const auto is = [&](ContentKind k) { return kind == exchange::contentKindText(k); };
@@ -34,9 +34,25 @@ Status readDocument(store::Book& book, const store::StoredDocument& d, Evidence&
   }
   const Result<std::string> content = book.content(d.document.id);
   if (!content) return tl::unexpected(content.error());
-  if (is(ContentKind::PriceTable)) return take(exchange::readPrices(*content, d.document.name), e.prices);
-  if (is(ContentKind::PeerTable)) return take(exchange::readPeers(*content, d.document.name), e.peers);
-  if (is(ContentKind::RateTable)) return take(exchange::readRates(*content, d.document.name), e.rates);
+  if (is(ContentKind::PriceTable)) {
+    Result<std::vector<PricePoint>> more = exchange::readPrices(*content, d.document.name);
+    if (!more) return tl::unexpected(more.error());
+    for (PricePoint& p : *more) p.document = d.document.id;
+    mergePrices(e.prices, *more);
+    return {};
+  }
+  if (is(ContentKind::PeerTable)) {
+    const Result<std::vector<Peer>> more = exchange::readPeers(*content, d.document.name);
+    if (!more) return tl::unexpected(more.error());
+    mergePeers(e.peers, *more);
+    return {};
+  }
+  if (is(ContentKind::RateTable)) {
+    Result<std::vector<MarketRate>> more = exchange::readRates(*content, d.document.name);
+    if (!more) return tl::unexpected(more.error());
+    e.rates.merge(std::move(*more));
+    return {};
+  }
   if (is(ContentKind::EstimateTable)) {
     // Snapshots of another day add to those there are: the history of a consensus is worth keeping.
     Result<std::vector<Estimate>> more = exchange::readEstimates(*content, d.document.name);

@@ -13,10 +13,6 @@ bool isAmount(Kind kind) {
   return kind == Kind::Money || kind == Kind::Shares || kind == Kind::PerShare;
 }
 
-bool comparesYears(const model::Row& row) {
-  return row.name.find("growth") != std::string::npos;
-}
-
 std::vector<Figure> amounts(const Snapshot& s, int row, Reading reading) {
   std::vector<Figure> list;
   const model::HistoryTable& table = tableOf(s, reading);
@@ -53,8 +49,8 @@ std::vector<std::string> besideFiled(const Snapshot& s, int row, int column) {
   if (counted && !s.company().splits.empty() && !cell.parts.empty() && asWritten != cell.figure) {
     lines.push_back(fmt::format("filed {}, restated for later share splits", figureText(asWritten, r.kind)));
   }
-  const auto shift = s.shifts.find({r.name, s.years()[static_cast<size_t>(column)].label()});
-  if (shift == s.shifts.end()) return lines;
+  const auto shift = s.shifts().find({r.name, s.years()[static_cast<size_t>(column)].label()});
+  if (shift == s.shifts().end()) return lines;
   lines.push_back(fmt::format("filed {}, adjusted by {}", figureText(s.asFiled->at(row, column), r.kind),
                               figureText(Figure::of(shift->second.amount), r.kind)));
   for (const std::string& why : shift->second.why) lines.push_back("because: " + why);
@@ -103,7 +99,7 @@ std::vector<Figure> figuresIn(const Snapshot& s, int row, HistoryView view, Read
 std::vector<bool> leftOut(const Snapshot& s, int row) {
   std::vector<bool> flags;
   for (const FiscalYear& year : s.years()) flags.push_back(s.caseOf().exceptional.count(year.label()) > 0);
-  if (!comparesYears(s.evaluation->model().rows[static_cast<size_t>(row)])) return flags;
+  if (!model::comparesYears(s.evaluation->model().rows[static_cast<size_t>(row)])) return flags;
   std::vector<bool> either = flags;
   for (size_t i = 1; i < flags.size(); ++i) either[i] = flags[i] || flags[i - 1];
   return either;

@@ -45,8 +45,8 @@ constexpr MeasureRow kMeasures[] = {{"basis_ebitda", true},
                                     {"value_growth", false},
                                     {"value_exit", false}};
 
-Figure measured(const Snapshot& s, const MeasureRow& measure, int scenario) {
-  return s.evaluation->figure(measure.row, s.evaluation->layout().baseColumn(), scenario);
+Figure measured(const Evaluation& e, const MeasureRow& measure, int scenario) {
+  return e.figure(measure.row, e.layout().baseColumn(), scenario);
 }
 
 std::string whenOf(const Snapshot& s, const BasisMeasure& measure) {
@@ -61,25 +61,27 @@ BasisView basisView(const Snapshot& s, int scenario) {
   const model::Model& m = s.evaluation->model();
   for (const MeasureRow& measure : kMeasures) {
     const model::Row& row = m.rows[static_cast<size_t>(m.find(measure.row))];
-    view.measures.push_back({row.label, row.name, row.kind, measure.baseYear, measured(s, measure, scenario), {}});
+    view.measures.push_back(
+        {row.label, row.name, row.kind, measure.baseYear, measured(*s.evaluation, measure, scenario), {}});
   }
-  const auto peersMedian = [](const Snapshot& of) { return of.crossCheck.implied.at(Multiple::EvToEbitda).median; };
+  const auto peersMedian = [](const CrossCheck& check) { return check.implied.at(Multiple::EvToEbitda).median; };
   view.measures.push_back(
-      {"Value per share by peers' EV to EBITDA, median", "", Kind::Quote, false, peersMedian(s), {}});
+      {"Value per share by peers' EV to EBITDA, median", "", Kind::Quote, false, peersMedian(s.crossCheck), {}});
   for (const BasisSwitch& choice : view.switches) {
     Case turned = s.caseOf();
     // The scenarios' own choices would hide the switch.
     for (Scenario& each : turned.scenarios) each.inputs.erase(choice.input);
     turned = setInput(turned, m, kBase, choice.input, choice.other, {}).after;
-    const Result<std::shared_ptr<const Snapshot>> other = makeSnapshot(s.resources, s.evidence, turned, &s);
+    const Result<Evaluated> other = s.evaluator->evaluate(s.evidence, turned, Standing::StoodBefore);
+    const Figure peers = other ? peersMedian(crossCheckOf(*other)) : Figure();
     for (size_t i = 0; i < view.measures.size(); ++i) {
       BasisMeasure& measure = view.measures[i];
       if (!other) {
         measure.other.push_back(Figure::absent(other.error().what));
       } else if (i < std::size(kMeasures)) {
-        measure.other.push_back(measured(**other, kMeasures[i], scenario));
+        measure.other.push_back(measured(*other->evaluation, kMeasures[i], scenario));
       } else {
-        measure.other.push_back(peersMedian(**other));
+        measure.other.push_back(peers);
       }
     }
   }

@@ -50,12 +50,12 @@ CaseEdit setModel(const Case& c, const ShippedModel& model) {
   return edit;
 }
 
-OwnRowsCheck checkOwnRows(const Snapshot& s, const std::shared_ptr<const Resources>& shipped, const std::string& text) {
+OwnRowsCheck checkOwnRows(const Snapshot& s, const std::string& text) {
   OwnRowsCheck check;
   const CaseEdit edit = setOwnRows(s.caseOf(), text, {});
-  const Result<std::shared_ptr<const Snapshot>> next = makeSnapshot(shipped, s.evidence, edit.after, &s);
-  if (!next || (*next)->ownRowsFault) {
-    check.fault = next ? *(*next)->ownRowsFault : next.error();
+  const Result<std::shared_ptr<const Snapshot>> next = s.evaluator->show(s.evidence, edit.after);
+  if (!next) {
+    check.fault = next.error();
     if (const auto place = model::placeOf(*check.fault, {{kOwnRows, text}})) check.at = place->at;
     return check;
   }

@@ -33,7 +33,7 @@ struct OwnRowsCheck {
 };
 
 /// Evaluates the case with another text of own rows; stores nothing.
-OwnRowsCheck checkOwnRows(const Snapshot& s, const std::shared_ptr<const Resources>& shipped, const std::string& text);
+OwnRowsCheck checkOwnRows(const Snapshot& s, const std::string& text);
 
 /// What the check says, for the command line.
 std::string checkText(const OwnRowsCheck& check, const Snapshot& s);

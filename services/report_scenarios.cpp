@@ -19,7 +19,7 @@ Figure valueOrReason(const Result<Figure>& value) {
 
 }  // namespace
 
-Json scenariosJson(const Snapshot& s, const std::shared_ptr<const Resources>& shipped) {
+Json scenariosJson(const Snapshot& s) {
   Json lines = Json::array();
   for (const ScenarioLine& line : scenarioLines(s)) {
     Json cells = Json::object();
@@ -42,12 +42,12 @@ Json scenariosJson(const Snapshot& s, const std::shared_ptr<const Resources>& sh
   }
   Json values = Json::object();
   for (const Reference reference : kReferences) {
-    values[referenceWords(reference)] = figureJson(valueOrReason(referenceValue(s, shipped, reference)));
+    values[referenceWords(reference)] = figureJson(valueOrReason(referenceValue(s, reference)));
   }
   return {{"rows", std::move(lines)}, {"reference_values", std::move(values)}};
 }
 
-std::string scenariosText(const Snapshot& s, const std::shared_ptr<const Resources>& shipped) {
+std::string scenariosText(const Snapshot& s) {
   std::string out = fmt::format("{:<64}", "In the last forecast year; * says so itself");
   for (const Scenario& scenario : s.caseOf().scenarios) out += fmt::format("{:>14}", scenario.label);
   for (const Reference reference : kReferences) out += fmt::format("{:>14}", referenceWords(reference));
@@ -56,7 +56,7 @@ std::string scenariosText(const Snapshot& s, const std::shared_ptr<const Resourc
     out += fmt::format("{:>14}", shownOrDash(s.evaluation->constant("value_per_share", i), Kind::Quote));
   }
   for (const Reference reference : kReferences) {
-    out += fmt::format("{:>14}", shownOrDash(valueOrReason(referenceValue(s, shipped, reference)), Kind::Quote));
+    out += fmt::format("{:>14}", shownOrDash(valueOrReason(referenceValue(s, reference)), Kind::Quote));
   }
   out += '\n';
   for (const ScenarioLine& line : scenarioLines(s)) {

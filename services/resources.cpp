@@ -93,8 +93,9 @@ std::vector<model::ModelText> textsOf(const ShippedModel& m) {
   return texts;
 }
 
-/// The models of the folder: the full one, and those that extend it by a text of their own.
-Result<std::vector<ShippedModel>> shippedModels(const std::string& folder) {
+/// The models of the folder: the full one, and those that extend it by a text of their own. One of these
+/// with a fault rests, and `resting` says why.
+Result<std::vector<ShippedModel>> shippedModels(const std::string& folder, std::vector<Error>& resting) {
   constexpr const char* kFull = "models/standard.model";
   const Result<std::string> full = readFile((fs::path(folder) / kFull).string());
   if (!full) return tl::unexpected(full.error());
@@ -110,16 +111,25 @@ Result<std::vector<ShippedModel>> shippedModels(const std::string& folder) {
     return fail(ErrorKind::Storage, "the models cannot be read: " + error.message(), folder + "/models",
                 "Check your rights to the folder");
   }
-  for (const std::string& name : others) {
-    Result<std::string> text = readFile((fs::path(folder) / name).string());
-    if (!text) return tl::unexpected(text.error());
-    models.push_back({"", "", {{kFull, *full}, {name, std::move(*text)}}});
-  }
-  for (ShippedModel& m : models) {
+  const auto named = [](ShippedModel& m) -> Status {
     const Result<model::Model> parsed = model::parseModel(textsOf(m));
     if (!parsed) return tl::unexpected(parsed.error());
     m.name = parsed->name;
     m.title = parsed->title;
+    return {};
+  };
+  if (Status s = named(models.front()); !s) return tl::unexpected(s.error());
+  for (const std::string& name : others) {
+    Result<std::string> text = readFile((fs::path(folder) / name).string());
+    ShippedModel m{"", "", {{kFull, *full}, {name, text ? std::move(*text) : std::string()}}};
+    Status usable = text ? named(m) : tl::unexpected(text.error());
+    if (usable && std::any_of(models.begin(), models.end(), [&](const ShippedModel& o) { return o.name == m.name; }))
+      usable = fail(ErrorKind::Conflict, "there is a model '" + m.name + "' already", name, "Give it another name");
+    if (usable) {
+      models.push_back(std::move(m));
+    } else {
+      resting.push_back(usable.error());
+    }
   }
   return models;
 }
@@ -161,6 +171,7 @@ Result<std::shared_ptr<const Resources>> withOwn(const std::shared_ptr<const Res
   if (ground == shipped->models.end()) {
     std::string names;
     for (const ShippedModel& m : shipped->models) names += (names.empty() ? "There are: " : ", ") + m.name;
+    for (const Error& fault : shipped->resting) names += ". Not in use: " + fault.text();
     return fail(ErrorKind::NotFound, "there is no model '" + c.model + "'", c.company, names);
   }
   auto own = std::make_shared<Resources>(*shipped);
@@ -192,7 +203,7 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   for (const Result<std::string>* t : {&rulesText, &tiesText, &labelsText, &partsText, &testsText}) {
     if (!*t) return tl::unexpected(t->error());
   }
-  Result<std::vector<ShippedModel>> models = shippedModels(folder);
+  Result<std::vector<ShippedModel>> models = shippedModels(folder, resources->resting);
   if (!models) return tl::unexpected(models.error());
   Result<model::Model> model = model::parseModel(textsOf(models->front()));
   if (!model) return tl::unexpected(model.error());

@@ -27,6 +27,7 @@ struct Resources {
   std::string folder;
   model::Model model;                ///< the one in use, with the analyst's own lines and rows
   std::vector<ShippedModel> models;  ///< all that ship, the full one first
+  std::vector<Error> resting;        ///< model files with a fault: why each is not in use
   std::string rulesText;             ///< what the rules were read from
   MappingRules rules;
   std::vector<Tie> ties;

@@ -30,11 +30,9 @@ Case baseAlone(const Case& c) {
   return alone;
 }
 
-Result<Figure> valueOf(const Snapshot& s, const std::shared_ptr<const Resources>& shipped, const Case& c,
-                       const char* row) {
-  const Result<std::shared_ptr<const Snapshot>> next = makeSnapshot(shipped, s.evidence, c, &s);
-  if (!next) return tl::unexpected(next.error());
-  return (*next)->evaluation->constant(row, (*next)->caseOf().indexOf(kBase));
+Result<Figure> valueOf(const Snapshot& s, const Case& c, const char* row) {
+  const Result<Evaluated> e = s.evaluator->evaluate(s.evidence, c, Standing::StoodBefore);
+  return e ? Result<Figure>(e->baseConstant(row)) : tl::unexpected(e.error());
 }
 
 /// Puts the neutral figure in place of base's choice.
@@ -122,7 +120,7 @@ Figure referenceFigure(const Snapshot& s, int row, Reference reference) {
   return Figure::of(std::clamp(median.value(), range->low, range->high));
 }
 
-Result<Figure> referenceValue(const Snapshot& s, const std::shared_ptr<const Resources>& shipped, Reference reference) {
+Result<Figure> referenceValue(const Snapshot& s, Reference reference) {
   Case c = baseAlone(s.caseOf());
   const model::Model& m = s.evaluation->model();
   const std::optional<EstimateEnd> end = estimateEnd(reference);
@@ -140,7 +138,7 @@ Result<Figure> referenceValue(const Snapshot& s, const std::shared_ptr<const Res
     // Where there is no figure, or one that no driver may hold, base's choice stands.
     if (path && fits(*path, m.rows[r].range)) baseOf(c).drivers[m.rows[r].name] = {*path, {}};
   }
-  return valueOf(s, shipped, c, "value_per_share");
+  return valueOf(s, c, "value_per_share");
 }
 
 std::vector<ScenarioLine> scenarioLines(const Snapshot& s) {
@@ -176,7 +174,7 @@ std::vector<ScenarioLine> scenarioLines(const Snapshot& s) {
   return lines;
 }
 
-Result<SumOfCaution> sumOfCaution(const Snapshot& s, const std::shared_ptr<const Resources>& shipped) {
+Result<SumOfCaution> sumOfCaution(const Snapshot& s) {
   SumOfCaution sum;
   const Case alone = baseAlone(s.caseOf());
   const model::Model& m = s.evaluation->model();
@@ -200,14 +198,14 @@ Result<SumOfCaution> sumOfCaution(const Snapshot& s, const std::shared_ptr<const
       Case other = alone;
       makeNeutral(other, row, neutral);
       makeNeutral(all, row, neutral);
-      const Result<Figure> value = valueOf(s, shipped, other, "raw_value");
+      const Result<Figure> value = valueOf(s, other, "raw_value");
       if (!value) return tl::unexpected(value.error());
       line.effect = asChosen - *value;
       sum.alone = sum.alone + line.effect;
     }
     sum.lines.push_back(std::move(line));
   }
-  const Result<Figure> neutral = valueOf(s, shipped, all, "raw_value");
+  const Result<Figure> neutral = valueOf(s, all, "raw_value");
   if (!neutral) return tl::unexpected(neutral.error());
   sum.together = asChosen - *neutral;
   std::stable_sort(sum.lines.begin(), sum.lines.end(), [](const CautionLine& a, const CautionLine& b) {

@@ -23,7 +23,7 @@ inline constexpr Reference kReferences[] = {Reference::LastYear, Reference::OwnA
 Figure referenceFigure(const Snapshot& s, int row, Reference reference);
 
 /// Value per share of a reference case, in listing units.
-Result<Figure> referenceValue(const Snapshot& s, const std::shared_ptr<const Resources>& shipped, Reference reference);
+Result<Figure> referenceValue(const Snapshot& s, Reference reference);
 
 struct ScenarioCell {
   std::string words;  ///< how the path runs; empty for an input
@@ -64,10 +64,10 @@ struct SumOfCaution {
 };
 
 /// Of the base scenario, on the value before the floor at zero.
-Result<SumOfCaution> sumOfCaution(const Snapshot& s, const std::shared_ptr<const Resources>& shipped);
+Result<SumOfCaution> sumOfCaution(const Snapshot& s);
 
-Json scenariosJson(const Snapshot& s, const std::shared_ptr<const Resources>& shipped);
-std::string scenariosText(const Snapshot& s, const std::shared_ptr<const Resources>& shipped);
+Json scenariosJson(const Snapshot& s);
+std::string scenariosText(const Snapshot& s);
 std::string cautionText(const SumOfCaution& sum, const Snapshot& s);
 Json cautionJson(const SumOfCaution& sum);
 

@@ -11,6 +11,8 @@
 #include "core/text/utf8.h"
 #include "exchange/json/case_json.h"
 #include "services/gather.h"
+#include "services/library/library.h"
+#include "services/library/stored_case.h"
 
 namespace zl::services {
 
@@ -34,24 +36,8 @@ Desk Desk::ofThisMachine() {
   return desk;
 }
 
-namespace {
-
-/// The first case of a company: valued on the last day with a price, else today.
-Case firstCase(const Evidence& e, const std::vector<FiscalYear>& years, const Desk& desk) {
-  Date date = e.prices.empty() ? desk.today() : e.prices.back().date;
-  if (!years.empty()) {
-    const Date base = years.back().end;
-    if (!stubFor(date, base, addYears(base, 1))) date = base;
-  }
-  Case c = newCase(e.company.id, date);
-  if (!years.empty()) c.baseYear = years.back().label();
-  return c;
-}
-
-}  // namespace
-
-Session::Session(store::Book book, std::string company, std::shared_ptr<const Resources> resources, Desk desk)
-    : book_(std::move(book)), company_(std::move(company)), resources_(std::move(resources)), desk_(std::move(desk)) {
+Session::Session(store::Book book, std::string company, std::shared_ptr<CaseEvaluator> evaluator, Desk desk)
+    : book_(std::move(book)), company_(std::move(company)), evaluator_(std::move(evaluator)), desk_(std::move(desk)) {
   book_.copyDaily(dateText(desk_.today()));
   readOnly_ = book_.readOnly();
 }
@@ -74,6 +60,11 @@ Result<std::unique_ptr<Session>> Session::open(const std::string& path, const st
 
 Result<std::unique_ptr<Session>> Session::openIn(store::Book book, const std::string& company,
                                                  std::shared_ptr<const Resources> resources, Desk desk) {
+  return openIn(std::move(book), company, CaseEvaluator::upon(std::move(resources)), std::move(desk));
+}
+
+Result<std::unique_ptr<Session>> Session::openIn(store::Book book, const std::string& company,
+                                                 std::shared_ptr<CaseEvaluator> evaluator, Desk desk) {
   const Result<std::vector<std::string>> all = book.companies();
   if (!all) return tl::unexpected(all.error());
   std::string id = company;
@@ -82,54 +73,31 @@ Result<std::unique_ptr<Session>> Session::openIn(store::Book book, const std::st
       return fail(ErrorKind::NotFound, "the book holds no company yet", book.path(), "Import filings first");
     }
     if (all->size() > 1) {
-      std::string names;
-      for (const std::string& name : *all) names += (names.empty() ? "" : ", ") + name;
-      return fail(ErrorKind::BadInput, "the book holds several companies: " + names, book.path(),
+      return fail(ErrorKind::BadInput, "the book holds several companies: " + companyList(*all), book.path(),
                   "Name one with --company");
     }
     id = all->front();
   } else if (std::find(all->begin(), all->end(), id) == all->end()) {
     return fail(ErrorKind::NotFound, "the book has no company '" + shortened(harmless(id), 60) + "'", book.path(),
-                "Import its filings and record first");
+                all->empty() ? "Import its filings and record first" : "It has " + companyList(*all));
   }
-  return openToFill(std::move(book), id, std::move(resources), desk);
+  return openToFill(std::move(book), id, std::move(evaluator), desk);
 }
 
 Result<std::unique_ptr<Session>> Session::openToFill(store::Book book, const std::string& company,
-                                                     std::shared_ptr<const Resources> resources, const Desk& desk) {
-  std::unique_ptr<Session> session(new Session(std::move(book), company, std::move(resources), desk));
+                                                     std::shared_ptr<CaseEvaluator> evaluator, const Desk& desk) {
+  std::unique_ptr<Session> session(new Session(std::move(book), company, std::move(evaluator), desk));
   if (Status s = session->load(); !s) return tl::unexpected(s.error());
   return session;
 }
 
-void pinBaseYear(Case& c, const Evidence& evidence, const Resources& resources) {
-  if (c.baseYear != 0) return;
-  const auto filed = standardise(evidence, resources, c.lines, c.firstFiled);
-  if (!filed->statements.years().empty()) c.baseYear = filed->statements.years().back().label();
-}
-
-/// What the case says where the book has one, else the first case of a company.
 Result<std::shared_ptr<const Snapshot>> Session::evaluate(Loaded& loaded) {
   const Result<std::shared_ptr<const Evidence>> evidence = gather(book_, company_);
   if (!evidence) return tl::unexpected(evidence.error());
-  Case c;
-  if (!loaded.text) {
-    c = firstCase(**evidence, standardise(**evidence, *resources_, {}, {})->statements.years(), desk_);
-  } else {
-    const std::string where = "case of " + company_;
-    const Result<Json> json = exchange::parseJson(*loaded.text, where);
-    if (!json) return tl::unexpected(json.error());
-    const int newer = exchange::newerVersion(*json);
-    if (newer != 0) {
-      loaded.newer = "a newer version of the program wrote this case (layout " + std::to_string(newer) +
-                     "): it can be looked at and not changed";
-    }
-    Result<Case> stored = newer == 0 ? exchange::caseFromJson(*json, where) : exchange::understoodCase(*json, where);
-    if (!stored) return tl::unexpected(stored.error());
-    c = std::move(*stored);
-  }
-  pinBaseYear(c, **evidence, *resources_);
-  return makeSnapshot(resources_, *evidence, c, snapshot_.get());
+  Result<StoredCase> stored = storedCase(loaded.text, *evidence, *evaluator_, desk_.today());
+  if (!stored) return tl::unexpected(stored.error());
+  loaded.newer = std::move(stored->newer);
+  return evaluator_->show(*evidence, stored->theCase, Standing::StoodBefore);
 }
 
 /// Everything of the company at one moment. The caller sees to it that it is one: a case read before
@@ -188,7 +156,8 @@ Provenance Session::said(std::string reason) const {
 }
 
 Result<std::shared_ptr<const Snapshot>> Session::preview(const Case& c) const {
-  return makeSnapshot(resources_, snapshot_->evidence, c, snapshot_.get());
+  const bool asBefore = snapshot_->ownRowsFault() && snapshot_->caseOf().ownRows == c.ownRows;
+  return evaluator_->show(snapshot_->evidence, c, asBefore ? Standing::StoodBefore : Standing::Typed);
 }
 
 Status Session::writable() const {

@@ -23,10 +23,6 @@ struct Desk {
 /// What the present state is called among named versions.
 inline constexpr const char* kNow = "now";
 
-/// A case from before base years were kept starts from the last year filed: pinned there, so that
-/// the next filing moves no path.
-void pinBaseYear(Case& c, const Evidence& evidence, const Resources& resources);
-
 /// Whether a new company may be called so: 1 to 64 bytes, one word that is no path and steers nothing.
 Status validCompanyId(const std::string& id);
 
@@ -39,9 +35,12 @@ class Session {
   /// The same in a book that is open.
   static Result<std::unique_ptr<Session>> openIn(store::Book book, const std::string& company,
                                                  std::shared_ptr<const Resources> resources, Desk desk);
+  /// The same with what another company of the book was evaluated by, so that both share models.
+  static Result<std::unique_ptr<Session>> openIn(store::Book book, const std::string& company,
+                                                 std::shared_ptr<CaseEvaluator> evaluator, Desk desk);
   /// The same for a company that the book may not hold yet: to import into.
   static Result<std::unique_ptr<Session>> openToFill(store::Book book, const std::string& company,
-                                                     std::shared_ptr<const Resources> resources, const Desk& desk);
+                                                     std::shared_ptr<CaseEvaluator> evaluator, const Desk& desk);
   struct ImportResult {
     std::vector<ImportPreview> files;
     std::vector<std::string> warnings;
@@ -65,8 +64,10 @@ class Session {
   /// What there is to show; null while fault() says why there is nothing.
   [[nodiscard]] const std::shared_ptr<const Snapshot>& now() const { return snapshot_; }
   [[nodiscard]] const std::optional<Error>& fault() const { return fault_; }
+  [[nodiscard]] const store::Book& book() const { return book_; }
+  [[nodiscard]] const std::shared_ptr<CaseEvaluator>& evaluator() const { return evaluator_; }
   /// What ships, without the case's own lines and rows.
-  [[nodiscard]] const std::shared_ptr<const Resources>& shipped() const { return resources_; }
+  [[nodiscard]] const std::shared_ptr<const Resources>& shipped() const { return evaluator_->shipped(); }
   /// Why nothing can be changed: a newer program wrote the case, or the book cannot be written.
   /// Empty where everything can.
   [[nodiscard]] const std::string& readOnly() const { return readOnly_; }
@@ -123,7 +124,7 @@ class Session {
     Result<std::shared_ptr<const Snapshot>> shown = std::shared_ptr<const Snapshot>();
   };
 
-  Session(store::Book book, std::string company, std::shared_ptr<const Resources> resources, Desk desk);
+  Session(store::Book book, std::string company, std::shared_ptr<CaseEvaluator> evaluator, Desk desk);
   Status load();
   Result<Loaded> read();
   Result<std::shared_ptr<const Snapshot>> evaluate(Loaded& loaded);
@@ -141,7 +142,7 @@ class Session {
 
   store::Book book_;
   std::string company_;
-  std::shared_ptr<const Resources> resources_;
+  std::shared_ptr<CaseEvaluator> evaluator_;
   Desk desk_;
   std::shared_ptr<const Snapshot> snapshot_;
   std::optional<Error> fault_;

@@ -56,10 +56,7 @@ class Collection {
       for (const std::string& warning : p.warnings) result.warnings.push_back(p.name + ": " + warning);
       return;
     }
-    const bool known = std::any_of(present_.begin(), present_.end(), [&](const auto& d) {
-      return d.active && d.document.digest == p.incoming.document.digest;
-    });
-    if (known) {
+    if (isInForce(p.incoming.document)) {
       result.warnings.push_back(p.name + " is already in the book, unchanged; passed over");
       return;
     }
@@ -78,6 +75,17 @@ class Collection {
     }
     p.workbook.reset();
     result.files.push_back(std::move(p));
+  }
+
+  /// Whether the book has the very file, and nothing that came after it took its place.
+  [[nodiscard]] bool isInForce(const Document& document) const {
+    const auto same = std::find_if(present_.rbegin(), present_.rend(),
+                                   [&](const auto& d) { return d.active && d.document.digest == document.digest; });
+    if (same == present_.rend()) return false;
+    const bool standsOver = isKind(document, ContentKind::PriceTable) || isKind(document, ContentKind::RateTable) ||
+                            isKind(document, ContentKind::PeerTable) || isKind(document, ContentKind::CompanyRecord);
+    return !standsOver || std::none_of(present_.rbegin(), same,
+                                       [&](const auto& d) { return d.active && d.document.kind == document.kind; });
   }
 
   [[nodiscard]] bool hasRecord() const {
@@ -109,7 +117,7 @@ class Collection {
 }  // namespace
 
 ImportContext Session::importContext() const {
-  ImportContext context{company_, resources_, desk_.now(), {}};
+  ImportContext context{company_, shipped(), desk_.now(), {}};
   if (!snapshot_) return context;
   context.hints.currency = snapshot_->company().currency;
   context.hints.remembered = snapshot_->filed->choices;
@@ -177,7 +185,8 @@ Result<ImportContext> Session::contextFor(const std::string& path, const std::st
   if (isFree(path)) return ImportContext{company, resources, desk.now(), {}};
   Result<store::Book> book = store::Book::open(path, desk.patience);
   if (!book) return tl::unexpected(book.error());
-  const Result<std::unique_ptr<Session>> session = openToFill(std::move(*book), company, resources, desk);
+  const Result<std::unique_ptr<Session>> session =
+      openToFill(std::move(*book), company, CaseEvaluator::upon(resources), desk);
   if (!session) return tl::unexpected(session.error());
   return (*session)->importContext();
 }
@@ -187,7 +196,8 @@ Result<Session::ImportResult> Session::bringIn(const std::string& path, const st
                                                const std::shared_ptr<const Resources>& resources, const Desk& desk) {
   if (Status s = validCompanyId(company); !s) return tl::unexpected(s.error());
   const auto into = [&](store::Book book) -> Result<ImportResult> {
-    Result<std::unique_ptr<Session>> session = openToFill(std::move(book), company, resources, desk);
+    Result<std::unique_ptr<Session>> session =
+        openToFill(std::move(book), company, CaseEvaluator::upon(resources), desk);
     if (!session) return tl::unexpected(session.error());
     return (*session)->bringIn(std::move(previews));
   };

@@ -4,6 +4,7 @@
 
 #include "exchange/json/case_json.h"
 #include "services/gather.h"
+#include "services/library/stored_case.h"
 #include "services/session.h"
 
 namespace zl::services {
@@ -85,15 +86,15 @@ Result<std::shared_ptr<const Snapshot>> Session::snapshotOf(const KeptVersion& v
   std::vector<std::int64_t> documents = version.documents;
   std::sort(documents.begin(), documents.end());
   if (documents == activeDocuments(*snapshot_->evidence)) {
-    pinBaseYear(*c, *snapshot_->evidence, *resources_);
+    pinBaseYear(*c, snapshot_->evidence, *evaluator_);
     return preview(*c);
   }
   const Result<store::Book::Moment> moment = book_.moment();
   if (!moment) return tl::unexpected(moment.error());
   Result<std::shared_ptr<const Evidence>> evidence = gather(book_, company_, &documents);
   if (!evidence) return tl::unexpected(evidence.error());
-  pinBaseYear(*c, **evidence, *resources_);
-  return makeSnapshot(resources_, std::move(*evidence), *c, nullptr);
+  pinBaseYear(*c, *evidence, *evaluator_);
+  return evaluator_->show(*evidence, *c, Standing::StoodBefore);
 }
 
 Status Session::goBackTo(const std::string& name) {
@@ -101,7 +102,7 @@ Status Session::goBackTo(const std::string& name) {
   if (!v) return tl::unexpected(v.error());
   Result<Case> c = caseOf(*v);
   if (!c) return tl::unexpected(c.error());
-  pinBaseYear(*c, *snapshot_->evidence, *resources_);
+  pinBaseYear(*c, snapshot_->evidence, *evaluator_);
   return apply({std::move(*c), "Back to version '" + v->name + "'"});
 }
 

@@ -50,7 +50,7 @@ void FlowBars::paintEvent(QPaintEvent*) {
   const double pad = (high - low) * 0.08;
   const Scale y{low - pad, high + pad, height() - line - 6.0, line + 8.0};
   const double left = 56;
-  const double step = (width() - left - 16) / periods_.size();
+  const double step = (width() - left - 16) / static_cast<double>(periods_.size());
   for (double tick : roundTicks(y.low, y.high, std::max(2, height() / 40))) {
     painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
     painter.drawLine(QPointF(left, y.at(tick)), QPointF(width() - 16, y.at(tick)));

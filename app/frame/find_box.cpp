@@ -1,6 +1,7 @@
 #include "app/frame/find_box.h"
 
 #include <algorithm>
+#include <map>
 
 #include "app/frame/route_panel.h"
 #include "app/look/theme.h"
@@ -36,7 +37,8 @@ void FindBox::addRows() {
   const model::Model& m = bench_.now().evaluation->model();
   for (const model::Row& row : m.rows) {
     // By name, not by place: own rows may move it before it is gone to.
-    places_.push_back({zl::app::text(row.label), [this, name = row.name] {
+    places_.push_back({zl::app::text(row.label),
+                       [this, name = row.name] {
                          const model::Model& now = bench_.now().evaluation->model();
                          const int at = now.find(name);
                          if (at < 0) return;
@@ -44,7 +46,23 @@ void FindBox::addRows() {
                          if (found.role == model::Role::Driver) return bench_.wantDriver(name);
                          const bool constant = found.timing == model::Timing::Constant;
                          bench_.focus({at, constant ? 0 : bench_.now().evaluation->layout().baseColumn()}, -1);
-                       }});
+                       },
+                       zl::app::text(row.group.empty() ? row.name : row.group)});
+  }
+}
+
+/// Names that several things have get their group's after them; a name that is left is numbered.
+void FindBox::tellApart() {
+  std::map<QString, int> count;
+  for (const Place& place : places_) ++count[place.name.toCaseFolded()];
+  for (Place& place : places_) {
+    if (count[place.name.toCaseFolded()] > 1 && !place.among.isEmpty())
+      place.name = tr("%1, among %2").arg(place.name, place.among);
+  }
+  count.clear();
+  for (Place& place : places_) {
+    const int before = count[place.name.toCaseFolded()]++;
+    if (before > 0) place.name = tr("%1 (%2)").arg(place.name).arg(before + 1);
   }
 }
 
@@ -54,6 +72,12 @@ void FindBox::fill() {
     places_.push_back({QString::fromLatin1(stopWord(stop)), [this, stop] { bench_.goTo(stop); }});
   }
   places_.push_back({zl::app::text(bench_.now().company().name), [this] { bench_.goTo(Stop::Company); }});
+  for (const services::CompanyEntry& company : bench_.companies()) {
+    if (company.id == bench_.companyId()) continue;
+    const QString id = QString::fromStdString(company.id);
+    places_.push_back({tr("Company: %1").arg(zl::app::text(company.name)), [this, id] { bench_.openCompany(id); },
+                       zl::app::text(company.id)});
+  }
   addRows();
   for (const store::KeptVersion& version : bench_.versions()) {
     const QString name = zl::app::text(version.name);
@@ -69,6 +93,7 @@ void FindBox::fill() {
       places_.push_back({tr("Do: %1").arg(words), [action] { action->trigger(); }});
     }
   }
+  tellApart();
   QStringList names;
   for (const Place& place : places_) names << place.name;
   names_.setStringList(names);

@@ -24,11 +24,13 @@ class FindBox : public QLineEdit {
   struct Place {
     QString name;
     std::function<void()> go;
+    QString among = {};  ///< said after the name where several things have it
   };
   void go(const QString& name);
   /// Everything that can be found now; asked for when the field takes the focus.
   void fill();
   void addRows();
+  void tellApart();
 
   Workbench& bench_;
   QStringListModel names_;

@@ -20,6 +20,8 @@ struct Term {
 
 /// What the keyboard does where the menus do not say it.
 constexpr Term kKeys[] = {
+    {"Companies",
+     "Alt+0 lists the companies of the book; Alt with Page Down or Page Up goes to the next or the one before."},
     {"Pages", "Alt with 1 to 9 goes to a page; Ctrl+F finds a line, driver, page, version, finding or action."},
     {"Grids",
      "Arrows move, typing replaces, F2 edits, Ctrl+C and Ctrl+V take cells to and from other programs. Enter does what "

@@ -11,6 +11,7 @@
 #include <QVBoxLayout>
 
 #include "app/frame/glossary.h"
+#include "app/jobs/job_strip.h"
 #include "app/look/plain_text.h"
 #include "app/pages/capital_page.h"
 #include "app/pages/cash_value_page.h"
@@ -105,6 +106,7 @@ void MainWindow::makeFrame() {
   setCentralWidget(body_);
   sum_ = new PlainLabel(this);
   sum_->setObjectName(QStringLiteral("selectionSum"));
+  statusBar()->addPermanentWidget(new JobStrip(bench_.jobs(), this));
   statusBar()->addPermanentWidget(sum_);
 
   filings_ = new FilingsPage(bench_);
@@ -138,7 +140,6 @@ QWidget* MainWindow::makeNotice(QWidget* parent) {
     const QString question = tr("Put this copy in the place of %1? What stands there now is kept among the copies.")
                                  .arg(QFileInfo(bench_.copyOf()).fileName());
     if (!dialogs_.confirm(this, question) || !bench_.putCopyBack()) return;
-    rememberRecent(bench_.path());
     afterOpening();
   });
   notice_->hide();
@@ -162,8 +163,11 @@ void MainWindow::makeActions() {
 
 void MainWindow::makeFileMenu() {
   QMenu* file = menuBar()->addMenu(tr("&File"));
-  QAction* fresh = file->addAction(tr("&New company from files…"), this, &MainWindow::startCompany);
+  QAction* fresh = file->addAction(tr("&New company from files…"), this, [this] { startCompany(false); });
   fresh->setShortcut(QKeySequence::New);
+  QAction* another = file->addAction(tr("Another &company into this book…"), this, [this] { startCompany(true); });
+  another->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N));
+  another->setObjectName(QStringLiteral("anotherCompanyAction"));
   QAction* open = file->addAction(tr("&Open book or copy…"), this, &MainWindow::chooseBook);
   open->setShortcut(QKeySequence::Open);
   open->setObjectName(QStringLiteral("openBookAction"));
@@ -180,7 +184,7 @@ void MainWindow::makeFileMenu() {
   file->addSeparator();
   QAction* quit = file->addAction(tr("&Quit"), this, &QWidget::close);
   quit->setShortcut(QKeySequence::Quit);
-  needBook_ = {import, exportCase, applyCase};
+  needBook_ = {another, import, exportCase, applyCase};
 }
 
 void MainWindow::makeEditMenu() {
@@ -214,6 +218,15 @@ void MainWindow::makeEditMenu() {
 
 void MainWindow::makeViewMenu() {
   QMenu* view = menuBar()->addMenu(tr("&View"));
+  // Working where a company cannot be shown, too: that is when another one is wanted.
+  QAction* list = view->addAction(tr("Companies of this &book…"), this, [this] { route_->companies().showList(); });
+  list->setShortcut(QKeySequence(Qt::ALT | Qt::Key_0));
+  list->setObjectName(QStringLiteral("companiesAction"));
+  QAction* next = view->addAction(tr("&Next company"), this, [this] { bench_.stepCompany(1); });
+  next->setShortcut(QKeySequence(Qt::ALT | Qt::Key_PageDown));
+  QAction* before = view->addAction(tr("&Previous company"), this, [this] { bench_.stepCompany(-1); });
+  before->setShortcut(QKeySequence(Qt::ALT | Qt::Key_PageUp));
+  view->addSeparator();
   auto* trace = view->addAction(tr("&Trace"));
   trace->setCheckable(true);
   trace->setChecked(true);
@@ -243,6 +256,9 @@ void MainWindow::makeViewMenu() {
 
 void MainWindow::connectBench() {
   connect(&bench_, &Workbench::stopWanted, this, &MainWindow::go);
+  connect(&bench_, &Workbench::shown, this, &MainWindow::companyShown);
+  connect(&bench_.jobs(), &Jobs::failed, this,
+          [this](const QString&, const QString& words) { bench_.say(words, true); });
   connect(&bench_, &Workbench::changed, this, &MainWindow::refreshActions);
   connect(&bench_, &Workbench::said, this, [this](const QString& message, bool fault) {
     QPalette p = statusBar()->palette();
@@ -261,7 +277,7 @@ void MainWindow::connectBench() {
   connect(first_, &ImportPanel::failed, this, [this](const QString& message) { bench_.say(message, true); });
   connect(first_, &ImportPanel::accepted, this, &MainWindow::makeCompany);
   connect(start_, &StartPanel::demoWanted, this, &MainWindow::openDemo);
-  connect(start_, &StartPanel::filesWanted, this, &MainWindow::startCompany);
+  connect(start_, &StartPanel::filesWanted, this, [this] { startCompany(false); });
   connect(start_, &StartPanel::bookWanted, this, &MainWindow::chooseBook);
   connect(unshown_, &UnshownPanel::otherBookWanted, this, &MainWindow::chooseBook);
   connect(unshown_, &UnshownPanel::copyWanted, this, [this] {
@@ -270,21 +286,19 @@ void MainWindow::connectBench() {
   });
   connect(unshown_, &UnshownPanel::rescueWanted, this, [this] {
     const QString into = dialogs_.newBook(this);
-    if (into.isEmpty() || !bench_.rescue(into)) return;
-    rememberRecent(into);
-    afterOpening();
+    if (!into.isEmpty() && bench_.rescue(into)) afterOpening();
   });
+  connect(unshown_, &UnshownPanel::anotherCompanyWanted, this, [this] { bench_.stepCompany(1); });
   connect(unshown_, &UnshownPanel::filesWanted, this, &MainWindow::importForUnshown);
   connect(unshown_, &UnshownPanel::stepBackWanted, this, [this] {
-    if (!bench_.stepBackUnshown()) return;
-    rememberRecent(bench_.path());
-    afterOpening();
+    if (bench_.stepBackUnshown()) afterOpening();
   });
   connect(&bench_, &Workbench::unshown, this, [this] {
     const QString book = bench_.unshownCompany().first;
     const std::vector<store::Copy> copies = store::copiesOf(book.toStdString());
     unshown_->setContent({book, bench_.whyUnshown(), bench_.unshownStep(),
-                          copies.empty() ? QString() : text(copies.front().name), bench_.isDamaged()});
+                          copies.empty() ? QString() : text(copies.front().name), bench_.isDamaged(),
+                          bench_.companies().size() > 1});
     body_->setCurrentWidget(unshown_);
     setWindowTitle(titleText(tr("%1 — Zealous Ledger").arg(QFileInfo(book).fileName())));
     refreshActions();
@@ -320,14 +334,14 @@ void MainWindow::offer(const QStringList& files) {
 
 void MainWindow::makeCompany(std::vector<services::ImportPreview> previews) {
   if (!bench_.makeBook(newBook_, newCompany_, std::move(previews))) return;
-  rememberRecent(newBook_);
   afterOpening();
   go(Stop::Filings);
 }
 
 bool MainWindow::openBook(const QString& path) {
-  if (!bench_.open(path)) return false;
-  rememberRecent(path);
+  const QString last =
+      settings_.value(QStringLiteral("companies")).toMap().value(QFileInfo(path).absoluteFilePath()).toString();
+  if (!bench_.open(path, last)) return false;
   afterOpening();
   return true;
 }
@@ -359,15 +373,15 @@ bool MainWindow::openDemo() {
   const QString path = demoBookPath();
   if (QFileInfo::exists(path) && !store::Book::isHalfMade(path.toStdString())) return openBook(path);
   if (!bench_.makeDemo(path)) return false;
-  rememberRecent(path);
   afterOpening();
   return true;
 }
 
-void MainWindow::startCompany() {
+/// From files: in a book of its own, or in the one that is open.
+void MainWindow::startCompany(bool inOpenBook) {
   const QStringList files = dialogs_.openFiles(this);
   if (files.isEmpty()) return;
-  const QString book = dialogs_.newBook(this);
+  const QString book = inOpenBook ? bench_.path() : dialogs_.newBook(this);
   if (book.isEmpty()) return;
   const QString id = dialogs_.companyName(this);
   if (id.isEmpty()) return;
@@ -379,11 +393,19 @@ void MainWindow::startCompany() {
 }
 
 void MainWindow::afterOpening() {
+  rememberRecent(bench_.path());
+  go(Stop::Verdict);
+}
+
+/// A company came to be shown, of this book or another one: the page stays.
+void MainWindow::companyShown() {
   body_->setCurrentIndex(1);
   setWindowTitle(titleText(
       tr("%1 — %2 — Zealous Ledger").arg(text(bench_.now().company().name), QFileInfo(bench_.path()).fileName())));
   trace_->look({bench_.now().evaluation->model().find("value_per_share"), 0}, bench_.scenario());
-  go(Stop::Verdict);
+  QVariantMap last = settings_.value(QStringLiteral("companies")).toMap();
+  last[bench_.path()] = QString::fromStdString(bench_.companyId());
+  settings_.setValue(QStringLiteral("companies"), last);
 }
 
 void MainWindow::go(Stop stop) {

@@ -62,13 +62,14 @@ class MainWindow : public QMainWindow {
   void connectBench();
   void sayBeside(const QString& message);
   void showBeside(const QString& message);
-  void startCompany();
+  void startCompany(bool inOpenBook);
   void chooseBook();
   void applyCase();
   void importForUnshown();
   QWidget* makeNotice(QWidget* parent);
   void makeCompany(std::vector<services::ImportPreview> previews);
   void afterOpening();
+  void companyShown();
   void refreshActions();
   void rememberRecent(const QString& path);
   [[nodiscard]] QStringList recent() const;

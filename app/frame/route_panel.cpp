@@ -97,15 +97,8 @@ RoutePanel::RoutePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 10, 0, 8);
   layout->setSpacing(1);
-  company_ = new PlainLabel(this);
-  company_->setObjectName(QStringLiteral("companyName"));
-  company_->setWordWrap(true);
-  company_->setContentsMargins(12, 0, 8, 8);
-  QFont f = company_->font();
-  f.setBold(true);
-  f.setPointSizeF(f.pointSizeF() + 1);
-  company_->setFont(f);
-  layout->addWidget(company_);
+  companies_ = new CompanySwitch(bench_, this);
+  layout->addWidget(companies_);
   for (Stop stop : pageStops()) {
     auto* button = new StopButton(static_cast<int>(stop) + 1, QString::fromLatin1(stopWord(stop)), this);
     button->setObjectName(QStringLiteral("stop%1").arg(static_cast<int>(stop) + 1));
@@ -148,11 +141,6 @@ StopButton::State RoutePanel::stateOf(Stop stop, int worst) const {
 
 void RoutePanel::refresh() {
   if (!bench_.isOpen()) return;
-  const QString name = text(bench_.now().company().name);
-  if (company_->toolTip() != name) {
-    company_->setText(fontMetrics().elidedText(name, Qt::ElideRight, 136 * 3));
-    company_->setToolTip(tipText(name));
-  }
   for (auto& [stop, button] : buttons_) {
     int open = 0;
     for (const Finding& f : bench_.now().findings) {

@@ -3,10 +3,10 @@
 // settled (disc), needs a look (triangle with the count of open findings).
 
 #include <QAbstractButton>
-#include <QLabel>
 #include <QWidget>
 #include <vector>
 
+#include "app/frame/company_switch.h"
 #include "app/workbench.h"
 
 namespace zl::app {
@@ -35,13 +35,14 @@ class RoutePanel : public QWidget {
  public:
   explicit RoutePanel(Workbench& bench, QWidget* parent = nullptr);
   void setCurrent(Stop stop);
+  [[nodiscard]] CompanySwitch& companies() { return *companies_; }
 
  private:
   void refresh();
   [[nodiscard]] StopButton::State stateOf(Stop stop, int worst) const;
 
   Workbench& bench_;
-  QLabel* company_;
+  CompanySwitch* companies_;
   std::vector<std::pair<Stop, StopButton*>> buttons_;
 };
 

@@ -43,6 +43,8 @@ UnshownPanel::UnshownPanel(QWidget* parent) : QWidget(parent) {
                  &UnshownPanel::stepBackWanted);
   files_ = addWay("filesForUnshown", tr("&Import what is missing"),
                   tr("Filings, tables or a company record, upon what the book holds."), &UnshownPanel::filesWanted);
+  company_ = addWay("anotherCompany", tr("The &next company of this book"), tr("The others can be shown all the same."),
+                    &UnshownPanel::anotherCompanyWanted);
   other_ =
       addWay("otherBook", tr("Open another &book"),
              tr("This one stays as it is. Its copies lie in the folder beside it."), &UnshownPanel::otherBookWanted);
@@ -79,6 +81,7 @@ void UnshownPanel::setContent(const Content& c) {
   back_.button->setText(tr("&Take back: %1").arg(menuText(c.step)));
   back_.show(!c.step.isEmpty());
   files_.show(!c.damaged);
+  company_.show(c.amongOthers);
 }
 
 }  // namespace zl::app

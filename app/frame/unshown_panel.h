@@ -17,6 +17,7 @@ class UnshownPanel : public QWidget {
   struct Content {
     QString book, why, step, copy;
     bool damaged = false;
+    bool amongOthers = false;  ///< the book has further companies
   };
   void setContent(const Content& content);
 
@@ -24,6 +25,7 @@ class UnshownPanel : public QWidget {
   void stepBackWanted();
   void filesWanted();
   void otherBookWanted();
+  void anotherCompanyWanted();
   void rescueWanted();
   void copyWanted();
 
@@ -40,7 +42,7 @@ class UnshownPanel : public QWidget {
   template <class Signal>
   Way addWay(const char* name, const QString& words, const QString& hint, Signal signal);
   QWidget* box_;
-  Way copy_, rescue_, back_, files_, other_;
+  Way copy_, rescue_, back_, files_, company_, other_;
 };
 
 }  // namespace zl::app

@@ -318,7 +318,7 @@ void LedgerDelegate::paintTrend(QPainter* painter, const QRect& rect, const Ledg
   const auto high = ends.second;
   const QRectF area = QRectF(rect).adjusted(8, 4, -8, -4);
   const double span = *high > *low ? *high - *low : 1;
-  const double step = area.width() / std::max<size_t>(1, row.trend.size() - 1);
+  const double step = area.width() / static_cast<double>(std::max<size_t>(2, row.trend.size()) - 1);
   painter->setRenderHint(QPainter::Antialiasing);
   const auto yOf = [&](double v) { return area.bottom() - (v - *low) / span * area.height(); };
   if (*low < 0 && *high > 0) {

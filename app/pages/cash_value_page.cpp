@@ -174,7 +174,7 @@ void CashValuePage::fillWalk() {
   std::vector<LedgerRow> rows;
   const bool exit = s.evaluation->constant("terminal_choice", bench_.scenario()).valueOr(0) == 1;
   for (const char* name : {"explicit_value", exit ? "exit_terminal_value" : "growth_terminal_value", "enterprise_value",
-                           "net_debt_dated", "cash_since", "other_claims", "equity_value", "option_shares",
+                           "net_debt_dated", "cash_since", "other_claims", "claims", "equity_value", "option_shares",
                            "diluted_shares", "quote_rate", "value_per_share", "shortfall", "price", "upside"}) {
     rows.push_back(scenarioRow(s, name));
   }

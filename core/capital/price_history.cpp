@@ -51,8 +51,8 @@ PriceSummary summarise(const std::vector<PricePoint>& prices, Date asOf) {
     peak = std::max(peak, p.close);
     deepest = std::min(deepest, p.close / peak - 1);
     if (daysBetween(p.date, last.date) > kYearOfDays) continue;
-    low = std::min(low, p.close);
-    high = std::max(high, p.close);
+    if (p.close <= low) low = p.close, s.lowDate = p.date;
+    if (p.close >= high) high = p.close, s.highDate = p.date;
   }
   s.low52 = Figure::of(low);
   s.high52 = Figure::of(high);

@@ -46,6 +46,28 @@ Statistics describe(std::span<const Figure> figures, const std::vector<bool>& fl
   return s;
 }
 
+LineFit fitLine(std::span<const std::pair<double, double>> points) {
+  LineFit fitted;
+  fitted.count = static_cast<int>(points.size());
+  const double n = fitted.count;
+  double meanX = 0, meanY = 0;
+  for (const auto& [x, y] : points) meanX += x / n, meanY += y / n;
+  double xx = 0, xy = 0, yy = 0;
+  for (const auto& [x, y] : points) {
+    xx += (x - meanX) * (x - meanX);
+    xy += (x - meanX) * (y - meanY);
+    yy += (y - meanY) * (y - meanY);
+  }
+  if (fitted.count < 3 || !(xx > 0)) {
+    fitted.slope = fitted.fit = Figure::notMeaningful("a fit needs at least three years");
+    return fitted;
+  }
+  constexpr double kNoMovement = 1e-12;
+  fitted.slope = Figure::of(xy / xx);
+  fitted.fit = yy > kNoMovement ? Figure::of(xy * xy / (xx * yy)) : Figure::notMeaningful("the figures do not move");
+  return fitted;
+}
+
 Figure growth(const Figure& before, const Figure& x) {
   if (const Figure* gap = decidingGap({&before, &x})) return *gap;
   if (before.value() <= 0) return Figure::notMeaningful("the year before is not positive");

@@ -2,6 +2,7 @@
 // Statistics that leave out what is absent, not meaningful or exceptional, and count what is used.
 
 #include <span>
+#include <utility>
 #include <vector>
 
 #include "core/quantity/figure.h"
@@ -20,6 +21,14 @@ Statistics describe(std::span<const Figure> figures, const std::vector<bool>& fl
 /// Quantile by linear interpolation between order statistics (Hyndman and Fan 1996, type 7).
 /// `sorted` ascending and not empty; 0 <= p <= 1.
 double quantile(std::span<const double> sorted, double p);
+
+/// The straight line of least squares through points; needs three of them with two different x.
+struct LineFit {
+  Figure slope;  ///< y per x; not meaningful with fewer points
+  Figure fit;    ///< R squared; not meaningful where y does not move
+  int count = 0;
+};
+LineFit fitLine(std::span<const std::pair<double, double>> points);
 
 /// x / before - 1: meaningful where before > 0 and x >= 0.
 Figure growth(const Figure& before, const Figure& x);

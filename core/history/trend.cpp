@@ -97,29 +97,19 @@ std::vector<Figure> stackedGrowth(const Series& s, int years) {
 
 FittedTrend fittedTrend(const Series& s, int from, int to) {
   FittedTrend fitted;
-  double n = 0, sx = 0, sy = 0, sxx = 0, sxy = 0, syy = 0;
+  std::vector<std::pair<double, double>> logarithms;
   for (size_t i = 0; i < s.years.size(); ++i) {
     if (s.years[i] < from || s.years[i] > to || s.exceptional[i] || !s.figures[i].hasValue()) continue;
     if (s.figures[i].value() <= 0) {
       fitted.growth = fitted.fit = Figure::notMeaningful(std::to_string(s.years[i]) + " is not positive");
       return fitted;
     }
-    // Years counted from the first: the squares of calendar years would eat the digits.
-    const double x = s.years[i] - from;
-    const double y = std::log(s.figures[i].value());
-    n += 1, sx += x, sy += y, sxx += x * x, sxy += x * y, syy += y * y;
+    logarithms.emplace_back(s.years[i], std::log(s.figures[i].value()));
   }
-  fitted.count = static_cast<int>(n);
-  const double spread = sxx - sx * sx / n;
-  if (fitted.count < 3 || !(spread > 0)) {
-    fitted.growth = fitted.fit = Figure::notMeaningful("a fit needs at least three years");
-    return fitted;
-  }
-  const double slope = (sxy - sx * sy / n) / spread;
-  const double total = syy - sy * sy / n;
-  fitted.growth = Figure::of(std::exp(slope) - 1);
-  fitted.fit =
-      total > 1e-12 ? Figure::of(slope * slope * spread / total) : Figure::notMeaningful("the figures do not move");
+  const LineFit line = fitLine(logarithms);
+  fitted.count = line.count;
+  fitted.growth = line.slope.hasValue() ? Figure::of(std::exp(line.slope.value()) - 1) : line.slope;
+  fitted.fit = line.fit;
   return fitted;
 }
 

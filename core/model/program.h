@@ -101,6 +101,10 @@ const Expr* ruleOf(const Row& row, const Layout& layout, int column);
 /// The cells an expression reads when computed at `column` (total() expands to all its years).
 std::vector<Cell> cellsRead(const Model& model, const Layout& layout, const Expr& expr, int column);
 
+/// Whether a row's history is a rate of change: it sets a figure against the same row's of a year before,
+/// as x / x[-1] - 1 does, so that what is exceptional in one year shows in two.
+bool comparesYears(const Row& row);
+
 /// The cell a reference names at `column`; column -1 means before the first year known.
 Cell cellOf(const Model& model, const Layout& layout, const Expr& ref, int column);
 

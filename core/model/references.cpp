@@ -1,5 +1,7 @@
 #include "core/model/program.h"
 
+#include <algorithm>
+
 namespace zl::model {
 
 const Expr* ruleOf(const Row& row, const Layout& layout, int column) {
@@ -44,7 +46,25 @@ void collect(const Model& model, const Layout& layout, const Expr& e, int column
   for (const Expr& part : e.args) collect(model, layout, part, column, cells);
 }
 
+bool reads(const Expr& e, int row, bool before) {
+  if (e.op == Op::Ref) return e.row == row && e.anchor == Anchor::Here && (e.lag > 0) == before;
+  return std::any_of(e.args.begin(), e.args.end(), [&](const Expr& part) { return reads(part, row, before); });
+}
+
+bool setsYearsAgainst(const Expr& e) {
+  const bool compares = e.op == Op::Divide || e.op == Op::Subtract;
+  if (compares && e.args[1].op == Op::Ref && reads(e.args[1], e.args[1].row, true) &&
+      reads(e.args[0], e.args[1].row, false)) {
+    return true;
+  }
+  return std::any_of(e.args.begin(), e.args.end(), setsYearsAgainst);
+}
+
 }  // namespace
+
+bool comparesYears(const Row& row) {
+  return row.timing == Timing::Rate && row.history && setsYearsAgainst(*row.history);
+}
 
 std::vector<Cell> cellsRead(const Model& model, const Layout& layout, const Expr& expr, int column) {
   std::vector<Cell> cells;

@@ -44,7 +44,7 @@ struct MonitorView {
   const std::vector<Finding>& filings;  ///< of monitorFilings(): they change only with the evidence
   const CrossCheck& peers;
   const std::vector<PricePoint>& prices;  ///< ascending by date
-  const std::vector<MarketRate>& rates;
+  const MarketRates& rates;
   const std::vector<Estimate>& estimates;
   std::string currency;  ///< the reporting one
 };

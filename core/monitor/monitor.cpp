@@ -53,12 +53,10 @@ class Monitors {
   }
 
   void probabilities() {
-    double sum = 0;
-    for (const Scenario& s : e_.caseOf().scenarios) sum += s.probability;
-    if (std::fabs(sum - 1) > 1e-9) {
-      add("probabilities not one", Severity::Fault, Stop::Outlook,
-          "The scenarios' probabilities sum to " + groupedNumber(sum * 100, 1) + " %; the weighted value needs 100 %");
-    }
+    if (probabilitiesSumToOne(e_.caseOf())) return;
+    add("probabilities not one", Severity::Fault, Stop::Outlook,
+        "The scenarios' probabilities sum to " + groupedNumber(probabilitySum(e_.caseOf()) * 100, 1) +
+            " %; the weighted value needs 100 %");
   }
 
   void driversOutsideHistory() {

@@ -40,6 +40,17 @@ const InputChoice* Case::input(const Scenario& s, const std::string& row) const 
   return shared == b.inputs.end() ? nullptr : &shared->second;
 }
 
+double probabilitySum(const Case& c) {
+  double sum = 0;
+  for (const Scenario& s : c.scenarios) sum += s.probability;
+  return sum;
+}
+
+bool probabilitiesSumToOne(const Case& c) {
+  constexpr double kRounding = 1e-9;
+  return std::fabs(probabilitySum(c) - 1) <= kRounding;
+}
+
 const std::string& ownRowsInUse(const Case& c) {
   static const std::string kNone;
   const auto found = c.ownRows.find(c.model);

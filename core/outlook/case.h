@@ -145,6 +145,10 @@ inline constexpr int kLongestHorizon = 15;
 /// An empty case with worst, base and best at 25, 50 and 25 per cent.
 Case newCase(const std::string& company, Date valuationDate);
 
+/// The scenarios' probabilities together, and whether that is one to 1e-9, the rounding of what was typed.
+double probabilitySum(const Case& c);
+bool probabilitiesSumToOne(const Case& c);
+
 /// Text of the own rows upon the model in use; empty where there are none.
 const std::string& ownRowsInUse(const Case& c);
 

@@ -184,11 +184,7 @@ Figure Evaluation::constant(const std::string& row, int scenario) const {
 }
 
 Figure weightedValue(const Evaluation& e, const std::string& row) {
-  double sum = 0;
-  for (const Scenario& s : e.caseOf().scenarios) sum += s.probability;
-  if (std::fabs(sum - 1) > 1e-9) {
-    return Figure::notMeaningful("the probabilities do not sum to one");
-  }
+  if (!probabilitiesSumToOne(e.caseOf())) return Figure::notMeaningful("the probabilities do not sum to one");
   double value = 0;
   for (int i = 0; i < e.scenarios(); ++i) {
     const Scenario& s = e.caseOf().scenarios[static_cast<size_t>(i)];

@@ -78,9 +78,7 @@ class Walker {
 
   Status checkProbabilities() const {
     for (int end = 0; end < 2; ++end) {
-      double sum = 0;
-      for (const Scenario& s : caseOf(end).scenarios) sum += s.probability;
-      if (std::fabs(sum - 1) > 1e-9) {
+      if (!probabilitiesSumToOne(caseOf(end))) {
         return fail(ErrorKind::BadInput, "the probabilities do not sum to one", end == 0 ? "the first" : "the second",
                     "Correct them, or walk one scenario");
       }

@@ -1,5 +1,6 @@
 #include "core/peers/peer.h"
 
+#include <algorithm>
 #include <chrono>
 
 namespace zl {
@@ -49,7 +50,76 @@ Figure spot(const SpotRates& rates, const std::string& from, const std::string& 
   if (const auto inverse = rates.find({to, from}); inverse != rates.end()) {
     return Figure::of(1) / Figure::of(inverse->second);
   }
+  const std::string pivot = crossOf(rates, from, to);
+  if (!pivot.empty()) return spot(rates, from, pivot) * spot(rates, pivot, to);
   return Figure::absent("there is no exchange rate from " + from + " to " + to);
+}
+
+std::string crossOf(const SpotRates& rates, const std::string& from, const std::string& to) {
+  const auto quoted = [&](const std::string& a, const std::string& b) {
+    return rates.count({a, b}) > 0 || rates.count({b, a}) > 0;
+  };
+  if (from == to || quoted(from, to)) return {};
+  std::map<std::string, int> pairsOf;
+  for (const auto& [pair, figure] : rates) ++pairsOf[pair.first], ++pairsOf[pair.second];
+  std::string best;
+  for (const auto& [currency, pairs] : pairsOf) {
+    if (!quoted(from, currency) || !quoted(currency, to)) continue;
+    if (best.empty() || pairs > pairsOf[best]) best = currency;
+  }
+  return best;
+}
+
+namespace {
+
+void takeOver(Figure& figure, const Figure& later) {
+  if (!later.isAbsent()) figure = later;
+}
+
+void mergeYears(std::vector<PeerYear>& years, const std::vector<PeerYear>& later) {
+  for (const PeerYear& from : later) {
+    const auto at = std::lower_bound(years.begin(), years.end(), from.end,
+                                     [](const PeerYear& year, Date end) { return year.end < end; });
+    if (at == years.end() || at->end != from.end) {
+      years.insert(at, from);
+      continue;
+    }
+    for (Figure PeerYear::*member :
+         {&PeerYear::revenue, &PeerYear::ebitda, &PeerYear::netIncome, &PeerYear::ebit, &PeerYear::interest,
+          &PeerYear::operatingCashFlow, &PeerYear::capex, &PeerYear::equity, &PeerYear::leaseCost, &PeerYear::stockPay,
+          &PeerYear::research}) {
+      takeOver((*at).*member, from.*member);
+    }
+  }
+}
+
+}  // namespace
+
+void mergePeers(std::vector<Peer>& peers, const std::vector<Peer>& later) {
+  for (const Peer& from : later) {
+    const auto at = std::find_if(peers.begin(), peers.end(), [&](const Peer& p) { return p.id == from.id; });
+    if (at == peers.end()) {
+      peers.push_back(from);
+      continue;
+    }
+    Peer merged = from;
+    for (Figure Peer::*member : {&Peer::shares, &Peer::debt, &Peer::preferred, &Peer::minorities, &Peer::pension,
+                                 &Peer::cash, &Peer::associates, &Peer::leases}) {
+      merged.*member = (*at).*member;
+      takeOver(merged.*member, from.*member);
+    }
+    // A price goes with its day and units: it stays whole, or comes whole.
+    if (from.price.isAbsent() || from.priceDate < at->priceDate) {
+      merged.price = at->price;
+      merged.priceDate = at->priceDate;
+      merged.priceCurrency = at->priceCurrency;
+      merged.minorPerMajor = at->minorPerMajor;
+    }
+    if (merged.remark.empty()) merged.remark = at->remark;
+    merged.years = at->years;
+    mergeYears(merged.years, from.years);
+    *at = std::move(merged);
+  }
 }
 
 Figure marketEquity(const Peer& peer, const SpotRates& rates) {

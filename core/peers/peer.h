@@ -71,9 +71,17 @@ Figure alignedMetric(const std::vector<PeerYear>& years, const std::function<Fig
 /// the change of basis needs.
 Figure ebitdaOn(const MeasureBasis& basis, const Peer& peer, const PeerYear& year);
 
-/// Spot rates by pair: units of `to` for one `from`. The same currency is 1.
+/// Spot rates by pair: units of `to` for one `from`. The same currency is 1; a pair that is quoted
+/// neither way is crossed.
 using SpotRates = std::map<std::pair<std::string, std::string>, double>;
 Figure spot(const SpotRates& rates, const std::string& from, const std::string& to);
+/// The currency that a pair is crossed through: of those quoted against both the one with the most pairs,
+/// then the first by its letters. Empty where the pair is quoted, or nothing is quoted against both.
+std::string crossOf(const SpotRates& rates, const std::string& from, const std::string& to);
+
+/// Adds a table of peers to those there are: of a peer that is there every figure that the later table
+/// gives stands, and its years come in by their end; what it leaves out stays.
+void mergePeers(std::vector<Peer>& peers, const std::vector<Peer>& later);
 
 /// Price times shares in the peer's reporting currency.
 Figure marketEquity(const Peer& peer, const SpotRates& rates);

@@ -41,9 +41,15 @@ struct Error {
   }
 };
 
+/// A value or the error; the compiler refuses a call whose result nobody looks at.
 template <class T>
-using Result = tl::expected<T, Error>;
-using Status = tl::expected<void, Error>;
+class [[nodiscard]] Result : public tl::expected<T, Error> {
+ public:
+  using tl::expected<T, Error>::expected;
+  using tl::expected<T, Error>::operator=;
+  Result() = default;
+};
+using Status = Result<void>;
 
 inline tl::unexpected<Error> fail(ErrorKind kind, std::string what, std::string where = {}, std::string todo = {}) {
   return tl::unexpected<Error>(Error{kind, std::move(what), std::move(where), std::move(todo)});

@@ -36,14 +36,19 @@ const char* priceRule(MarketFigure which) {
 
 void tellPrices(const Snapshot& s, MarketFigure which, const Figure& figure, Story& story) {
   story.lines.emplace_back(priceRule(which));
+  const PriceSummary price = summarise(s.evidence->prices, s.caseOf().valuationDate);
   const bool aClose = which == MarketFigure::Price || which == MarketFigure::Low52 || which == MarketFigure::High52;
-  const Date asOf = s.caseOf().valuationDate;
-  std::string day;
-  for (const PricePoint& p : s.evidence->prices) {
-    if (aClose && figure.hasValue() && p.date <= asOf && p.close == figure.value()) day = dateText(p.date);
+  if (!aClose || !figure.hasValue()) {
+    story.lines.push_back("from " + activeDocuments(s, exchange::ContentKind::PriceTable));
+    return;
   }
-  if (!day.empty()) story.lines.push_back("on " + day);
-  story.lines.push_back("from " + activeDocument(s, exchange::ContentKind::PriceTable));
+  const Date day = which == MarketFigure::Low52    ? price.lowDate
+                   : which == MarketFigure::High52 ? price.highDate
+                                                   : price.lastDate;
+  const std::optional<PricePoint> close = closeAt(s.evidence->prices, day);
+  const store::StoredDocument* document = close ? s.document(close->document) : nullptr;
+  story.lines.push_back("on " + dateText(day));
+  if (document != nullptr) story.lines.push_back("from " + document->document.name);
 }
 
 void tellPart(const Snapshot& s, const std::vector<std::optional<size_t>>& facts, int column, Story& story) {
@@ -58,9 +63,7 @@ Story marketStory(const Snapshot& s, MarketFigure which, const std::string& labe
   const int base = s.evaluation->layout().baseColumn();
   const auto enterprise = [&] {
     reads(s, story, "market_equity");
-    reads(s, story, "net_debt_dated");
-    reads(s, story, "other_claims");
-    reads(s, story, "associates", base);
+    reads(s, story, "claims");
   };
   switch (which) {
     case MarketFigure::EnterpriseValue:

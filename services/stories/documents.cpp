@@ -15,10 +15,6 @@ std::vector<std::string> namesOf(const Snapshot& s, exchange::ContentKind kind) 
 
 }  // namespace
 
-std::string activeDocument(const Snapshot& s, exchange::ContentKind kind) {
-  return namesOf(s, kind).back();
-}
-
 std::string activeDocuments(const Snapshot& s, exchange::ContentKind kind) {
   std::string all;
   for (const std::string& name : namesOf(s, kind)) all += (all.empty() ? "" : ", ") + name;

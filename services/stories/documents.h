@@ -8,10 +8,7 @@
 
 namespace zl::services {
 
-/// The name of the document of a kind that is in use: the last active one, for tables that take the
-/// place of those before them; "no document" without.
-std::string activeDocument(const Snapshot& s, exchange::ContentKind kind);
-/// All of a kind, for tables that add to those before them.
+/// The names of the documents of a kind that are in use, in the order they came; "no document" without.
 std::string activeDocuments(const Snapshot& s, exchange::ContentKind kind);
 
 }  // namespace zl::services

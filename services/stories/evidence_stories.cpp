@@ -48,7 +48,7 @@ Story rateStory(const Snapshot& s, const std::string& name, const Figure& figure
   Story story = storyAbout(s, name, figure, kind);
   story.lines.push_back(source);
   story.lines.push_back("the latest at the valuation date; from " +
-                        activeDocument(s, exchange::ContentKind::RateTable));
+                        activeDocuments(s, exchange::ContentKind::RateTable));
   return story;
 }
 

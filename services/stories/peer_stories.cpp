@@ -20,7 +20,7 @@ const Peer* find(const Snapshot& s, const std::string& id) {
 }
 
 std::string tableOf(const Snapshot& s) {
-  return "from " + activeDocument(s, exchange::ContentKind::PeerTable);
+  return "from " + activeDocuments(s, exchange::ContentKind::PeerTable);
 }
 
 /// Money of a peer. Its unit, in its own currency, is said where a list of such begins.
@@ -56,7 +56,7 @@ void tellEquity(const Snapshot& s, const Peer& peer, Story& story) {
     const Figure rate = spot(rates, peer.priceCurrency, peer.currency);
     story.lines.push_back(fmt::format("{} for one {}: {}; {}", peer.currency, peer.priceCurrency,
                                       rate.hasValue() ? groupedNumber(rate.value(), 4) : rate.reason(),
-                                      "from " + activeDocument(s, exchange::ContentKind::RateTable)));
+                                      "from " + activeDocuments(s, exchange::ContentKind::RateTable)));
   }
   story.lines.push_back("market value of equity" + inUnit(peer) + ": " + shown(marketEquity(peer, rates)));
 }
@@ -144,11 +144,7 @@ Story impliedStory(const Snapshot& s, Multiple m, const std::string& statistic, 
                                   : " times EBITDA, less net debt and other claims, plus associates, over diluted "
                                     "shares, in listing units; not below zero"));
   reads(s, story, earnings ? "net_income_common" : "basis_ebitda", base);
-  if (!earnings) {
-    reads(s, story, "net_debt_dated");
-    reads(s, story, "other_claims");
-    reads(s, story, "associates", base);
-  }
+  if (!earnings) reads(s, story, "claims");
   reads(s, story, "diluted_shares");
   reads(s, story, "quote_rate");
   return story;

@@ -151,6 +151,8 @@ TEST_F(Frame, FilesCanBeDroppedOnFilings) {
 
 TEST_F(Frame, FindReachesPagesLinesAndDrivers) {
   auto* box = find<QLineEdit>("find");
+  model::Cell focused;
+  QObject::connect(&bench(), &Workbench::focused, window_.get(), [&](const model::Cell& cell, int) { focused = cell; });
   const auto look = [&](const char* words) {
     box->setFocus();
     box->setText(QString::fromLatin1(words));
@@ -163,6 +165,11 @@ TEST_F(Frame, FindReachesPagesLinesAndDrivers) {
   look("beta");
   EXPECT_TRUE(find<QWidget>("OutlookPage")->isVisible());
   EXPECT_THAT(find<QWidget>("pathBoard")->accessibleName().toStdString(), testing::HasSubstr("Beta"));
+  // Two rows are called so, and each is reached.
+  look("Acquisitions, among Uses of cash");
+  EXPECT_EQ(bench().now().evaluation->model().rows[static_cast<size_t>(focused.row)].name, "use_acquisitions");
+  look("Acquisitions, among Cash flow statement");
+  EXPECT_EQ(bench().now().evaluation->model().rows[static_cast<size_t>(focused.row)].name, "acquisitions");
   look("no such thing");
   EXPECT_THAT(status().toStdString(), testing::HasSubstr("Nothing here is called"));
 }

@@ -220,12 +220,12 @@ TEST_F(Told, StoriesEndAtFactsRecordsAndTables) {
     std::vector<std::string> tells;
   };
   const Asked asked[] = {
-      // (526.4 + 105.7 + 9.4) / 76.0
+      // (526.4 + 105.7 net debt + 9.4 pension and minorities, no associates) / 76.0
       {Qt::Key_1,
        "market",
        "EV to EBITDA",
        0,
-       {"8.44 ×", "526.4   Market value", "105.7   Net debt", "9.4   Pension",
+       {"8.44 ×", "526.4   Market value", "115.1   Claims before shareholders, net of associates",
         "76.0   EBITDA on the chosen basis 2025"}},
       {Qt::Key_1, "market", "Low of 52 weeks", 0, {"595.7 GBX", "on 2025-07-29", "from prices.csv"}},
       {Qt::Key_1, "keyFigures", "Organic growth", 0, {"(3.0) %", "723.7   Revenue 2025", "746.1   Revenue 2024"}},

@@ -1,5 +1,8 @@
 // The model language: what it accepts, what it refuses and where it says so.
 
+#include <set>
+
+#include "core/model/program.h"
 #include "tests/support/model_support.h"
 
 namespace zl::model {
@@ -153,6 +156,18 @@ TEST(Language, FaultsOfLaterTextsSayWhichTextAndWhere) {
   EXPECT_EQ(place->text, 1u);
   EXPECT_EQ(place->at.line, 2);
   EXPECT_EQ(place->at.column, 10);
+}
+
+TEST(Language, ARateOfChangeIsKnownByItsRuleNotByItsName) {
+  const Model m = test::shippedModel();
+  std::set<std::string> found;
+  for (const Row& row : m.rows) {
+    if (comparesYears(row)) found.insert(row.name);
+  }
+  // Read off the model's text: x / x[-1] - 1, or revenue - revenue[-1]. Growth capex and an opening balance are
+  // neither.
+  EXPECT_THAT(found, testing::ElementsAre("debt_growth", "dividend_growth", "growth_capex_ratio",
+                                          "incremental_sales_to_capital", "revenue_growth"));
 }
 
 TEST(Language, TheShippedModelIsSoundAndDocumentsItsDrivers) {

@@ -52,6 +52,8 @@ TEST(MakeUp, APriceAgainstItsOwnPast) {
   EXPECT_DOUBLE_EQ(s.last.value(), 301);
   EXPECT_DOUBLE_EQ(s.high52.value(), 600);
   EXPECT_DOUBLE_EQ(s.low52.value(), 301);
+  EXPECT_EQ(s.highDate, makeDate(2023, 1, 1) + std::chrono::days(500));
+  EXPECT_EQ(s.lowDate, last) << "301 stood on day 201 too, more than a year before";
   EXPECT_NEAR(s.drawdown.value(), 301.0 / 600 - 1, 1e-12);
   EXPECT_DOUBLE_EQ(s.average200.value(), 400.5);  // 301 to 500
   EXPECT_NEAR(s.return1.value(), 301.0 / (100 + 799 - 365) - 1, 1e-12);

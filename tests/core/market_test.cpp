@@ -3,6 +3,8 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
+#include <iterator>
+
 #include "core/capital/rates.h"
 
 namespace zl {
@@ -47,7 +49,67 @@ TEST(Spot, WorksBothWaysAndOnlyForKnownPairs) {
   EXPECT_DOUBLE_EQ(spot(spots, "EUR", "GBP").value(), 0.85);
   EXPECT_DOUBLE_EQ(spot(spots, "GBP", "EUR").value(), 1 / 0.85);
   EXPECT_DOUBLE_EQ(spot(spots, "CHF", "CHF").value(), 1);
-  EXPECT_TRUE(spot(spots, "EUR", "JPY").isAbsent()) << "crosses are not guessed";
+  EXPECT_TRUE(spot(spots, "EUR", "JPY").isAbsent()) << "nothing is quoted against both";
+}
+
+TEST(Spot, APairThatIsNotQuotedIsCrossedThroughTheCurrencyMostPairsShare) {
+  // By hand: 1 NOK = 1 / 11.5 EUR, 1 EUR = 160 JPY; through the dollar it would be 1 / 10 x 150 = 15.
+  const SpotRates spots{{{"EUR", "NOK"}, 11.5}, {{"EUR", "JPY"}, 160}, {{"EUR", "USD"}, 1.1},
+                        {{"USD", "NOK"}, 10},   {{"USD", "JPY"}, 150}, {{"EUR", "GBP"}, 0.85}};
+  EXPECT_EQ(crossOf(spots, "NOK", "JPY"), "EUR");
+  EXPECT_DOUBLE_EQ(spot(spots, "NOK", "JPY").value(), 160 / 11.5);
+  EXPECT_DOUBLE_EQ(spot(spots, "JPY", "NOK").value(), 11.5 / 160);
+  EXPECT_EQ(crossOf(spots, "EUR", "JPY"), "") << "what is quoted is not crossed";
+  EXPECT_EQ(crossOf(spots, "GBP", "CHF"), "");
+}
+
+TEST(Rates, TablesAddAndTheLaterOneStandsWhereBothSpeak) {
+  MarketRates all(rates());
+  const double before = rateAt(all, "spot USD/JPY", makeDate(2026, 1, 1))->figure;
+  all.merge({{"spot EUR/GBP", makeDate(2025, 4, 1), 0.9, "later"}});
+  EXPECT_DOUBLE_EQ(rateAt(all, "spot EUR/GBP", makeDate(2025, 5, 1))->figure, 0.9);
+  EXPECT_EQ(rateAt(all, "spot EUR/GBP", makeDate(2025, 5, 1))->source, "later");
+  EXPECT_DOUBLE_EQ(rateAt(all, "spot EUR/GBP", makeDate(2026, 1, 1))->figure, 0.86) << "other days stay";
+  EXPECT_DOUBLE_EQ(rateAt(all, "spot USD/JPY", makeDate(2026, 1, 1))->figure, before) << "other names stay";
+  EXPECT_EQ(std::distance(all.begin(), all.end()), 7) << "a figure that was given again is one figure";
+}
+
+TEST(Closes, TablesAddDayByDay) {
+  std::vector<PricePoint> prices{{makeDate(2025, 1, 3), 10, 1}, {makeDate(2025, 1, 6), 11, 1}};
+  mergePrices(prices, {{makeDate(2025, 1, 6), 21, 2}, {makeDate(2025, 1, 7), 22, 2}});
+  ASSERT_EQ(prices.size(), 3u);
+  EXPECT_DOUBLE_EQ(closeAt(prices, makeDate(2025, 1, 5))->close, 10);
+  EXPECT_DOUBLE_EQ(closeAt(prices, makeDate(2025, 1, 6))->close, 21);
+  EXPECT_EQ(closeAt(prices, makeDate(2025, 1, 9))->document, 2);
+}
+
+TEST(Peers, TablesAddFigureByFigureAndAPriceStaysWithItsDay) {
+  Peer first;
+  first.id = "a";
+  first.name = "First";
+  first.price = Figure::of(10);
+  first.priceDate = makeDate(2025, 6, 1);
+  first.priceCurrency = "EUR";
+  first.debt = Figure::of(5);
+  first.years = {{makeDate(2024, 12, 31), Figure::of(100), Figure::of(20)}};
+  Peer later = first;
+  later.price = Figure::of(7);
+  later.priceDate = makeDate(2025, 1, 1);  // the later table, the earlier day
+  later.debt = Figure::absent();
+  later.cash = Figure::of(3);
+  later.years = {{makeDate(2023, 12, 31), Figure::of(90)}, {makeDate(2024, 12, 31), Figure::of(101)}};
+  std::vector<Peer> peers{first};
+  Peer other;
+  other.id = "b";
+  mergePeers(peers, {later, other});
+  ASSERT_EQ(peers.size(), 2u);
+  EXPECT_EQ(peers[0].price.value(), 10);
+  EXPECT_EQ(peers[0].debt.value(), 5) << "what the later table leaves out stays";
+  EXPECT_EQ(peers[0].cash.value(), 3);
+  ASSERT_EQ(peers[0].years.size(), 2u);
+  EXPECT_EQ(peers[0].years[0].revenue.value(), 90);
+  EXPECT_EQ(peers[0].years[1].revenue.value(), 101);
+  EXPECT_EQ(peers[0].years[1].ebitda.value(), 20);
 }
 
 TEST(Closes, TheLastTradeCounts) {

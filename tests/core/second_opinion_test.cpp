@@ -34,7 +34,7 @@ using Rational = boost::multiprecision::cpp_rational;
 
 /// A decimal text with its exact value as a fraction of whole numbers.
 std::pair<std::string, Rational> randomDecimal(Numbers& numbers) {
-  const unsigned places = numbers.next() % 7;
+  const auto places = static_cast<unsigned>(numbers.next() % 7);
   const long long mantissa = static_cast<long long>(numbers.next() % 2000000000000ull) - 1000000000000ll;
   Rational value(mantissa);
   std::string digits = std::to_string(std::llabs(mantissa));

@@ -176,10 +176,13 @@ TEST_F(DemoBook, AShorterHorizonKeepsPathsThatStillMakeSense) {
 }
 
 TEST_F(DemoBook, StagesFollowTheHorizon) {
-  Case c = setStages(open()->now()->caseOf(), {3, 4, 3}).after;
+  const auto session = open();
+  Case c = setStages(session->now()->caseOf(), {3, 4, 3}).after;
   EXPECT_EQ(setHorizon(c, 5).after.stages, (std::vector<int>{3, 2}));
   EXPECT_EQ(setHorizon(c, 14).after.stages, (std::vector<int>{3, 4, 7}));
   EXPECT_EQ(setHorizon(c, 3).after.stages, std::vector<int>{}) << "one stage needs no list";
+  EXPECT_EQ(setHorizon(c, 0).after.stages, std::vector<int>{}) << "and none needs none: the horizon itself is refused";
+  EXPECT_FALSE(session->preview(setHorizon(c, 0).after));
 }
 
 TEST_F(DemoBook, ShapesStartFromWhereThePathRuns) {

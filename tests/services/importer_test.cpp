@@ -10,6 +10,7 @@
 
 #include "tests/support/demo_book.h"
 #include "tests/support/files.h"
+#include "tests/support/plain_company.h"
 
 namespace zl::services {
 namespace {
@@ -116,6 +117,26 @@ TEST(Resources, FaultsInShippedTextsAreNamed) {
   EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("rules/standard.ties, line 1"));
 }
 
+TEST(Resources, AModelFileWithAFaultRestsAndKeepsNothingFromStarting) {
+  const TemporaryFolder folder;
+  std::filesystem::copy(test::sourceFolder() + "/models", folder.file("models"));
+  std::filesystem::copy(test::sourceFolder() + "/rules", folder.file("rules"));
+  std::ofstream(folder.file("models/broken.model")) << "model broken \"B\" 1 extends standard\nrow x\n";
+  std::ofstream(folder.file("models/again.model")) << "model quick \"Again\" 1 extends standard\n";
+  const auto resources = Resources::loadFrom(folder.file(""));
+  ASSERT_TRUE(resources) << resources.error().text();
+  std::vector<std::string> names;
+  for (const ShippedModel& m : (*resources)->models) names.push_back(m.name);
+  EXPECT_THAT(names, testing::ElementsAre("standard", "quick"));
+  std::vector<std::string> faults;
+  for (const Error& fault : (*resources)->resting) faults.push_back(fault.text());
+  EXPECT_THAT(faults, testing::UnorderedElementsAre(testing::HasSubstr("models/broken.model, line 3"),
+                                                    testing::HasSubstr("there is a model 'quick' already")));
+  Case c = newCase("x", makeDate(2025, 1, 1));
+  c.model = "broken";
+  EXPECT_THAT(withOwn(*resources, c).error().text(), testing::HasSubstr("models/broken.model, line 3"));
+}
+
 TEST(Files, AreReadWholeAndReplacedWhole) {
   const TemporaryFolder folder;
   const std::string path = folder.file("a.json");
@@ -142,6 +163,60 @@ TEST(DemoFiles, ComeFromTheGeneratorByteForByte) {
     ++compared;
   }
   EXPECT_EQ(compared, 31);
+}
+
+class MarketTables : public test::DemoBook {
+ protected:
+  void bring(Session& session, const char* name, const std::string& content) {
+    const auto done = session.importFiles({{name, content}});
+    ASSERT_TRUE(done) << done.error().text();
+  }
+};
+
+TEST_F(MarketTables, AShortTableHidesNothingOfALongOne) {
+  auto session = open();
+  const auto before = session->now();
+  const double value = before->evaluation->constant("value_per_share", 1).value();
+  bring(*session, "one-rate.csv", "rate,date,figure,source\nspot CHF/NOK,2026-04-01,12.1,typed\n");
+  EXPECT_EQ(session->now()->evaluation->constant("value_per_share", 1).value(), value) << "no rate it stands on";
+  bring(*session, "one-price.csv", "date,close\n2025-03-15,700\n");
+  EXPECT_EQ(session->now()->evidence->prices.front().date, before->evidence->prices.front().date);
+  EXPECT_EQ(session->now()->evidence->prices.size(), before->evidence->prices.size() + 1);
+  bring(*session, "one-peer.csv",
+        "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,year_end,revenue,ebitda,net_income\n"
+        "newcomer,Newcomer,EUR,10,EUR,1,2026-04-01,1000,2025-12-31,5000,900,400\n");
+  EXPECT_EQ(session->now()->evidence->peers.size(), before->evidence->peers.size() + 1);
+  ASSERT_TRUE(session->undo());
+  ASSERT_TRUE(session->undo());
+  EXPECT_EQ(session->now()->evidence->prices.size(), before->evidence->prices.size()) << "taken back as a whole";
+}
+
+TEST_F(MarketTables, ARateBroughtInForOneCompanyLeavesAnothersValue) {
+  const std::string other = R"({"format":"zealous-ledger-company","version":1,"id":"mills","name":"Mills",)"
+                            R"("currency":"USD","listing":{"unit":"USD","currency":"USD","minor_per_major":1,)"
+                            R"("shares_per_listed":1},"shares":10})";
+  const double value = open()->now()->evaluation->constant("value_per_share", 1).value();
+  const auto added = Session::import(book(), "mills",
+                                     {{"f.csv", test::PlainCompany{}.facts()},
+                                      {"record.json", other},
+                                      {"r.csv", "rate,date,figure,source\nspot USD/CHF,2024-12-31,0.9,typed\n"}},
+                                     resources_, test::testDesk());
+  ASSERT_TRUE(added) << added.error().text();
+  const auto session = Session::open(book(), "vessingholt", resources_, test::testDesk());
+  EXPECT_EQ((*session)->now()->evaluation->constant("value_per_share", 1).value(), value);
+}
+
+TEST_F(MarketTables, TheSameTableTakesEffectAgainAfterAnotherTookItsPlace) {
+  auto session = open();
+  const std::string mine = "date,close\n2026-04-29,700\n";
+  bring(*session, "mine.csv", mine);
+  bring(*session, "theirs.csv", "date,close\n2026-04-29,650\n");
+  EXPECT_EQ(closeAt(session->now()->evidence->prices, makeDate(2026, 4, 29))->close, 650);
+  bring(*session, "mine.csv", mine);
+  EXPECT_EQ(closeAt(session->now()->evidence->prices, makeDate(2026, 4, 29))->close, 700);
+  const auto again = session->importFiles({{"mine.csv", mine}});
+  ASSERT_TRUE(again);
+  EXPECT_THAT(again->warnings, testing::ElementsAre(testing::HasSubstr("already in the book")));
 }
 
 TEST(Merging, TwoCompaniesShareABookAndItsRates) {

@@ -36,7 +36,7 @@ class OwnRowsOfDemo : public DemoBook {
   Status set(const std::string& text) {
     return session_->apply(setOwnRows(now().caseOf(), text, session_->said("tried")));
   }
-  OwnRowsCheck check(const std::string& text) const { return checkOwnRows(now(), resources_, text); }
+  OwnRowsCheck check(const std::string& text) const { return checkOwnRows(now(), text); }
   double figure(const char* row, int column, const char* scenario = "base") const {
     const Figure f = now().evaluation->figure(row, column, now().caseOf().indexOf(scenario));
     EXPECT_TRUE(f.hasValue()) << row << ": " << f.reason();
@@ -169,18 +169,18 @@ TEST_F(OwnRowsOfDemo, AnUpgradedModelThatTakesAnOwnNameSetsThemAsideAndStillOpen
   ASSERT_TRUE(opened) << opened.error().text();
   Session& session = **opened;
   EXPECT_EQ(session.now()->evaluation->constant("raw_value", 1).value(), before);
-  ASSERT_TRUE(session.now()->ownRowsFault);
-  EXPECT_THAT(session.now()->ownRowsFault->what, HasSubstr("the model has this row already"));
+  ASSERT_TRUE(session.now()->ownRowsFault());
+  EXPECT_THAT(session.now()->ownRowsFault()->what, HasSubstr("the model has this row already"));
   const auto& findings = session.now()->findings;
   EXPECT_TRUE(std::any_of(findings.begin(), findings.end(),
                           [](const Finding& f) { return f.monitor == "own rows not in use"; }));
   EXPECT_EQ(ownRowsInUse(session.now()->caseOf()), kBacklog) << "kept";
   ASSERT_TRUE(session.apply(setHorizon(session.now()->caseOf(), 8))) << "other work goes on";
-  EXPECT_TRUE(session.now()->ownRowsFault);
+  EXPECT_TRUE(session.now()->ownRowsFault());
   std::string mended = kBacklog;
   mended.replace(mended.find("orders"), 6, "order_intake");
   ASSERT_TRUE(session.apply(setOwnRows(session.now()->caseOf(), mended, {})));
-  EXPECT_FALSE(session.now()->ownRowsFault);
+  EXPECT_FALSE(session.now()->ownRowsFault());
   EXPECT_FALSE(session.apply(setOwnRows(session.now()->caseOf(), kBacklog, {}))) << "a new text must fit";
 }
 

@@ -20,6 +20,7 @@
 #include "services/report.h"
 #include "tests/support/demo_book.h"
 #include "tests/support/files.h"
+#include "tests/support/plain_company.h"
 
 namespace zl::services {
 namespace {
@@ -408,39 +409,9 @@ TEST_F(DemoBook, ACaseOfANewerProgramIsLookedAtAndNotChanged) {
 
 TEST(Import, MakesABookOfOtherFilesWithARecordOfItsOwn) {
   const test::TemporaryFolder folder;
-  std::string facts = "concept,label,start,end,unit,decimals,value\n";
-  for (int year : {2023, 2024}) {
-    const std::string end = std::to_string(year) + "-12-31";
-    for (const auto& [line, amount, balance] : {std::tuple("revenue", 1000, false),
-                                                {"cost_of_sales", 600, false},
-                                                {"operating_expenses", 200, false},
-                                                {"depreciation", 50, false},
-                                                {"ebit", 150, false},
-                                                {"interest_expense", 0, false},
-                                                {"pretax_profit", 150, false},
-                                                {"tax", 40, false},
-                                                {"net_income", 110, false},
-                                                {"cash", 100, true},
-                                                {"receivables", 100, true},
-                                                {"plant", 500, true},
-                                                {"total_assets", 700, true},
-                                                {"payables", 100, true},
-                                                {"total_liabilities", 100, true},
-                                                {"equity", 600, true},
-                                                {"total_equity", 600, true},
-                                                {"operating_cash_flow", 160, false},
-                                                {"plant_bought", 50, false},
-                                                {"dividends", 110, false},
-                                                {"net_cash_movement", 0, false}}) {
-      facts += std::string(line) + ",," + (balance ? "" : std::to_string(year) + "-01-01") + "," + end + ",USD,0," +
-               std::to_string(amount) + "\n";
-    }
-    facts += "shares,,," + end + ",shares,0,10\n";
-  }
   const auto resources = Resources::load();
   const auto result =
-      Session::import(folder.file("b.zledger"), "plain", {{"f.csv", facts}, {"p.csv", "date,close\n2025-03-31,12\n"}},
-                      *resources, testDesk());
+      Session::import(folder.file("b.zledger"), "plain", test::PlainCompany{}.files(), *resources, testDesk());
   ASSERT_TRUE(result) << result.error().text();
   EXPECT_THAT(result->warnings, testing::ElementsAre(testing::HasSubstr("no company record: currency USD")));
   const auto session = Session::open(folder.file("b.zledger"), "", *resources, testDesk());

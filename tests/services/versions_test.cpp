@@ -82,7 +82,7 @@ TEST_F(Versions, OwnRowsAndTheModelArePartsOfTheirOwn) {
   const double onlyRows = raw(*session_->now());
   put(with(session_->now()->caseOf(), "revenue_growth", 0.06), "Faster");
   ASSERT_TRUE(session_->keepVersion("Hall", ""));
-  const auto walk = walkBetween(side("Plain"), side("Hall"), kBase, false, resources_);
+  const auto walk = walkBetween(side("Plain"), side("Hall"), kBase, false);
   ASSERT_TRUE(walk) << walk.error().text();
   ASSERT_EQ(walk->steps.size(), 2u) << "an input that both hold at its preset is no part";
   EXPECT_EQ(walk->steps[1].label, "Model and own rows");
@@ -100,8 +100,8 @@ TEST_F(Versions, OwnRowsAndTheModelArePartsOfTheirOwn) {
   }
   put(with(session_->now()->caseOf(), "growth_machines", 0.08), "Machines");
   ASSERT_TRUE(session_->keepVersion("Parts", ""));
-  const auto there = walkBetween(side("Plain"), side("Parts"), kBase, false, resources_);
-  const auto back = walkBetween(side("Parts"), side("Plain"), kBase, false, resources_);
+  const auto there = walkBetween(side("Plain"), side("Parts"), kBase, false);
+  const auto back = walkBetween(side("Parts"), side("Plain"), kBase, false);
   ASSERT_TRUE(there && back) << (there ? back.error().text() : there.error().text());
   double sum = 0;
   for (const WalkStep& step : there->steps) sum += step.effect;
@@ -110,7 +110,7 @@ TEST_F(Versions, OwnRowsAndTheModelArePartsOfTheirOwn) {
 
   put(setModel(session_->now()->caseOf(), resources_->models[1]).after, "Quick");
   ASSERT_TRUE(session_->keepVersion("Quick", ""));
-  const auto quick = walkBetween(side("Parts"), side("Quick"), kBase, false, resources_);
+  const auto quick = walkBetween(side("Parts"), side("Quick"), kBase, false);
   ASSERT_TRUE(quick) << quick.error().text();
   ASSERT_TRUE(quick->gap.empty()) << quick->gap;
   sum = 0;
@@ -141,14 +141,14 @@ TEST_F(Versions, WalkIsTheMeanOverAllOrdersOfChange) {
   put(c, "All three");
   const Side from = side("start");
   const Side to = side(kNow);
-  const auto walk = walkBetween(from, to, kBase, true, resources_);
+  const auto walk = walkBetween(from, to, kBase, true);
   ASSERT_TRUE(walk) << walk.error().text();
   ASSERT_EQ(walk->steps.size(), 3u) << walkText(*walk, from, to);
   for (size_t i = 0; i < 3; ++i) EXPECT_NEAR(walk->steps[i].effect, mean[i], 1e-7) << walk->steps[i].label;
   EXPECT_EQ(walk->from.value(), raw(*from.snapshot));
   EXPECT_EQ(walk->to.value(), raw(*to.snapshot));
 
-  const auto grouped = walkBetween(from, to, kBase, false, resources_);
+  const auto grouped = walkBetween(from, to, kBase, false);
   ASSERT_TRUE(grouped);
   ASSERT_EQ(grouped->steps.size(), 2u);
   EXPECT_EQ(grouped->steps[0].rows,
@@ -188,7 +188,7 @@ TEST_F(Versions, OtherFiguresThanDriversHaveTheirOwnSteps) {
   for (const std::string& scenario : {std::string(kBase), std::string("worst"), std::string()}) {
     const Side from = side("start");
     const Side to = side(kNow);
-    const auto walk = walkBetween(from, to, scenario, false, resources_);
+    const auto walk = walkBetween(from, to, scenario, false);
     ASSERT_TRUE(walk) << walk.error().text();
     ASSERT_EQ(walk->gap, "");
     std::vector<std::string> labels;

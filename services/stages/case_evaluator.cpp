@@ -1,0 +1,136 @@
+#include "services/stages/case_evaluator.h"
+
+#include "core/monitor/limits.h"
+#include "exchange/json/case_members.h"
+#include "services/snapshot.h"
+
+namespace zl::services {
+namespace {
+
+bool same(const model::Layout& a, const model::Layout& b) {
+  return a.historyYears == b.historyYears && a.forecastYears == b.forecastYears;
+}
+
+}  // namespace
+
+std::shared_ptr<CaseEvaluator> CaseEvaluator::upon(std::shared_ptr<const Resources> shipped) {
+  return std::shared_ptr<CaseEvaluator>(new CaseEvaluator(std::move(shipped)));
+}
+
+Result<std::shared_ptr<const CaseEvaluator::ModelInUse>> CaseEvaluator::modelOf(const Case& c, Standing own) {
+  const std::string& rows = ownRowsInUse(c);
+  if (rows.size() > exchange::kLongestOwnRows) {
+    return fail(ErrorKind::TooLarge, "own rows may hold 200,000 characters", c.company, "Shorten them");
+  }
+  std::shared_ptr<const ModelInUse> found =
+      models_.find([&](const ModelKey& k) { return k.model == c.model && k.rows == rows && k.lines == c.ownLines; });
+  if (!found) {
+    auto made = std::make_shared<ModelInUse>();
+    Result<std::shared_ptr<const Resources>> with = withOwn(shipped_, c);
+    if (!with && !rows.empty()) {
+      Case without = c;
+      without.ownRows.erase(c.model);
+      Result<std::shared_ptr<const Resources>> bare = withOwn(shipped_, without);
+      if (bare) {
+        made->fault = with.error();
+        with = std::move(bare);
+      }
+    }
+    if (!with) return tl::unexpected(with.error());
+    made->resources = std::move(*with);
+    models_.keep({c.model, c.ownLines, rows}, made);
+    found = std::move(made);
+  }
+  if (found->fault && own == Standing::Typed) return tl::unexpected(*found->fault);
+  return found;
+}
+
+std::shared_ptr<const Standardised> CaseEvaluator::filedFor(const std::shared_ptr<const Evidence>& evidence,
+                                                            const Resources& resources,
+                                                            const std::vector<OwnLine>& lines,
+                                                            const FiledChoices& own) {
+  const FactRows rows = factRowsOf(resources.model);
+  std::shared_ptr<const Standardised> found = filed_.find([&](const FiledKey& k) {
+    return k.evidence.lock() == evidence && k.own == own && k.lines == lines && k.rows == rows;
+  });
+  if (found) return found;
+  found = standardise(*evidence, resources, own);
+  filed_.keep({evidence, lines, rows, own}, found);
+  return found;
+}
+
+std::shared_ptr<const Standardised> CaseEvaluator::filed(const std::shared_ptr<const Evidence>& evidence,
+                                                         const FiledChoices& own) {
+  return filedFor(evidence, *shipped_, {}, own);
+}
+
+Result<std::shared_ptr<const CompiledModel>> CaseEvaluator::programOf(const std::shared_ptr<const Resources>& resources,
+                                                                      const model::Layout& layout) {
+  if (auto found =
+          programs_.find([&](const ProgramKey& k) { return k.resources == resources && same(k.layout, layout); })) {
+    return found;
+  }
+  Result<std::shared_ptr<const CompiledModel>> made = compileModel(resources->model, layout);
+  if (made) programs_.keep({resources, layout}, *made);
+  return made;
+}
+
+std::shared_ptr<const ToldHistory> CaseEvaluator::historyOf(const std::shared_ptr<const Resources>& resources,
+                                                            const std::shared_ptr<const Standardised>& filed,
+                                                            const Case& c, const model::Layout& layout) {
+  std::shared_ptr<const ToldHistory> found = histories_.find([&](const HistoryKey& k) {
+    return k.resources == resources && k.filed == filed && k.horizon == layout.forecastYears &&
+           k.inputs == c.base().inputs && k.adjustments == c.adjustments;
+  });
+  if (found) return found;
+  found = tellHistory(*resources, *filed, c, layout);
+  histories_.keep({resources, filed, layout.forecastYears, c.base().inputs, c.adjustments}, found);
+  return found;
+}
+
+Result<std::shared_ptr<const Ground>> CaseEvaluator::ground(const std::shared_ptr<const Evidence>& evidence,
+                                                            const Case& c, Standing own) {
+  const Result<std::shared_ptr<const ModelInUse>> model = modelOf(c, own);
+  if (!model) return tl::unexpected(model.error());
+  auto ground = std::make_shared<Ground>();
+  ground->resources = (*model)->resources;
+  ground->ownRowsFault = (*model)->fault;
+  ground->evidence = evidence;
+  const std::string& name = evidence->company.name;
+  std::vector<std::string> faults = faultsOf(c, ground->resources->model);
+  for (std::string& fault : faultsOfLimits(c)) faults.push_back(std::move(fault));
+  if (!faults.empty()) return fail(ErrorKind::BadInput, faults.front(), name);
+  ground->filed = filedFor(evidence, *ground->resources, c.ownLines, {c.lines, c.firstFiled, c.baseYear});
+  if (ground->years().empty()) {
+    return fail(ErrorKind::BadInput, "no full fiscal year has been filed", name, "Import at least one annual report");
+  }
+  if (const int last = ground->years().back().label(); c.baseYear > last) {
+    return fail(
+        ErrorKind::BadInput,
+        "the outlook starts from " + std::to_string(c.baseYear) + " and the last year filed is " + std::to_string(last),
+        name, "Import the annual report of that year first");
+  }
+  const model::Layout layout{static_cast<int>(ground->years().size()), c.horizon};
+  Result<std::shared_ptr<const CompiledModel>> compiled = programOf(ground->resources, layout);
+  if (!compiled) return tl::unexpected(compiled.error());
+  ground->compiled = std::move(*compiled);
+  ground->history = historyOf(ground->resources, ground->filed, c, layout);
+  return std::shared_ptr<const Ground>(std::move(ground));
+}
+
+Result<Evaluated> CaseEvaluator::evaluate(const std::shared_ptr<const Evidence>& evidence, const Case& c,
+                                          Standing own) {
+  Result<std::shared_ptr<const Ground>> under = ground(evidence, c, own);
+  if (!under) return tl::unexpected(under.error());
+  return evaluateOn(std::move(*under), c);
+}
+
+Result<std::shared_ptr<const Snapshot>> CaseEvaluator::show(const std::shared_ptr<const Evidence>& evidence,
+                                                            const Case& c, Standing own) {
+  Result<Evaluated> evaluated = evaluate(evidence, c, own);
+  if (!evaluated) return tl::unexpected(evaluated.error());
+  Judgement judgement = judge(*evaluated);
+  return std::make_shared<const Snapshot>(shared_from_this(), std::move(*evaluated), std::move(judgement));
+}
+
+}  // namespace zl::services

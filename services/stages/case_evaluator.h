@@ -1,0 +1,85 @@
+#pragma once
+// The way from what was filed to what is shown, in stages: filed, ground, evaluation, judgement. Each is
+// a function of an explicit key and kept in a cache of its kind; nobody derives by hand what is still the
+// same. In: evidence and a case. Out: as much as is asked for. Safe to call from several threads.
+
+#include <memory>
+
+#include "services/stages/evaluated.h"
+#include "services/stages/judgement.h"
+#include "services/stages/stage_cache.h"
+
+namespace zl::services {
+
+struct Snapshot;
+
+/// Own rows with a fault are refused when they are typed. Those that stood in the case before and fitted an
+/// earlier model are kept, set aside and told of, so that the case still opens.
+enum class Standing { Typed, StoodBefore };
+
+class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
+ public:
+  static std::shared_ptr<CaseEvaluator> upon(std::shared_ptr<const Resources> shipped);
+
+  [[nodiscard]] const std::shared_ptr<const Resources>& shipped() const { return shipped_; }
+
+  /// Facts on standard lines by what a case says of them; with the shipped model alone.
+  std::shared_ptr<const Standardised> filed(const std::shared_ptr<const Evidence>& evidence, const FiledChoices& own);
+  /// Fails when the case has faults, or the evidence has no full fiscal year to start from.
+  Result<std::shared_ptr<const Ground>> ground(const std::shared_ptr<const Evidence>& evidence, const Case& c,
+                                               Standing own = Standing::Typed);
+  Result<Evaluated> evaluate(const std::shared_ptr<const Evidence>& evidence, const Case& c,
+                             Standing own = Standing::Typed);
+  /// All stages: everything there is to show.
+  Result<std::shared_ptr<const Snapshot>> show(const std::shared_ptr<const Evidence>& evidence, const Case& c,
+                                               Standing own = Standing::Typed);
+
+ private:
+  /// The model of a case: by its name, its own lines and its own rows.
+  struct ModelKey {
+    std::string model;
+    std::vector<OwnLine> lines;
+    std::string rows;
+  };
+  struct ModelInUse {
+    std::shared_ptr<const Resources> resources;
+    std::optional<Error> fault;  ///< of the own rows, which are not in use then
+  };
+  /// Evidence is held weakly: what nobody shows any more must not be kept by a cache.
+  struct FiledKey {
+    std::weak_ptr<const Evidence> evidence;
+    std::vector<OwnLine> lines;
+    FactRows rows;
+    FiledChoices own;
+  };
+  struct ProgramKey {
+    std::shared_ptr<const Resources> resources;
+    model::Layout layout;
+  };
+  struct HistoryKey {
+    std::shared_ptr<const Resources> resources;
+    std::shared_ptr<const Standardised> filed;
+    int horizon;
+    std::map<std::string, InputChoice> inputs;  ///< base's: the others share history
+    std::map<CellOfLine, Adjustment> adjustments;
+  };
+
+  explicit CaseEvaluator(std::shared_ptr<const Resources> shipped) : shipped_(std::move(shipped)) {}
+  Result<std::shared_ptr<const ModelInUse>> modelOf(const Case& c, Standing own);
+  std::shared_ptr<const Standardised> filedFor(const std::shared_ptr<const Evidence>& evidence,
+                                               const Resources& resources, const std::vector<OwnLine>& lines,
+                                               const FiledChoices& own);
+  Result<std::shared_ptr<const CompiledModel>> programOf(const std::shared_ptr<const Resources>& resources,
+                                                         const model::Layout& layout);
+  std::shared_ptr<const ToldHistory> historyOf(const std::shared_ptr<const Resources>& resources,
+                                               const std::shared_ptr<const Standardised>& filed, const Case& c,
+                                               const model::Layout& layout);
+
+  std::shared_ptr<const Resources> shipped_;
+  StageCache<ModelKey, ModelInUse> models_{8};
+  StageCache<FiledKey, Standardised> filed_{4};
+  StageCache<ProgramKey, CompiledModel> programs_{8};
+  StageCache<HistoryKey, ToldHistory> histories_{8};
+};
+
+}  // namespace zl::services

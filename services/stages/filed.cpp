@@ -1,0 +1,107 @@
+#include "services/stages/filed.h"
+
+#include <set>
+
+#include "core/filing/fact_lines.h"
+#include "core/filing/split.h"
+
+namespace zl::services {
+
+FiledInMinor Evidence::asWritten(size_t fact) const {
+  const auto minor = inMinor.find(fact);
+  FiledInMinor written = minor != inMinor.end() ? minor->second : FiledInMinor{facts[fact].text, facts[fact].unit};
+  if (facts[fact].nil) written.text = "nil";
+  return written;
+}
+
+FactRows factRowsOf(const model::Model& m) {
+  FactRows rows;
+  for (const model::Row& row : m.rows) {
+    if (row.fact) rows[row.name] = {*row.fact, row.kind};
+  }
+  return rows;
+}
+
+namespace {
+
+StandardStatements withFactRows(const StandardStatements& statements, std::span<const Fact> facts,
+                                const model::Model& m, const Company& company) {
+  std::map<std::string, std::vector<LineCell>> lines;
+  std::set<std::string> concepts;
+  for (const auto& [name, row] : factRowsOf(m)) {
+    const auto& [source, kind] = row;
+    lines[name] = source.recorded ? recordedLine(company, statements.years(), source.concept_name)
+                                  : factLine(facts, statements.years(), source, kind, company.currency);
+    if (!source.recorded && source.axis.empty()) concepts.insert(source.concept_name);
+  }
+  return lines.empty() ? statements : statements.withLines(std::move(lines), concepts);
+}
+
+}  // namespace
+
+std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
+                                                const FiledChoices& own) {
+  const auto& [lines, firstFiled, baseYear] = own;
+  auto filed = std::make_shared<Standardised>();
+  filed->choices = evidence.choices;
+  for (const auto& [concept_name, choice] : lines) filed->choices[concept_name] = choice;
+  for (const auto& [concept_name, choice] :
+       inferChoices(evidence.facts, resources.rules, filed->choices, evidence.network, resources.parts,
+                    resources.labels, evidence.company.currency)) {
+    filed->choices[concept_name] = choice;
+  }
+  const std::vector<Fact> restated = restatedForSplits(evidence.facts, evidence.company.splits);
+  const std::span<const Fact> facts = restated.empty() ? std::span<const Fact>(evidence.facts) : restated;
+  const auto all = std::make_shared<const StandardStatements>(withFactRows(
+      StandardStatements::build(facts, resources.rules, evidence.company.currency, filed->choices, firstFiled), facts,
+      resources.model, evidence.company));
+  filed->statements = baseYear > 0 ? all->upTo(baseYear) : *all;
+  if (filed->statements.years().size() < all->years().size()) filed->ahead = all;
+  filed->restatements = restatements(evidence.facts);
+  filed->interim = std::make_shared<const InterimStatements>(InterimStatements::build(
+      facts, resources.rules, evidence.company.currency, filed->choices, firstFiled, filed->statements));
+  // What was filed since is tied at once, though nothing stands on it yet.
+  filed->ties = checkTies(resources.ties, *all, evidence.facts);
+  DocumentNames names;
+  for (const store::StoredDocument& d : evidence.documents) names[d.document.id] = d.document.name;
+  filed->segments = segmentRows(evidence.facts, filed->statements.years(), [&](const std::string& concept_name) {
+    return zl::lineOf(resources.rules, filed->choices, concept_name);
+  });
+  filed->segmentSums = checkSegmentSums(filed->segments, evidence.facts, filed->statements.years());
+  filed->findings = monitorFilings(*all, evidence.facts, resources.ties, filed->ties, filed->segmentSums, names);
+  const int inUse = static_cast<int>(filed->statements.years().size());
+  std::erase_if(filed->ties, [&](const TieResult& tie) { return tie.column >= inUse; });
+  for (Finding& finding : filed->findings) {
+    if (finding.column >= inUse) finding.column = -1;
+  }
+  if (!filed->restatements.empty()) {
+    const Fact& newest = evidence.facts[filed->restatements.front().last];
+    const size_t count = filed->restatements.size();
+    filed->findings.push_back({"restated values in use", Severity::Note, Stop::Filings,
+                               std::to_string(count) + (count == 1 ? " figure differs" : " figures differ") +
+                                   " from what was first filed; the latest is " + newest.concept_name.str() + " for " +
+                                   newest.period.text(),
+                               "", -1});
+  }
+  if (filed->ahead) {
+    const std::string last = std::to_string(all->years().back().label());
+    filed->findings.push_back({"newer year filed", Severity::Warning, Stop::Outlook,
+                               last + " is filed and the outlook still starts from " + std::to_string(baseYear) +
+                                   ": compare it with the forecast, then roll forward",
+                               "", -1});
+  }
+  if (!evidence.inMinor.empty()) {
+    const FiledInMinor& first = evidence.inMinor.begin()->second;
+    filed->findings.push_back({"minor units", Severity::Note, Stop::Filings,
+                               std::to_string(evidence.inMinor.size()) + " facts are filed in a minor unit (" +
+                                   first.unit + ") and read in its currency",
+                               "", -1});
+  }
+  return filed;
+}
+
+std::string lineOf(const Standardised& filed, const Resources& resources, const std::string& concept_name) {
+  return zl::lineOf(resources.rules, filed.choices, concept_name);
+}
+
+}  // namespace zl::services

@@ -1,0 +1,72 @@
+#pragma once
+// The first stage: what came in from outside, and that on standard lines.
+
+#include <map>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "core/capital/rates.h"
+#include "core/evidence/estimate.h"
+#include "core/filing/company.h"
+#include "core/filing/inference.h"
+#include "core/filing/interim.h"
+#include "core/filing/minor_unit.h"
+#include "core/filing/restatement.h"
+#include "core/monitor/finding.h"
+#include "core/peers/peer.h"
+#include "services/resources.h"
+#include "store/book.h"
+
+namespace zl::services {
+
+/// What came in from outside, read. Shared by all that stands on it until an import.
+struct Evidence {
+  Company company;
+  std::string companySource;  ///< document the record comes from
+  std::vector<store::StoredDocument> documents;
+  std::vector<Fact> facts;                 ///< pence and cents read in their currency
+  std::map<size_t, FiledInMinor> inMinor;  ///< what those said, by index of the fact
+  LineChoices choices;                     ///< made when tables were imported; the case's own go before them
+  ConceptNetwork network;                  ///< of the linkbases given
+  std::vector<PricePoint> prices;
+  MarketRates rates;
+  std::vector<Estimate> estimates;
+  std::vector<Peer> peers;
+
+  /// The fact's figure and unit exactly as its document has them.
+  [[nodiscard]] FiledInMinor asWritten(size_t fact) const;
+};
+
+/// The facts on standard lines, by the rules and by what the analyst has chosen.
+struct Standardised {
+  LineChoices choices;                              ///< all that were in force
+  StandardStatements statements;                    ///< up to the case's base year
+  std::shared_ptr<const StandardStatements> ahead;  ///< with the years filed since; null when there are none
+  std::shared_ptr<const InterimStatements> interim;
+  std::vector<Restatement> restatements;
+  std::vector<SegmentRow> segments;
+  std::vector<SegmentSum> segmentSums;
+  std::vector<TieResult> ties;  ///< by tie and year, ties in the order of Resources::ties
+  std::vector<Finding> findings;
+};
+
+/// Rows of a model that read filed facts by themselves.
+using FactRows = std::map<std::string, std::pair<model::FactSource, Kind>>;
+FactRows factRowsOf(const model::Model& m);
+
+/// What the case says of filed figures.
+struct FiledChoices {
+  LineChoices lines;
+  FirstFiled firstFiled;
+  int baseYear = 0;  ///< 0: the last year filed
+  friend bool operator==(const FiledChoices&, const FiledChoices&) = default;
+};
+
+std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
+                                                const FiledChoices& own);
+
+/// The standard line that a concept stands on; empty where it is set aside.
+std::string lineOf(const Standardised& filed, const Resources& resources, const std::string& concept_name);
+
+}  // namespace zl::services

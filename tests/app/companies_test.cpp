@@ -1,0 +1,120 @@
+// Several companies in one book: the list at the head of the route, keys, what is remembered, and work on
+// two of them in turn.
+
+#include <gmock/gmock.h>
+
+#include <QTreeWidget>
+#include <fstream>
+
+#include "app/frame/unshown_panel.h"
+#include "tests/support/plain_company.h"
+#include "tests/support/window_fixture.h"
+
+namespace zl::app {
+namespace {
+
+using testing::HasSubstr;
+
+class Companies : public WindowFixture {
+ protected:
+  void SetUp() override {
+    DemoBook::SetUp();
+    const test::PlainCompany mills;
+    add("umber-mills", "Umber Mills Inc.", mills);
+    add("kagerou", "Kagerou Kaiun KK", {"JPY", 4e9, 1.1, 2020, 5, 88e9});
+    start();
+    ASSERT_TRUE(window_->openBook(path())) << status().toStdString();
+  }
+  void add(const std::string& id, const std::string& name, const test::PlainCompany& company) {
+    auto files = company.files();
+    files.push_back({"record.json", company.record(id, name)});
+    ASSERT_TRUE(services::Session::import(book(), id, files, resources_, test::testDesk()));
+  }
+  std::string shown() { return find<QLabel>("companyName")->text().toStdString(); }
+};
+
+TEST_F(Companies, AListWithKeysGoesFromOneToAnother) {
+  EXPECT_EQ(shown(), "Kagerou Kaiun KK") << "the first by name";
+  EXPECT_EQ(find<QPushButton>("companySwitch")->text(), QStringLiteral("1 of 3 companies"));
+  go(Qt::Key_4);
+  press(window_.get(), Qt::Key_PageDown, Qt::AltModifier);
+  EXPECT_EQ(shown(), "Umber Mills Inc.");
+  EXPECT_TRUE(find<QWidget>("OutlookPage")->isVisible()) << "the page stays";
+  EXPECT_THAT(window_->windowTitle().toStdString(), HasSubstr("Umber Mills Inc."));
+  press(window_.get(), Qt::Key_PageUp, Qt::AltModifier);
+  press(window_.get(), Qt::Key_PageUp, Qt::AltModifier);
+  EXPECT_EQ(shown(), "Vessingholt N.V.") << "around the end";
+  press(window_.get(), Qt::Key_0, Qt::AltModifier);
+  auto* words = window_->findChild<QLineEdit*>(QStringLiteral("companyWords"));
+  ASSERT_TRUE(words->isVisible());
+  QTest::keyClicks(words, QStringLiteral("MILL"));
+  QTest::keyClick(words, Qt::Key_Return);
+  EXPECT_FALSE(words->isVisible());
+  EXPECT_EQ(shown(), "Umber Mills Inc.");
+  press(window_.get(), Qt::Key_0, Qt::AltModifier);
+  auto* names = window_->findChild<QTreeWidget*>(QStringLiteral("companyNames"));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !names->topLevelItem(2)->text(1).isEmpty(); })) << "valued beside the work";
+  EXPECT_THAT(names->topLevelItem(2)->text(2).toStdString(), HasSubstr(" GBX"));
+  QTest::keyClick(words, Qt::Key_Down);
+  QTest::keyClick(words, Qt::Key_Escape);
+  EXPECT_EQ(shown(), "Umber Mills Inc.") << "Escape goes nowhere";
+}
+
+TEST_F(Companies, TheFindBoxReachesThem) {
+  auto* box = find<QLineEdit>("find");
+  box->setFocus();
+  box->setText(QStringLiteral("Company: Vessingholt N.V."));
+  press(box, Qt::Key_Return);
+  EXPECT_EQ(shown(), "Vessingholt N.V.");
+}
+
+TEST_F(Companies, EachIsWorkedOnByItselfAndTheLastOneIsRemembered) {
+  ASSERT_TRUE(bench().apply(services::setHorizon(bench().settled().caseOf(), 6)));
+  ASSERT_TRUE(bench().openCompany(QStringLiteral("vessingholt")));
+  EXPECT_EQ(bench().settled().caseOf().horizon, 10);
+  ASSERT_TRUE(bench().apply(services::setHorizon(bench().settled().caseOf(), 7)));
+  bench().undo();
+  ASSERT_TRUE(bench().openCompany(QStringLiteral("kagerou")));
+  EXPECT_EQ(bench().settled().caseOf().horizon, 6) << "another company's undo is not this one's";
+  ASSERT_TRUE(bench().openCompany(QStringLiteral("umber-mills")));
+  window_.reset();
+  start();
+  ASSERT_TRUE(window_->openBook(path()));
+  EXPECT_EQ(shown(), "Umber Mills Inc.");
+}
+
+TEST_F(Companies, AFurtherOneComesIntoTheOpenBook) {
+  const std::string facts = folder_.file("g.csv");
+  std::ofstream(facts) << test::PlainCompany{"CHF", 250, 0.97, 2019, 6, 40}.facts();
+  chosenFiles_ = {text(facts)};
+  window_->findChild<QAction*>(QStringLiteral("anotherCompanyAction"))->trigger();
+  waitForReading();
+  QTest::mouseClick(find<QPushButton>("first.acceptImport"), Qt::LeftButton);
+  EXPECT_EQ(bench().companyId(), "fresh") << status().toStdString();
+  EXPECT_EQ(find<QPushButton>("companySwitch")->text(), QStringLiteral("1 of 4 companies"));
+  EXPECT_EQ(bench().path().toStdString(), std::filesystem::absolute(book()).string());
+}
+
+TEST_F(Companies, OneThatCannotBeShownLeavesTheOthers) {
+  {
+    auto stored = store::Book::open(book());
+    store::Edit edit;
+    edit.entry = {0, "umber-mills", "2026-01-01", "x", "Import bad", "[]", "[]", {}, store::JournalEntry::State::Done};
+    edit.caseText = R"({"not":"a case"})";
+    ASSERT_TRUE(stored->append(edit, *stored->head("umber-mills")));
+  }
+  EXPECT_FALSE(bench().openCompany(QStringLiteral("umber-mills")));
+  EXPECT_TRUE(find<UnshownPanel>("unshownPanel")->isVisible());
+  QTest::mouseClick(find<QPushButton>("anotherCompany"), Qt::LeftButton);
+  EXPECT_EQ(shown(), "Vessingholt N.V.");
+  EXPECT_FALSE(find<UnshownPanel>("unshownPanel")->isVisible());
+}
+
+TEST_F(WindowFixture, ABookOfOneCompanyShowsItsNameAlone) {
+  EXPECT_FALSE(find<QPushButton>("companySwitch")->isVisible());
+  press(window_.get(), Qt::Key_0, Qt::AltModifier);
+  EXPECT_FALSE(window_->findChild<QLineEdit*>(QStringLiteral("companyWords"))->isVisible());
+}
+
+}  // namespace
+}  // namespace zl::app
