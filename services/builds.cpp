@@ -60,12 +60,12 @@ struct Part {
 /// Parts along an axis whose revenue is filed for the base year, in the company's currency.
 std::vector<Part> partsAlong(const Snapshot& s, const std::string& axis) {
   std::vector<Part> parts;
-  for (const SegmentRow& row : s.filed->segments) {
+  for (const SegmentRow& row : s.review->segments) {
     const bool counts =
         row.axis == axis && row.line == "revenue" && row.unit == s.company().currency && row.facts.back().has_value();
     if (counts) parts.push_back({quotable(plainMember(row.member)), &row, nullptr});
   }
-  for (const SegmentRow& row : s.filed->segments) {
+  for (const SegmentRow& row : s.review->segments) {
     if (row.axis != axis || row.line != "ebit" || row.unit != s.company().currency || !row.facts.back()) continue;
     for (Part& part : parts) {
       if (part.revenue->member == row.member) part.profit = &row;
@@ -270,7 +270,7 @@ std::vector<Build> buildsFor(const Snapshot& s) {
   const model::Model& m = s.evaluation->model();
   if (isDriver(m, "revenue_growth") && !isAmended(m, "revenue")) {
     std::set<std::string> axes;
-    for (const SegmentRow& row : s.filed->segments) axes.insert(row.axis);
+    for (const SegmentRow& row : s.review->segments) axes.insert(row.axis);
     std::vector<Part> all;
     for (const std::string& axis : axes) {
       std::vector<Part> parts = partsAlong(s, axis);

@@ -29,7 +29,7 @@ MarginChange changeOf(const SegmentView& view, size_t year) {
 std::vector<SegmentView> segmentViews(const Snapshot& s) {
   std::map<std::string, SegmentView> views;
   const auto isMoney = [&](const SegmentRow& row) { return row.unit == s.company().currency; };
-  for (const SegmentRow& row : s.filed->segments) {
+  for (const SegmentRow& row : s.review->segments) {
     if (row.line != "revenue" || !isMoney(row)) continue;
     SegmentView& view = views[row.axis];
     view.axis = plainMember(row.axis);
@@ -39,7 +39,7 @@ std::vector<SegmentView> segmentViews(const Snapshot& s) {
     view.revenueFacts.push_back(row.facts);
     view.profitFacts.emplace_back(s.years().size());
   }
-  for (const SegmentRow& row : s.filed->segments) {
+  for (const SegmentRow& row : s.review->segments) {
     const auto found = views.find(row.axis);
     if (row.line != "ebit" || !isMoney(row) || found == views.end()) continue;
     SegmentView& view = found->second;

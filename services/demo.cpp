@@ -30,7 +30,8 @@ Status makeDemoBook(const std::string& path, std::shared_ptr<const Resources> re
   // In one piece: the files and the assumptions upon them, or no book.
   const Result<store::Book> made = store::Book::make(path, [&](store::Book& book) -> Status {
     constexpr const char* kDemoCompany = "vessingholt";
-    Result<std::unique_ptr<Session>> session = Session::openToFill(book, kDemoCompany, CaseEvaluator::upon(resources), desk);
+    Result<std::unique_ptr<Session>> session =
+        Session::openToFill(book, kDemoCompany, CaseEvaluator::upon(resources), desk);
     if (!session) return tl::unexpected(session.error());
     if (const auto imported = (*session)->importFiles(files); !imported) return tl::unexpected(imported.error());
     return applyCaseText(**session, *text, "case.json");

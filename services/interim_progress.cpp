@@ -83,7 +83,7 @@ void measureFlow(InterimLine& line, const Figure& wholeYearBefore) {
 
 InterimProgress interimProgress(const Snapshot& s) {
   InterimProgress progress;
-  const InterimStatements& interim = *s.filed->interim;
+  const InterimStatements& interim = *s.review->interim;
   const int year = s.years().back().label() + 1;
   const int now = latestOf(interim, year);
   if (now < 0) return progress;

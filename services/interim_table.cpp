@@ -35,7 +35,7 @@ int index(const FiscalQuarter& q) {
 InterimTable interimTable(const Snapshot& s, Basis basis) {
   InterimTable table;
   table.basis = basis;
-  const InterimStatements& interim = *s.filed->interim;
+  const InterimStatements& interim = *s.review->interim;
   if (interim.quarters().empty()) return table;
   const model::Model& m = s.evaluation->model();
   const int first = index(interim.quarters().front());

@@ -106,8 +106,8 @@ std::vector<Completion> plain(const std::vector<std::string>& words, const char*
 /// Filed concepts, in quotation marks as the language wants them: those cut into parts with axis and member.
 std::vector<Completion> factSources(const Snapshot& s) {
   std::vector<Completion> list;
-  list.reserve(s.filed->segments.size() + s.filed->statements.unmapped().size());
-  for (const SegmentRow& row : s.filed->segments) {
+  list.reserve(s.review->segments.size() + s.filed->statements.unmapped().size());
+  for (const SegmentRow& row : s.review->segments) {
     list.push_back({"\"" + row.concept_name + "\" along \"" + row.axis + "\" \"" + row.member + "\"",
                     plainMember(row.member) + ", " + row.unit});
   }

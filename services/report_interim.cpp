@@ -42,7 +42,7 @@ Story interimStory(const Snapshot& s, int row, const std::string& period, Interi
                    const Figure& figure) {
   const model::Model& m = s.evaluation->model();
   const model::Row& described = m.rows[static_cast<size_t>(row)];
-  const InterimStatements& interim = *s.filed->interim;
+  const InterimStatements& interim = *s.review->interim;
   const auto quarter = std::find_if(interim.quarters().begin(), interim.quarters().end(),
                                     [&](const FiscalQuarter& q) { return q.label() == period; });
   const auto index = static_cast<int>(quarter - interim.quarters().begin());

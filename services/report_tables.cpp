@@ -117,7 +117,7 @@ std::string factsText(const Snapshot& s) {
 
 Json restatementsJson(const Snapshot& s) {
   Json list = Json::array();
-  for (const Restatement& r : s.filed->restatements) {
+  for (const Restatement& r : s.review->restatements) {
     const Fact& first = s.evidence->facts[r.first];
     const Fact& last = s.evidence->facts[r.last];
     const std::string line = lineOf(*s.filed, *s.resources, first.concept_name);

@@ -2,12 +2,14 @@
 
 namespace zl::services {
 
-Snapshot::Snapshot(std::shared_ptr<CaseEvaluator> by, Evaluated evaluated, Judgement judgement)
+Snapshot::Snapshot(std::shared_ptr<CaseEvaluator> by, Evaluated evaluated, std::shared_ptr<const FilingReview> reviewed,
+                   Judgement judgement)
     : evaluator(std::move(by)),
       ground(std::move(evaluated.ground)),
       resources(ground->resources),
       evidence(ground->evidence),
       filed(ground->filed),
+      review(std::move(reviewed)),
       history(ground->history->adjusted),
       asFiled(ground->history->asFiled),
       givens(std::move(evaluated.givens)),

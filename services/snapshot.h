@@ -12,13 +12,15 @@ namespace zl::services {
 
 /// All stages of one case, its parts by the names that views know them under.
 struct Snapshot {
-  Snapshot(std::shared_ptr<CaseEvaluator> by, Evaluated evaluated, Judgement judgement);
+  Snapshot(std::shared_ptr<CaseEvaluator> by, Evaluated evaluated, std::shared_ptr<const FilingReview> reviewed,
+           Judgement judgement);
 
   std::shared_ptr<CaseEvaluator> evaluator;  ///< what made it: for values of cases like this one
   std::shared_ptr<const Ground> ground;
   std::shared_ptr<const Resources> resources;
   std::shared_ptr<const Evidence> evidence;
   std::shared_ptr<const Standardised> filed;
+  std::shared_ptr<const FilingReview> review;
   std::shared_ptr<const model::HistoryTable> history;  ///< adjusted: drivers and forecast stand on it
   std::shared_ptr<const model::HistoryTable> asFiled;  ///< the same table without an adjustment
   std::map<std::string, GivenFigure> givens;

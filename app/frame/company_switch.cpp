@@ -186,7 +186,7 @@ void CompanySwitch::refresh() {
   const auto at =
       std::find_if(all.begin(), all.end(), [&](const services::CompanyEntry& c) { return c.id == bench_.companyId(); });
   more_->setVisible(all.size() > 1);
-  more_->setText(tr("%1 of %2 companies").arg(at - all.begin() + 1).arg(all.size()));
+  more_->setText(tr("%1 of %2 companies…").arg(at - all.begin() + 1).arg(all.size()));
   more_->setAccessibleName(tr("%1, company %2").arg(name, more_->text()));
 }
 

@@ -40,7 +40,7 @@ void tell(LedgerCell& cell, const services::FiledTie& tie) {
 void addSegmentSums(const services::Snapshot& s, std::vector<LedgerRow>& rows,
                     std::map<std::pair<int, int>, std::vector<size_t>>& facts, int& failed) {
   std::map<std::pair<std::string, std::string>, size_t> at;
-  for (const SegmentSum& sum : s.filed->segmentSums) {
+  for (const SegmentSum& sum : s.review->segmentSums) {
     const auto [found, fresh] = at.try_emplace({sum.concept_name, sum.axis}, rows.size());
     if (fresh) {
       LedgerRow row;
@@ -227,7 +227,7 @@ void FilingsPage::refreshDocuments() {
 
 void FilingsPage::refreshTies() {
   const services::Snapshot& s = now();
-  const std::vector<TieResult>& results = s.filed->ties;
+  const std::vector<TieResult>& results = s.review->ties;
   std::vector<LedgerRow> rows(s.resources->ties.size());
   int failed = 0;
   tieFacts_.clear();
@@ -286,7 +286,7 @@ void FilingsPage::showTie(int row, int column) {
 void FilingsPage::refreshRestated() {
   const services::Snapshot& s = now();
   std::vector<LedgerRow> rows;
-  for (const Restatement& r : s.filed->restatements) {
+  for (const Restatement& r : s.review->restatements) {
     const Fact& first = s.evidence->facts[r.first];
     const Fact& last = s.evidence->facts[r.last];
     const std::string line = services::lineOf(*s.filed, *s.resources, first.concept_name);

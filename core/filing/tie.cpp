@@ -47,9 +47,10 @@ bool parseTerm(std::string word, int weight, TieTerm& term) {
 
 bool agree(const Fact& a, const Fact& b) {
   if (a.nil || b.nil) return a.nil == b.nil;
+  if (a.text == b.text) return true;  // whatever either is exact to, and by far the most
   const std::optional<Amount> x = amountOf(a);
   const std::optional<Amount> y = amountOf(b);
-  if (!x || !y) return a.text == b.text;
+  if (!x || !y) return false;
   return (x->number - y->number).abs() <= x->half + y->half;
 }
 

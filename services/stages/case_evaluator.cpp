@@ -75,6 +75,15 @@ Result<std::shared_ptr<const CompiledModel>> CaseEvaluator::programOf(const std:
   return made;
 }
 
+std::shared_ptr<const FilingReview> CaseEvaluator::reviewOf(const Ground& ground, const Case& c) {
+  std::shared_ptr<const FilingReview> found = reviews_.find(
+      [&](const ReviewKey& k) { return k.filed == ground.filed && k.evidence.lock() == ground.evidence; });
+  if (found) return found;
+  found = reviewFilings(*ground.evidence, *ground.resources, *ground.filed, {c.lines, c.firstFiled, c.baseYear});
+  reviews_.keep({ground.evidence, ground.filed}, found);
+  return found;
+}
+
 std::shared_ptr<const ToldHistory> CaseEvaluator::historyOf(const std::shared_ptr<const Resources>& resources,
                                                             const std::shared_ptr<const Standardised>& filed,
                                                             const Case& c, const model::Layout& layout) {
@@ -129,8 +138,10 @@ Result<std::shared_ptr<const Snapshot>> CaseEvaluator::show(const std::shared_pt
                                                             const Case& c, Standing own) {
   Result<Evaluated> evaluated = evaluate(evidence, c, own);
   if (!evaluated) return tl::unexpected(evaluated.error());
-  Judgement judgement = judge(*evaluated);
-  return std::make_shared<const Snapshot>(shared_from_this(), std::move(*evaluated), std::move(judgement));
+  std::shared_ptr<const FilingReview> review = reviewOf(*evaluated->ground, c);
+  Judgement judgement = judge(*evaluated, *review);
+  return std::make_shared<const Snapshot>(shared_from_this(), std::move(*evaluated), std::move(review),
+                                          std::move(judgement));
 }
 
 }  // namespace zl::services

@@ -52,6 +52,11 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
     FactRows rows;
     FiledChoices own;
   };
+  /// Whose own choices made the statements is in them; minor units and documents are the evidence's.
+  struct ReviewKey {
+    std::weak_ptr<const Evidence> evidence;
+    std::shared_ptr<const Standardised> filed;
+  };
   struct ProgramKey {
     std::shared_ptr<const Resources> resources;
     model::Layout layout;
@@ -71,6 +76,7 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
                                                const FiledChoices& own);
   Result<std::shared_ptr<const CompiledModel>> programOf(const std::shared_ptr<const Resources>& resources,
                                                          const model::Layout& layout);
+  std::shared_ptr<const FilingReview> reviewOf(const Ground& ground, const Case& c);
   std::shared_ptr<const ToldHistory> historyOf(const std::shared_ptr<const Resources>& resources,
                                                const std::shared_ptr<const Standardised>& filed, const Case& c,
                                                const model::Layout& layout);
@@ -78,6 +84,7 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
   std::shared_ptr<const Resources> shipped_;
   StageCache<ModelKey, ModelInUse> models_{8};
   StageCache<FiledKey, Standardised> filed_{4};
+  StageCache<ReviewKey, FilingReview> reviews_{4};
   StageCache<ProgramKey, CompiledModel> programs_{8};
   StageCache<HistoryKey, ToldHistory> histories_{8};
 };

@@ -57,47 +57,56 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
       resources.model, evidence.company));
   filed->statements = baseYear > 0 ? all->upTo(baseYear) : *all;
   if (filed->statements.years().size() < all->years().size()) filed->ahead = all;
-  filed->restatements = restatements(evidence.facts);
-  filed->interim = std::make_shared<const InterimStatements>(InterimStatements::build(
-      facts, resources.rules, evidence.company.currency, filed->choices, firstFiled, filed->statements));
+  return filed;
+}
+
+std::shared_ptr<const FilingReview> reviewFilings(const Evidence& evidence, const Resources& resources,
+                                                  const Standardised& filed, const FiledChoices& own) {
+  const StandardStatements& all = filed.ahead ? *filed.ahead : filed.statements;
+  const std::vector<Fact> restated = restatedForSplits(evidence.facts, evidence.company.splits);
+  const std::span<const Fact> facts = restated.empty() ? std::span<const Fact>(evidence.facts) : restated;
+  auto review = std::make_shared<FilingReview>();
+  review->restatements = restatements(evidence.facts);
+  review->interim = std::make_shared<const InterimStatements>(InterimStatements::build(
+      facts, resources.rules, evidence.company.currency, filed.choices, own.firstFiled, filed.statements));
   // What was filed since is tied at once, though nothing stands on it yet.
-  filed->ties = checkTies(resources.ties, *all, evidence.facts);
+  review->ties = checkTies(resources.ties, all, evidence.facts);
   DocumentNames names;
   for (const store::StoredDocument& d : evidence.documents) names[d.document.id] = d.document.name;
-  filed->segments = segmentRows(evidence.facts, filed->statements.years(), [&](const std::string& concept_name) {
-    return zl::lineOf(resources.rules, filed->choices, concept_name);
+  review->segments = segmentRows(evidence.facts, filed.statements.years(), [&](const std::string& concept_name) {
+    return zl::lineOf(resources.rules, filed.choices, concept_name);
   });
-  filed->segmentSums = checkSegmentSums(filed->segments, evidence.facts, filed->statements.years());
-  filed->findings = monitorFilings(*all, evidence.facts, resources.ties, filed->ties, filed->segmentSums, names);
-  const int inUse = static_cast<int>(filed->statements.years().size());
-  std::erase_if(filed->ties, [&](const TieResult& tie) { return tie.column >= inUse; });
-  for (Finding& finding : filed->findings) {
+  review->segmentSums = checkSegmentSums(review->segments, evidence.facts, filed.statements.years());
+  review->findings = monitorFilings(all, evidence.facts, resources.ties, review->ties, review->segmentSums, names);
+  const int inUse = static_cast<int>(filed.statements.years().size());
+  std::erase_if(review->ties, [&](const TieResult& tie) { return tie.column >= inUse; });
+  for (Finding& finding : review->findings) {
     if (finding.column >= inUse) finding.column = -1;
   }
-  if (!filed->restatements.empty()) {
-    const Fact& newest = evidence.facts[filed->restatements.front().last];
-    const size_t count = filed->restatements.size();
-    filed->findings.push_back({"restated values in use", Severity::Note, Stop::Filings,
-                               std::to_string(count) + (count == 1 ? " figure differs" : " figures differ") +
-                                   " from what was first filed; the latest is " + newest.concept_name.str() + " for " +
-                                   newest.period.text(),
-                               "", -1});
+  if (!review->restatements.empty()) {
+    const Fact& newest = evidence.facts[review->restatements.front().last];
+    const size_t count = review->restatements.size();
+    review->findings.push_back({"restated values in use", Severity::Note, Stop::Filings,
+                                std::to_string(count) + (count == 1 ? " figure differs" : " figures differ") +
+                                    " from what was first filed; the latest is " + newest.concept_name.str() + " for " +
+                                    newest.period.text(),
+                                "", -1});
   }
-  if (filed->ahead) {
-    const std::string last = std::to_string(all->years().back().label());
-    filed->findings.push_back({"newer year filed", Severity::Warning, Stop::Outlook,
-                               last + " is filed and the outlook still starts from " + std::to_string(baseYear) +
-                                   ": compare it with the forecast, then roll forward",
-                               "", -1});
+  if (filed.ahead) {
+    const std::string last = std::to_string(all.years().back().label());
+    review->findings.push_back({"newer year filed", Severity::Warning, Stop::Outlook,
+                                last + " is filed and the outlook still starts from " + std::to_string(own.baseYear) +
+                                    ": compare it with the forecast, then roll forward",
+                                "", -1});
   }
   if (!evidence.inMinor.empty()) {
     const FiledInMinor& first = evidence.inMinor.begin()->second;
-    filed->findings.push_back({"minor units", Severity::Note, Stop::Filings,
-                               std::to_string(evidence.inMinor.size()) + " facts are filed in a minor unit (" +
-                                   first.unit + ") and read in its currency",
-                               "", -1});
+    review->findings.push_back({"minor units", Severity::Note, Stop::Filings,
+                                std::to_string(evidence.inMinor.size()) + " facts are filed in a minor unit (" +
+                                    first.unit + ") and read in its currency",
+                                "", -1});
   }
-  return filed;
+  return review;
 }
 
 std::string lineOf(const Standardised& filed, const Resources& resources, const std::string& concept_name) {

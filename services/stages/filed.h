@@ -43,6 +43,10 @@ struct Standardised {
   LineChoices choices;                              ///< all that were in force
   StandardStatements statements;                    ///< up to the case's base year
   std::shared_ptr<const StandardStatements> ahead;  ///< with the years filed since; null when there are none
+};
+
+/// What is to be seen of filings besides the statements that values stand on.
+struct FilingReview {
   std::shared_ptr<const InterimStatements> interim;
   std::vector<Restatement> restatements;
   std::vector<SegmentRow> segments;
@@ -65,6 +69,10 @@ struct FiledChoices {
 
 std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
                                                 const FiledChoices& own);
+
+/// `filed` as standardise() made it of the same.
+std::shared_ptr<const FilingReview> reviewFilings(const Evidence& evidence, const Resources& resources,
+                                                  const Standardised& filed, const FiledChoices& own);
 
 /// The standard line that a concept stands on; empty where it is set aside.
 std::string lineOf(const Standardised& filed, const Resources& resources, const std::string& concept_name);

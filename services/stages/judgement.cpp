@@ -35,13 +35,13 @@ CrossCheck crossCheckOf(const Evaluated& e) {
                     e.caseOf().peers);
 }
 
-Judgement judge(const Evaluated& e) {
+Judgement judge(const Evaluated& e, const FilingReview& review) {
   const Ground& ground = *e.ground;
   const Evidence& evidence = *ground.evidence;
   Judgement judgement;
   judgement.crossCheck = crossCheckOf(e);
   judgement.findings =
-      monitor({*e.evaluation, *ground.history->adjusted, ground.years(), ground.filed->findings, judgement.crossCheck,
+      monitor({*e.evaluation, *ground.history->adjusted, ground.years(), review.findings, judgement.crossCheck,
                evidence.prices, evidence.rates, evidence.estimates, evidence.company.currency});
   if (ground.ownRowsFault) {
     judgement.findings.push_back(

@@ -20,6 +20,6 @@ MeasureBasis basisOf(const model::Model& m, const Case& c);
 /// What peers say of the company alone, without a monitor.
 CrossCheck crossCheckOf(const Evaluated& e);
 
-Judgement judge(const Evaluated& e);
+Judgement judge(const Evaluated& e, const FilingReview& review);
 
 }  // namespace zl::services

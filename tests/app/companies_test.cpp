@@ -35,7 +35,7 @@ class Companies : public WindowFixture {
 
 TEST_F(Companies, AListWithKeysGoesFromOneToAnother) {
   EXPECT_EQ(shown(), "Kagerou Kaiun KK") << "the first by name";
-  EXPECT_EQ(find<QPushButton>("companySwitch")->text(), QStringLiteral("1 of 3 companies"));
+  EXPECT_EQ(find<QPushButton>("companySwitch")->text(), QStringLiteral("1 of 3 companies…"));
   go(Qt::Key_4);
   press(window_.get(), Qt::Key_PageDown, Qt::AltModifier);
   EXPECT_EQ(shown(), "Umber Mills Inc.");
@@ -91,7 +91,7 @@ TEST_F(Companies, AFurtherOneComesIntoTheOpenBook) {
   waitForReading();
   QTest::mouseClick(find<QPushButton>("first.acceptImport"), Qt::LeftButton);
   EXPECT_EQ(bench().companyId(), "fresh") << status().toStdString();
-  EXPECT_EQ(find<QPushButton>("companySwitch")->text(), QStringLiteral("1 of 4 companies"));
+  EXPECT_EQ(find<QPushButton>("companySwitch")->text(), QStringLiteral("1 of 4 companies…"));
   EXPECT_EQ(bench().path().toStdString(), std::filesystem::absolute(book()).string());
 }
 

@@ -116,7 +116,7 @@ TEST_F(Published, AnInterimReportIsHeldAgainstTheForecastOfItsYear) {
     return *at;
   };
   const int base = now().evaluation->layout().baseColumn();
-  const InterimStatements& interim = *now().filed->interim;
+  const InterimStatements& interim = *now().review->interim;
   double half2025 = 0;
   for (size_t i = 0; i < interim.quarters().size(); ++i) {
     if (interim.quarters()[i].label() == "Q2 2025")

@@ -39,8 +39,8 @@ TEST_F(DemoBook, ValuesEveryScenarioAndTies) {
     EXPECT_EQ(r.state, needsOpening && r.column == 0 ? TieResult::State::NotChecked : TieResult::State::Ties)
         << s.resources->ties[r.tie].label << " " << s.periodOf(r.column) << " " << r.gap << " " << r.missing;
   }
-  EXPECT_EQ(s.filed->segmentSums.size(), 18u) << "six years: revenue by business and by region, profit by business";
-  for (const SegmentSum& sum : s.filed->segmentSums) EXPECT_TRUE(sum.ties) << sum.axis << ' ' << sum.gap;
+  EXPECT_EQ(s.review->segmentSums.size(), 18u) << "six years: revenue by business and by region, profit by business";
+  for (const SegmentSum& sum : s.review->segmentSums) EXPECT_TRUE(sum.ties) << sum.axis << ' ' << sum.gap;
   for (const Finding& f : s.findings) EXPECT_NE(f.severity, Severity::Fault) << f.text;
   const double worst = s.evaluation->constant("value_per_share", 0).value();
   const double base = s.evaluation->constant("value_per_share", 1).value();
