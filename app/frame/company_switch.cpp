@@ -86,8 +86,9 @@ void CompanyList::tellValues(const std::vector<services::CompanyValue>& values) 
     if (found == byId.end()) continue;
     const services::CompanyValue& v = *found->second;
     const auto say = [&](int column, const Figure& figure, Kind kind, const std::string& unit) {
-      const std::string shown = services::shownOrDash(figure, kind);
-      item->setText(column, text(figure.hasValue() && !unit.empty() ? shown + " " + unit : shown));
+      std::string shown = services::shownOrDash(figure, kind);
+      if (figure.hasValue() && !unit.empty()) shown.append(" ").append(unit);
+      item->setText(column, text(shown));
       if (!figure.hasValue()) item->setToolTip(column, tipText(text(figure.reason())));
     };
     if (!v.fault.empty()) {

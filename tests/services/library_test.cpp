@@ -120,6 +120,7 @@ TEST_F(LibraryTest, AValueIsTheSameHoweverManyCasesWereEvaluatedInBetween) {
     const auto other = session->preview(setHorizon(start, horizon).after);
     ASSERT_TRUE(other);
     EXPECT_EQ((*other)->evaluation->layout().forecastYears, horizon);
+    EXPECT_EQ((*other)->history->layout().forecastYears, horizon);
   }
   const auto again = session->preview(start);
   ASSERT_TRUE(again);
