@@ -52,19 +52,19 @@ Status validCompanyId(const std::string& id) {
 }
 
 Result<std::unique_ptr<Session>> Session::open(const std::string& path, const std::string& company,
-                                               std::shared_ptr<const Resources> resources, Desk desk) {
+                                               std::shared_ptr<const Resources> resources, const Desk& desk) {
   Result<store::Book> book = store::Book::open(path, desk.patience);
   if (!book) return tl::unexpected(book.error());
-  return openIn(std::move(*book), company, std::move(resources), std::move(desk));
+  return openIn(std::move(*book), company, std::move(resources), desk);
 }
 
 Result<std::unique_ptr<Session>> Session::openIn(store::Book book, const std::string& company,
-                                                 std::shared_ptr<const Resources> resources, Desk desk) {
-  return openIn(std::move(book), company, CaseEvaluator::upon(std::move(resources)), std::move(desk));
+                                                 std::shared_ptr<const Resources> resources, const Desk& desk) {
+  return openIn(std::move(book), company, CaseEvaluator::upon(std::move(resources)), desk);
 }
 
 Result<std::unique_ptr<Session>> Session::openIn(store::Book book, const std::string& company,
-                                                 std::shared_ptr<CaseEvaluator> evaluator, Desk desk) {
+                                                 std::shared_ptr<CaseEvaluator> evaluator, const Desk& desk) {
   const Result<std::vector<std::string>> all = book.companies();
   if (!all) return tl::unexpected(all.error());
   std::string id = company;

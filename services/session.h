@@ -31,13 +31,13 @@ class Session {
   /// Opens a company. One that cannot be evaluated opens too, with fault() saying why: it can be
   /// stepped back, its journal read, and what is missing imported.
   static Result<std::unique_ptr<Session>> open(const std::string& path, const std::string& company,
-                                               std::shared_ptr<const Resources> resources, Desk desk);
+                                               std::shared_ptr<const Resources> resources, const Desk& desk);
   /// The same in a book that is open.
   static Result<std::unique_ptr<Session>> openIn(store::Book book, const std::string& company,
-                                                 std::shared_ptr<const Resources> resources, Desk desk);
+                                                 std::shared_ptr<const Resources> resources, const Desk& desk);
   /// The same with what another company of the book was evaluated by, so that both share models.
   static Result<std::unique_ptr<Session>> openIn(store::Book book, const std::string& company,
-                                                 std::shared_ptr<CaseEvaluator> evaluator, Desk desk);
+                                                 std::shared_ptr<CaseEvaluator> evaluator, const Desk& desk);
   /// The same for a company that the book may not hold yet: to import into.
   static Result<std::unique_ptr<Session>> openToFill(store::Book book, const std::string& company,
                                                      std::shared_ptr<CaseEvaluator> evaluator, const Desk& desk);
