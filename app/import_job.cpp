@@ -1,5 +1,6 @@
 #include "app/import_job.h"
 
+#include <memory>
 #include <new>
 
 #include "app/look/theme.h"
@@ -9,8 +10,17 @@ namespace zl::app {
 using services::ImportFile;
 using services::ImportPreview;
 
-ImportJob::~ImportJob() {
-  stop();  // the threads are joined by their own ends
+namespace {
+
+/// The key of the job: one reading at a time.
+QString reading() {
+  return QStringLiteral("reading");
+}
+
+}  // namespace
+
+ImportJob::ImportJob(QObject* parent) : QObject(parent) {
+  connect(&jobs_, &Jobs::failed, this, [this](const QString&, const QString& words) { Q_EMIT failed(words); });
 }
 
 void ImportJob::start(const QStringList& paths, services::ImportContext context) {
@@ -24,52 +34,44 @@ void ImportJob::start(const ImportFile& file, services::ImportContext context) {
 }
 
 void ImportJob::stop() {
-  if (stop_) stop_->store(true);
-  stop_.reset();
+  jobs_.stop(reading());
+}
+
+bool ImportJob::isRunning() const {
+  return jobs_.isRunning(reading());
 }
 
 void ImportJob::run(std::function<Result<Files>()> files, services::ImportContext context) {
-  stop();
-  stop_ = std::make_shared<std::atomic<bool>>(false);
-  const std::shared_ptr<std::atomic<bool>> stopped = stop_;
-  context.stopped = exchange::StopCheck([stopped] { return stopped->load(); });
-  context.progress = [this, stopped](size_t done, size_t total, const std::string& name) {
-    QMetaObject::invokeMethod(
-        this,
-        [this, stopped, done, total, name] {
-          if (!*stopped) Q_EMIT progressed(static_cast<int>(done), static_cast<int>(total), text(name));
-        },
-        Qt::QueuedConnection);
-  };
-  threads_.emplace_back([this, stopped, files = std::move(files), context = std::move(context)] {
-    // Nothing may leave a thread but a value.
+  // Without a title: the panel that asked shows how far it is.
+  jobs_.start(reading(), {}, [this, files = std::move(files), context = std::move(context)](const JobContext& job) {
+    services::ImportContext watched = context;
+    watched.stopped = job.stopped;
+    watched.progress = [this, stopped = job.stopped](size_t done, size_t total, const std::string& name) {
+      QMetaObject::invokeMethod(
+          this,
+          [this, stopped, done, total, name] {
+            if (!stopped()) Q_EMIT progressed(static_cast<int>(done), static_cast<int>(total), text(name));
+          },
+          Qt::QueuedConnection);
+    };
     const auto readAll = [&]() -> Result<std::vector<ImportPreview>> {
       try {
         const Result<Files> read = files();
         if (!read) return tl::unexpected(read.error());
-        return services::preview(*read, context);
+        return services::preview(*read, watched);
       } catch (const std::bad_alloc&) {
         return fail(ErrorKind::TooLarge, "there is not enough memory to read this; nothing is stored", {},
                     "Import fewer files at once");
-      } catch (const std::exception& e) {
-        return fail(ErrorKind::Internal, "a fault in the program: " + std::string(e.what()) + "; nothing is stored", {},
-                    "Please report it");
       }
     };
     auto result = std::make_shared<Result<std::vector<ImportPreview>>>(readAll());
-    QMetaObject::invokeMethod(
-        this,
-        [this, stopped, result] {
-          if (*stopped) return;  // nobody wants it any more
-          stop_.reset();
-          threads_.clear();
-          if (*result) {
-            Q_EMIT finished(std::move(**result));
-          } else {
-            Q_EMIT failed(text(result->error().text()));
-          }
-        },
-        Qt::QueuedConnection);
+    return Jobs::Then([this, result] {
+      if (*result) {
+        Q_EMIT finished(std::move(**result));
+      } else {
+        Q_EMIT failed(text(result->error().text()));
+      }
+    });
   });
 }
 

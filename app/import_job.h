@@ -4,11 +4,10 @@
 #include <QObject>
 #include <QString>
 #include <QStringList>
-#include <atomic>
-#include <memory>
-#include <thread>
+#include <functional>
 #include <vector>
 
+#include "app/jobs/jobs.h"
 #include "services/importer.h"
 
 namespace zl::app {
@@ -17,15 +16,14 @@ class ImportJob : public QObject {
   Q_OBJECT
 
  public:
-  explicit ImportJob(QObject* parent = nullptr) : QObject(parent) {}
-  ~ImportJob() override;
+  explicit ImportJob(QObject* parent = nullptr);
 
   /// Reads files and folders; what was being read before is dropped. `resources` outlives the job.
   void start(const QStringList& paths, services::ImportContext context);
   /// Reads text as if it were a file: cells pasted from another program.
   void start(const services::ImportFile& file, services::ImportContext context);
   void stop();
-  [[nodiscard]] bool isRunning() const { return stop_ != nullptr; }
+  [[nodiscard]] bool isRunning() const;
 
  Q_SIGNALS:
   void progressed(int done, int total, const QString& name);
@@ -36,8 +34,7 @@ class ImportJob : public QObject {
   using Files = std::vector<services::ImportFile>;
   void run(std::function<Result<Files>()> files, services::ImportContext context);
 
-  std::shared_ptr<std::atomic<bool>> stop_;  ///< of the reading that is wanted; older ones drop their result
-  std::vector<std::jthread> threads_;
+  Jobs jobs_;
 };
 
 }  // namespace zl::app

@@ -64,12 +64,9 @@ bool Workbench::openIn(store::Book book, std::shared_ptr<services::CaseEvaluator
                                     [&](const services::CompanyEntry& c) { return c.id == wanted; });
     id = found == companies->end() ? companies->front().id : wanted;
   }
-  Result<std::unique_ptr<Session>> session = tl::unexpected(Error{});
-  if (companies) {
-    session = Session::openIn(std::move(book), id, std::move(evaluator), desk_);
-  } else {
-    session = tl::unexpected(companies.error());
-  }
+  Result<std::unique_ptr<Session>> session = companies
+                                                 ? Session::openIn(std::move(book), id, std::move(evaluator), desk_)
+                                                 : Result<std::unique_ptr<Session>>(tl::unexpected(companies.error()));
   if (!session && session.error().kind == ErrorKind::Damaged) return showDamage(path, session.error());
   if (!session) return report(tl::unexpected(session.error()));
   if (!mayLeave()) return false;
@@ -203,15 +200,20 @@ void Workbench::lookThrough(const std::string& path) {
 void Workbench::valueCompanies() {
   if (!session_ || companies_.size() < 2) return;
   jobs_.start(QStringLiteral("values"), tr("Valuing the companies of the book"),
-              [this, path = session_->path(), evaluator = session_->evaluator(),
+              [this, path = session_->path(), resources = resources_,
                today = desk_.today()](const JobContext& context) -> Jobs::Then {
+                const auto refused = [this](const Error& error) {
+                  return [this, words = text(error.text())] { say(words, true); };
+                };
                 Result<store::Book> book = store::Book::open(path);
-                if (!book) return {};  // what is wrong with it is said when it is used
+                if (!book) return refused(book.error());
+                // Not by the session's: what the open company stands on would go out of its caches.
+                const auto evaluator = services::CaseEvaluator::upon(resources);
                 auto values =
                     services::valuesOf(*book, *evaluator, today, context.stopped, [&](size_t done, size_t total) {
                       context.progress(static_cast<int>(done), static_cast<int>(total), {});
                     });
-                if (!values) return {};
+                if (!values) return refused(values.error());
                 return [this, path, list = std::move(*values)] {
                   if (!session_ || session_->path() != path) return;
                   Q_EMIT companiesValued(list);

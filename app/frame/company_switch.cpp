@@ -58,9 +58,10 @@ CompanyList::CompanyList(QWidget* parent) : QFrame(parent, Qt::Popup) {
 void CompanyList::offer(const std::vector<services::CompanyEntry>& companies, const std::string& open) {
   words_->clear();
   list_->clear();
+  std::map<std::string, int> called;
+  for (const services::CompanyEntry& c : companies) ++called[c.name];
   for (const services::CompanyEntry& c : companies) {
-    const bool shared = std::count_if(companies.begin(), companies.end(),
-                                      [&](const services::CompanyEntry& other) { return other.name == c.name; }) > 1;
+    const bool shared = called.at(c.name) > 1;
     const QString name = shared ? tr("%1 (%2)").arg(text(c.name), text(c.id)) : text(c.name);
     auto* item = new QTreeWidgetItem(list_, {name});
     item->setData(kName, kId, QString::fromStdString(c.id));

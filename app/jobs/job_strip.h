@@ -2,7 +2,6 @@
 // What runs off the window's thread, in the frame's last line: title, how far it is, and a stop. Work that
 // is over in a moment is never shown.
 
-#include <QElapsedTimer>
 #include <QLabel>
 #include <QProgressBar>
 #include <QPushButton>

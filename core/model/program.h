@@ -19,6 +19,7 @@ struct Layout {
   [[nodiscard]] int columns() const { return historyYears + forecastYears; }
   [[nodiscard]] int baseColumn() const { return historyYears - 1; }
   [[nodiscard]] bool isForecast(int column) const { return column >= historyYears; }
+  friend bool operator==(const Layout&, const Layout&) = default;
 };
 
 struct Cell {

@@ -5,14 +5,6 @@
 #include "services/snapshot.h"
 
 namespace zl::services {
-namespace {
-
-bool same(const model::Layout& a, const model::Layout& b) {
-  return a.historyYears == b.historyYears && a.forecastYears == b.forecastYears;
-}
-
-}  // namespace
-
 std::shared_ptr<CaseEvaluator> CaseEvaluator::upon(std::shared_ptr<const Resources> shipped) {
   return std::shared_ptr<CaseEvaluator>(new CaseEvaluator(std::move(shipped)));
 }
@@ -67,7 +59,7 @@ std::shared_ptr<const Standardised> CaseEvaluator::filed(const std::shared_ptr<c
 Result<std::shared_ptr<const CompiledModel>> CaseEvaluator::programOf(const std::shared_ptr<const Resources>& resources,
                                                                       const model::Layout& layout) {
   if (auto found =
-          programs_.find([&](const ProgramKey& k) { return k.resources == resources && same(k.layout, layout); })) {
+          programs_.find([&](const ProgramKey& k) { return k.resources == resources && k.layout == layout; })) {
     return found;
   }
   Result<std::shared_ptr<const CompiledModel>> made = compileModel(resources->model, layout);
@@ -88,12 +80,12 @@ std::shared_ptr<const ToldHistory> CaseEvaluator::historyOf(const std::shared_pt
                                                             const std::shared_ptr<const Standardised>& filed,
                                                             const Case& c, const model::Layout& layout) {
   std::shared_ptr<const ToldHistory> found = histories_.find([&](const HistoryKey& k) {
-    return k.resources == resources && k.filed == filed && k.horizon == layout.forecastYears &&
-           k.inputs == c.base().inputs && k.adjustments == c.adjustments;
+    return k.resources == resources && k.filed == filed && k.layout == layout && k.inputs == c.base().inputs &&
+           k.adjustments == c.adjustments;
   });
   if (found) return found;
   found = tellHistory(*resources, *filed, c, layout);
-  histories_.keep({resources, filed, layout.forecastYears, c.base().inputs, c.adjustments}, found);
+  histories_.keep({resources, filed, layout, c.base().inputs, c.adjustments}, found);
   return found;
 }
 

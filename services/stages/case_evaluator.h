@@ -64,7 +64,7 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
   struct HistoryKey {
     std::shared_ptr<const Resources> resources;
     std::shared_ptr<const Standardised> filed;
-    int horizon;
+    model::Layout layout;
     std::map<std::string, InputChoice> inputs;  ///< base's: the others share history
     std::map<CellOfLine, Adjustment> adjustments;
   };

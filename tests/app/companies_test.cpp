@@ -20,15 +20,10 @@ class Companies : public WindowFixture {
   void SetUp() override {
     DemoBook::SetUp();
     const test::PlainCompany mills;
-    add("umber-mills", "Umber Mills Inc.", mills);
-    add("kagerou", "Kagerou Kaiun KK", {"JPY", 4e9, 1.1, 2020, 5, 88e9});
+    test::addCompany(book(), resources_, "umber-mills", "Umber Mills Inc.", mills);
+    test::addCompany(book(), resources_, "kagerou", "Kagerou Kaiun KK", {"JPY", 4e9, 1.1, 2020, 5, 88e9});
     start();
     ASSERT_TRUE(window_->openBook(path())) << status().toStdString();
-  }
-  void add(const std::string& id, const std::string& name, const test::PlainCompany& company) {
-    auto files = company.files();
-    files.push_back({"record.json", company.record(id, name)});
-    ASSERT_TRUE(services::Session::import(book(), id, files, resources_, test::testDesk()));
   }
   std::string shown() { return find<QLabel>("companyName")->text().toStdString(); }
 };
@@ -96,13 +91,7 @@ TEST_F(Companies, AFurtherOneComesIntoTheOpenBook) {
 }
 
 TEST_F(Companies, OneThatCannotBeShownLeavesTheOthers) {
-  {
-    auto stored = store::Book::open(book());
-    store::Edit edit;
-    edit.entry = {0, "umber-mills", "2026-01-01", "x", "Import bad", "[]", "[]", {}, store::JournalEntry::State::Done};
-    edit.caseText = R"({"not":"a case"})";
-    ASSERT_TRUE(stored->append(edit, *stored->head("umber-mills")));
-  }
+  test::spoilCase(book(), "umber-mills");
   EXPECT_FALSE(bench().openCompany(QStringLiteral("umber-mills")));
   EXPECT_TRUE(find<UnshownPanel>("unshownPanel")->isVisible());
   QTest::mouseClick(find<QPushButton>("anotherCompany"), Qt::LeftButton);

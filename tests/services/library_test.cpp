@@ -22,14 +22,8 @@ class LibraryTest : public test::DemoBook {
   void SetUp() override {
     DemoBook::SetUp();
     // A small dollar company of thousands, and a yen one of billions that grows by a tenth.
-    add("umber-mills", "Umber Mills Inc.", {});
-    add("kagerou", "kagerou kaiun KK", {"JPY", 4e9, 1.1, 2020, 5, 88e9});
-  }
-  void add(const std::string& id, const std::string& name, const PlainCompany& company) {
-    std::vector<ImportFile> files = company.files();
-    files.push_back({"record.json", company.record(id, name)});
-    const auto added = Session::import(book(), id, files, resources_, testDesk());
-    ASSERT_TRUE(added) << added.error().text();
+    test::addCompany(book(), resources_, "umber-mills", "Umber Mills Inc.", {});
+    test::addCompany(book(), resources_, "kagerou", "kagerou kaiun KK", {"JPY", 4e9, 1.1, 2020, 5, 88e9});
   }
   [[nodiscard]] std::vector<CompanyValue> values() const {
     auto stored = store::Book::open(book());
@@ -71,13 +65,7 @@ TEST_F(LibraryTest, EveryCompanyIsWorthWhatItsOwnSessionSays) {
 }
 
 TEST_F(LibraryTest, OneThatCannotBeValuedSaysWhyAndStopsNoOther) {
-  {
-    auto stored = store::Book::open(book());
-    store::Edit edit;
-    edit.entry = {0, "kagerou", "2026-01-01", "x", "Import bad", "[]", "[]", {}, store::JournalEntry::State::Done};
-    edit.caseText = R"({"not":"a case"})";
-    ASSERT_TRUE(stored->append(edit, *stored->head("kagerou")));
-  }
+  test::spoilCase(book(), "kagerou");
   const std::vector<CompanyValue> all = values();
   ASSERT_EQ(all.size(), 3u);
   EXPECT_THAT(all[0].fault, HasSubstr("case of kagerou"));
@@ -98,10 +86,12 @@ TEST_F(LibraryTest, TheValuingIsStoppedBetweenCompanies) {
 }
 
 TEST_F(LibraryTest, SessionsOfOneBookWorkInTurnAndShareTheirModels) {
+  test::addCompany(book(), resources_, "flint", "Flint & Daughters", {"GBP", 30});  // two years, as the mills
   const auto first = Session::open(book(), "umber-mills", resources_, testDesk());
+  const auto like = Session::openIn((*first)->book(), "flint", (*first)->evaluator(), testDesk());
   const auto second = Session::openIn((*first)->book(), "vessingholt", (*first)->evaluator(), testDesk());
-  ASSERT_TRUE(first && second);
-  EXPECT_EQ((*first)->now()->resources, (*second)->now()->resources);
+  ASSERT_TRUE(first && like && second);
+  EXPECT_EQ((*first)->now()->evaluation->compiled(), (*like)->now()->evaluation->compiled()) << "one program for both";
   ASSERT_TRUE((*first)->apply(setHorizon((*first)->now()->caseOf(), 6)));
   ASSERT_TRUE((*second)->apply(setHorizon((*second)->now()->caseOf(), 7)));
   ASSERT_TRUE((*first)->apply(setHorizon((*first)->now()->caseOf(), 8))) << "another company's edit is no conflict";

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "services/session.h"
+#include "tests/support/demo_book.h"
 
 namespace zl::test {
 
@@ -63,5 +64,24 @@ struct PlainCompany {
   }
   [[nodiscard]] std::vector<services::ImportFile> files() const { return {{"f.csv", facts()}, {"p.csv", prices()}}; }
 };
+
+/// Puts the company with a record of its own into a book.
+inline void addCompany(const std::string& book, const std::shared_ptr<const services::Resources>& resources,
+                       const std::string& id, const std::string& name, const PlainCompany& company) {
+  std::vector<services::ImportFile> files = company.files();
+  files.push_back({"record.json", company.record(id, name)});
+  const auto added = services::Session::import(book, id, files, resources, testDesk());
+  ASSERT_TRUE(added) << added.error().text();
+}
+
+/// Stores a case that nobody can read, the way no session does it.
+inline void spoilCase(const std::string& book, const std::string& company) {
+  auto stored = store::Book::open(book);
+  ASSERT_TRUE(stored);
+  store::Edit edit;
+  edit.entry = {0, company, "2026-01-01", "x", "Import bad", "[]", "[]", {}, store::JournalEntry::State::Done};
+  edit.caseText = R"({"not":"a case"})";
+  ASSERT_TRUE(stored->append(edit, *stored->head(company)));
+}
 
 }  // namespace zl::test
