@@ -7,7 +7,7 @@
 #include <string>
 
 #include "app/pages/history_rows.h"
-#include "services/session.h"
+#include "services/sessions/session.h"
 #include "tests/support/temporary_folder.h"
 
 namespace zl::bench {

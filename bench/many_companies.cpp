@@ -2,8 +2,8 @@
 
 #include <cstdio>
 
-#include "services/demo.h"
-#include "services/session.h"
+#include "services/sessions/demo.h"
+#include "services/sessions/session.h"
 #include "tests/support/temporary_folder.h"
 
 namespace zl::bench {

@@ -9,9 +9,9 @@
 #include <functional>
 
 #include "bench/hand_written_model.h"
-#include "services/builds.h"
-#include "services/demo.h"
-#include "services/own_rows.h"
+#include "services/sessions/demo.h"
+#include "services/views/builds.h"
+#include "services/views/own_rows.h"
 #include "tests/support/temporary_folder.h"
 
 namespace zl::bench {

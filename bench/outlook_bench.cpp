@@ -10,8 +10,8 @@
 
 #include "app/charts/path_board.h"
 #include "app/frame/main_window.h"
-#include "services/compare.h"
-#include "services/demo.h"
+#include "services/sessions/demo.h"
+#include "services/views/compare.h"
 #include "tests/support/temporary_folder.h"
 
 namespace zl::bench {
@@ -42,7 +42,7 @@ void walkTwelve(benchmark::State& state) {
   Case c = s.caseOf();
   int changed = 0;
   for (const model::Row& row : s.evaluation->model().rows) {
-    if (row.role != model::Role::Driver || changed == kMostWalkParts) continue;
+    if (row.declared != model::Declared::Driver || changed == kMostWalkParts) continue;
     const int index = s.evaluation->model().find(row.name);
     const Figure last = s.evaluation->figure(index, s.evaluation->layout().columns() - 1, 1);
     zl::Path path;

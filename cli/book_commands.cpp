@@ -5,8 +5,8 @@
 
 #include "cli/command.h"
 #include "exchange/json/reader.h"
-#include "services/book_care.h"
 #include "services/library/library.h"
+#include "services/sessions/book_care.h"
 
 namespace zl::cli {
 namespace {

@@ -6,7 +6,7 @@
 #include <ostream>
 #include <string>
 
-#include "services/session.h"
+#include "services/sessions/session.h"
 
 namespace zl::cli {
 
@@ -53,6 +53,7 @@ std::vector<std::unique_ptr<Command>> outlookCommands();
 std::vector<std::unique_ptr<Command>> versionCommands();
 std::vector<std::unique_ptr<Command>> modelCommands();
 std::vector<std::unique_ptr<Command>> bookCommands();
+std::vector<std::unique_ptr<Command>> marketCommands();
 
 /// Index of a scenario by id or label; fails naming those there are.
 Result<int> scenarioIndex(const Case& c, const std::string& name);

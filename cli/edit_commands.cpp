@@ -1,7 +1,7 @@
 #include "cli/command.h"
-#include "services/case_file.h"
-#include "services/demo.h"
-#include "services/report.h"
+#include "services/reports/report.h"
+#include "services/sessions/case_file.h"
+#include "services/sessions/demo.h"
 
 namespace zl::cli {
 namespace {

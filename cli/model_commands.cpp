@@ -1,7 +1,7 @@
 #include "cli/command.h"
 #include "exchange/json/reader.h"
-#include "services/builds.h"
-#include "services/own_rows.h"
+#include "services/views/builds.h"
+#include "services/views/own_rows.h"
 
 namespace zl::cli {
 namespace {
@@ -19,6 +19,9 @@ class ModelCommand : public SessionCommand {
       if (m.name == model_) return session.apply(services::setModel(now, m));
       known += (known.empty() ? "There are: " : ", ") + m.name;
       if (model_.empty()) c.out << (m.name == now.model ? "* " : "  ") << m.name << "  " << m.title << '\n';
+    }
+    for (const std::string& resting : session.now()->model().restingFeatures()) {
+      if (model_.empty()) c.out << "  " << resting << '\n';
     }
     if (model_.empty()) return {};
     return fail(ErrorKind::NotFound, "there is no model '" + model_ + "'", "", known);

@@ -1,9 +1,9 @@
 #include "cli/command.h"
 #include "exchange/json/reader.h"
-#include "services/interim_progress.h"
-#include "services/published.h"
-#include "services/roll_forward.h"
-#include "services/scenario_view.h"
+#include "services/views/interim_progress.h"
+#include "services/views/published.h"
+#include "services/views/roll_forward.h"
+#include "services/views/scenario_view.h"
 
 namespace zl::cli {
 namespace {

@@ -6,7 +6,7 @@
 
 #include "cli/command.h"
 #include "core/text/utf8.h"
-#include "services/book_care.h"
+#include "services/sessions/book_care.h"
 
 namespace zl::cli {
 
@@ -49,7 +49,8 @@ namespace {
 
 std::vector<std::unique_ptr<Command>> allCommands() {
   std::vector<std::unique_ptr<Command>> commands = viewCommands();
-  for (const auto more : {editCommands, outlookCommands, versionCommands, modelCommands, bookCommands}) {
+  for (const auto more :
+       {editCommands, outlookCommands, versionCommands, modelCommands, bookCommands, marketCommands}) {
     for (auto& command : more()) commands.push_back(std::move(command));
   }
   return commands;

@@ -5,7 +5,7 @@
 #include <string>
 #include <vector>
 
-#include "services/session.h"
+#include "services/sessions/session.h"
 
 namespace zl::cli {
 

@@ -1,6 +1,6 @@
 #include "cli/command.h"
 #include "exchange/json/reader.h"
-#include "services/compare.h"
+#include "services/views/compare.h"
 
 namespace zl::cli {
 namespace {

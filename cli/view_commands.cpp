@@ -1,9 +1,10 @@
 #include "cli/command.h"
 #include "exchange/json/reader.h"
-#include "services/assumption_history.h"
-#include "services/case_file.h"
-#include "services/one_basis.h"
-#include "services/report.h"
+#include "services/reports/report.h"
+#include "services/sessions/assumption_history.h"
+#include "services/sessions/case_file.h"
+#include "services/stories/trace_text.h"
+#include "services/views/one_basis.h"
 
 namespace zl::cli {
 namespace {

@@ -41,6 +41,13 @@ if(ZEALOUS_SANITIZE)
   add_compile_definitions(ZEALOUS_SANITIZE)
 endif()
 
+option(ZEALOUS_RACES "The thread sanitizer" OFF)
+if(ZEALOUS_RACES)
+  add_compile_options(-fsanitize=thread -fno-omit-frame-pointer $<$<CXX_COMPILER_ID:GNU>:-Wno-maybe-uninitialized -Wno-tsan>)
+  add_link_options(-fsanitize=thread)
+  add_compile_definitions(ZEALOUS_SANITIZE)
+endif()
+
 if(ZEALOUS_FUZZ)
   add_compile_options(-fsanitize=fuzzer-no-link)
 endif()

@@ -27,6 +27,8 @@ const char* contentKindText(ContentKind kind) {
       return "table of figures";
     case ContentKind::TableChoices:
       return "choices of lines";
+    case ContentKind::TypedFigure:
+      return "typed figure";
     case ContentKind::FactTable:
       return "CSV fact table";
     case ContentKind::PriceTable:

@@ -19,6 +19,7 @@ enum class ContentKind {
   OpenSheet,     ///< ODS
   PlainTable,    ///< delimited text in no documented layout
   TableChoices,  ///< what an import panel chose; made here, never recognised
+  TypedFigure,   ///< a figure of the market that was typed; made here, never recognised
   FactTable,
   PriceTable,
   PeerTable,

@@ -78,6 +78,20 @@ struct Draft {
   std::string text;
 };
 
+/// A figure of the market at a time, as a program fetched it. The same series and time may be fetched again:
+/// what was fetched later stands.
+struct Observation {
+  std::int64_t id = 0;  ///< given by the book, ascending
+  std::string company;  ///< empty: of the whole book
+  std::string series;   ///< "price", or a rate by its name ("spot EUR/GBP")
+  Date at{};
+  double figure = 0;  ///< in `unit`; rates as fractions
+  std::string unit;   ///< of a price: the listing's, as "GBp"; empty for a rate
+  std::string source;
+  std::string fetched;  ///< when, ISO 8601
+  friend bool operator==(const Observation&, const Observation&) = default;
+};
+
 class Book {
  public:
   static constexpr int kPatience = 5000;
@@ -172,6 +186,17 @@ class Book {
   /// Keeps what `author` has typed into a field of a company; an empty text takes it away.
   Status keepDraft(const std::string& company, const std::string& author, const Draft& draft);
   Result<std::vector<Draft>> drafts(const std::string& company, const std::string& author);
+
+  /// Adds observations, all or none, beside the journal: no undo takes them back. One that is there already is
+  /// passed over; gives how many were new.
+  Result<int> observe(const std::vector<Observation>& observations);
+  /// A company's and the whole book's with a greater id than `after`, in the order they came in.
+  Result<std::vector<Observation>> observations(const std::string& company, std::int64_t after = 0);
+  /// When the newest entry of a company that stands was made, ISO 8601; empty when none does.
+  Result<std::string> lastEdit(const std::string& company);
+  /// Changes whenever the journal, the documents or the case that a company stands on do, and not with
+  /// observations.
+  Result<std::string> standingOf(const std::string& company);
 
   /// Writes the book as it is into a new file, by the database's own backup. Fails with Conflict
   /// where there is a file.

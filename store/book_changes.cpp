@@ -135,6 +135,12 @@ Status Book::setVersionAside(std::int64_t id) {
   });
 }
 
+Result<int> Book::observe(const std::vector<Observation>& observations) {
+  return alone(*this, [&](Change&) {
+    return impl_->run([&](SQLite::Database& db) -> Result<int> { return insertObservations(db, observations); });
+  });
+}
+
 Status Book::keepDraft(const std::string& company, const std::string& author, const Draft& draft) {
   return alone(*this, [&](Change&) {
     return impl_->run([&](SQLite::Database& db) -> Status {

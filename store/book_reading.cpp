@@ -57,6 +57,44 @@ Result<std::vector<StoredDocument>> Book::documents(const std::string& company) 
   });
 }
 
+Result<std::vector<Observation>> Book::observations(const std::string& company, std::int64_t after) {
+  return impl_->run([&](SQLite::Database& db) -> Result<std::vector<Observation>> {
+    std::vector<Observation> list;
+    SQLite::Statement q(db,
+                        "SELECT id, company, series, at, figure, unit, source, fetched FROM observations "
+                        "WHERE (company = ? OR company = '') AND id > ? ORDER BY id");
+    q.bind(1, company);
+    q.bind(2, after);
+    Columns c(q, "observations");
+    while (q.executeStep()) {
+      list.push_back({c.number(0), c.text(1), c.text(2), c.day(3), c.figure(4), c.text(5), c.text(6), c.text(7)});
+    }
+    return list;
+  });
+}
+
+Result<std::string> Book::lastEdit(const std::string& company) {
+  return impl_->run([&](SQLite::Database& db) -> Result<std::string> {
+    SQLite::Statement q(db, "SELECT at FROM journal WHERE company = ? AND state = 0 ORDER BY number DESC LIMIT 1");
+    q.bind(1, company);
+    return q.executeStep() ? q.getColumn(0).getString() : std::string();
+  });
+}
+
+Result<std::string> Book::standingOf(const std::string& company) {
+  return impl_->run([&](SQLite::Database& db) -> Result<std::string> {
+    SQLite::Statement q(
+        db,
+        "SELECT (SELECT COUNT(*) || ' ' || TOTAL(number * (1 + state)) FROM journal WHERE company = ?1) "
+        "|| ' ' || (SELECT COUNT(*) || ' ' || TOTAL(id * active) FROM documents "
+        "WHERE company = ?1 OR company = '') || ' ' || "
+        "COALESCE((SELECT length(text) FROM cases WHERE company = ?1), -1)");
+    q.bind(1, company);
+    q.executeStep();
+    return q.getColumn(0).getString();
+  });
+}
+
 Result<std::string> Book::content(std::int64_t document) {
   return impl_->run([&](SQLite::Database& db) -> Result<std::string> {
     SQLite::Statement q(db, "SELECT id, content FROM documents WHERE id = ?");

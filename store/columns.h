@@ -5,6 +5,7 @@
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <sqlite3.h>
 
+#include <cmath>
 #include <optional>
 #include <string>
 
@@ -37,6 +38,13 @@ class Columns {
   }
   std::optional<std::int64_t> wholeIfAny(int i, std::int64_t low, std::int64_t high) {
     return row_.isColumnNull(i) ? std::nullopt : std::optional(whole(i, low, high));
+  }
+  double figure(int i) {
+    const SQLite::Column column = row_.getColumn(i);
+    if (column.getType() != SQLITE_FLOAT && column.getType() != SQLITE_INTEGER) damaged(i, "holds no figure");
+    const double value = column.getDouble();
+    if (!std::isfinite(value)) damaged(i, "holds a figure that is none");
+    return value;
   }
   std::int64_t number(int i) { return whole(i, 1, INT64_MAX); }
   bool truth(int i) { return whole(i, 0, 1) == 1; }

@@ -14,7 +14,7 @@ class Database;
 
 struct Copy {
   std::string path;
-  std::string name;  ///< "2026-11-27", "before version 3": when or why it was made
+  std::string name;  ///< "2026-11-27", "before version 4": when or why it was made
 };
 
 /// The folder of a book's copies, whether it is there or not.

@@ -197,4 +197,24 @@ void saveDraft(SQLite::Database& db, const std::string& company, const std::stri
   q.exec();
 }
 
+int insertObservations(SQLite::Database& db, const std::vector<Observation>& observations) {
+  int fresh = 0;
+  SQLite::Statement q(db,
+                      "INSERT OR IGNORE INTO observations(company, series, at, figure, unit, source, fetched) "
+                      "VALUES(?, ?, ?, ?, ?, ?, ?)");
+  for (const Observation& o : observations) {
+    q.reset();
+    bindText(q, 1, o.company);
+    bindText(q, 2, o.series);
+    const std::string day = dateText(o.at);
+    q.bind(3, day);
+    q.bind(4, o.figure);
+    bindText(q, 5, o.unit);
+    bindText(q, 6, o.source);
+    bindText(q, 7, o.fetched);
+    fresh += q.exec();
+  }
+  return fresh;
+}
+
 }  // namespace zl::store

@@ -29,5 +29,7 @@ std::int64_t insertVersion(SQLite::Database& db, const KeptVersion& version);
 void saveCase(SQLite::Database& db, const std::string& company, const std::string& text);
 /// An empty text takes the draft away.
 void saveDraft(SQLite::Database& db, const std::string& company, const std::string& author, const Draft& draft);
+/// Those that are there already are passed over; how many were not.
+int insertObservations(SQLite::Database& db, const std::vector<Observation>& observations);
 
 }  // namespace zl::store

@@ -8,7 +8,7 @@
 namespace zl::store {
 
 inline constexpr int kApplicationId = 0x5A4C4247;  // "ZLBG" in the file's header
-inline constexpr int kSchemaVersion = 3;
+inline constexpr int kSchemaVersion = 4;
 
 inline constexpr const char* kSchema1 = R"(
 CREATE TABLE documents(
@@ -81,8 +81,23 @@ CREATE TABLE drafts(
   PRIMARY KEY(company, author, field)) WITHOUT ROWID;
 )";
 
+/// Adds observations: figures of the market that a program fetched. No part of the journal; one of a later
+/// fetch stands over one of the same series and time.
+inline constexpr const char* kSchema4 = R"(
+CREATE TABLE observations(
+  id INTEGER PRIMARY KEY AUTOINCREMENT,
+  company TEXT NOT NULL,
+  series TEXT NOT NULL,
+  at TEXT NOT NULL,
+  figure REAL NOT NULL,
+  unit TEXT NOT NULL,
+  source TEXT NOT NULL,
+  fetched TEXT NOT NULL,
+  UNIQUE(company, series, at, fetched));
+)";
+
 /// What brings a book from the version before up to date, by version; the first makes a new book.
-inline constexpr const char* kSchemaSteps[] = {kSchema1, kSchema2, kSchema3};
+inline constexpr const char* kSchemaSteps[] = {kSchema1, kSchema2, kSchema3, kSchema4};
 
 /// Makes all tables of an empty file, and its header a book's.
 void makeTables(SQLite::Database& db);

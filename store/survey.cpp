@@ -25,6 +25,7 @@ struct Found {
   std::vector<JournalEntry> journal;
   std::vector<KeptVersion> versions;
   std::vector<std::tuple<std::string, std::string, Draft>> drafts;  ///< company, author
+  std::vector<Observation> observations;
 };
 
 class Surveyor {
@@ -39,6 +40,12 @@ class Surveyor {
     readJournal();
     readVersions();
     readDrafts();
+    walk("observations", "company, series, at, figure, unit, source, fetched", [&](Columns& c) {
+      found_.observations.push_back(
+          {c.number(0), c.text(1), c.text(2), c.day(3), c.figure(4), c.text(5), c.text(6), c.text(7)});
+    });
+    std::sort(found_.observations.begin(), found_.observations.end(),
+              [](const Observation& a, const Observation& b) { return a.id < b.id; });
     return std::move(found_);
   }
 
@@ -263,6 +270,7 @@ void write(SQLite::Database& db, const Found& found) {
   for (const JournalEntry& entry : found.journal) insertEntry(db, entry);
   for (const KeptVersion& version : found.versions) insertVersion(db, version);
   for (const auto& [company, author, draft] : found.drafts) saveDraft(db, company, author, draft);
+  insertObservations(db, found.observations);
 }
 
 Result<Found> surveyed(const std::string& book, const Judge& judge, Survey& survey) {

@@ -11,7 +11,7 @@
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
-#include "services/text_cells.h"
+#include "services/text/text_cells.h"
 
 namespace zl::app {
 namespace {

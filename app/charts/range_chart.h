@@ -14,13 +14,13 @@ struct MethodRange {
   std::optional<double> middle = {};
   QString whyNot = {};  ///< set when the method has no value; low and high are then ignored
   bool scenarios = false;
-  ChartFigure lowTold = {}, middleTold = {}, highTold = {};
+  ToldFigure lowTold = {}, middleTold = {}, highTold = {};
 };
 
 /// A line across all methods.
 struct RangeMark {
   double figure = 0;
-  ChartFigure told = {};
+  ToldFigure told = {};
 };
 
 class RangeChart : public TellingChart {

@@ -11,13 +11,13 @@ namespace zl::app {
 struct RatePart {
   QString label;
   double figure;  ///< a fraction, already weighted
-  ChartFigure told = {};
+  ToldFigure told = {};
 };
 struct RateBar {
   QString scenario, label;
   std::vector<RatePart> parts;
   double total;
-  ChartFigure told = {};  ///< of the total
+  ToldFigure told = {};  ///< of the total
 };
 
 class RateStack : public TellingChart {

@@ -15,7 +15,7 @@ struct BarPart {
   QString label;
   std::vector<Figure> figures;  ///< one per column
   /// What the figure of a column tells; empty: nothing.
-  std::function<ChartFigure(int column)> told = {};
+  std::function<ToldFigure(int column)> told = {};
 };
 
 class StackedBars : public TellingChart {

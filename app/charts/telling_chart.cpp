@@ -15,7 +15,7 @@ TellingChart::TellingChart(QWidget* parent) : QWidget(parent) {
   setMouseTracking(true);
 }
 
-void TellingChart::addFigure(const QRectF& place, ChartFigure figure) {
+void TellingChart::addFigure(const QRectF& place, ToldFigure figure) {
   if (figure.tells()) drawn_.push_back({place, std::move(figure)});
 }
 
@@ -40,7 +40,7 @@ void TellingChart::ask(int figure) {
   if (figure < 0 || figure >= figureCount()) return;
   current_ = figure;
   update();
-  const ChartFigure& asked = drawn_[static_cast<size_t>(figure)].figure;
+  const ToldFigure& asked = drawn_[static_cast<size_t>(figure)].figure;
   if (asked.story) {
     Q_EMIT cellTold(asked.story);
   } else {

@@ -6,19 +6,10 @@
 #include <optional>
 #include <vector>
 
+#include "app/telling/told_figure.h"
 #include "core/model/program.h"
-#include "services/stories/story.h"
 
 namespace zl::app {
-
-/// What a drawn figure is: a cell of the model, or a story of its own; neither where nothing is known.
-struct ChartFigure {
-  std::optional<model::Cell> source = {};
-  int scenario = -1;  ///< -1: the scenario looked at
-  services::Telling story = {};
-
-  [[nodiscard]] bool tells() const { return source || story; }
-};
 
 class TellingChart : public QWidget {
   Q_OBJECT
@@ -37,7 +28,7 @@ class TellingChart : public QWidget {
   /// While painting: forgets what was drawn, then takes each figure with the place it has; at last
   /// draws the cursor.
   void beginFigures() { drawn_.clear(); }
-  void addFigure(const QRectF& place, ChartFigure figure);
+  void addFigure(const QRectF& place, ToldFigure figure);
   void paintCursor(QPainter& painter) const;
   /// The figure at a place, -1 where there is none.
   [[nodiscard]] virtual int figureAt(const QPointF& place) const;
@@ -53,7 +44,7 @@ class TellingChart : public QWidget {
  private:
   struct Drawn {
     QRectF place;
-    ChartFigure figure;
+    ToldFigure figure;
   };
   std::vector<Drawn> drawn_;
   int current_ = -1;

@@ -99,7 +99,7 @@ void WalkChart::paintEvent(QPaintEvent*) {
                      QFontMetricsF(f).elidedText(words, Qt::ElideRight, kLabels - 12));
   };
   // A figure stands to the right of its mark, on paper of its own.
-  const auto figure = [&](double pixel, const QString& words, bool strong, const ChartFigure& told) {
+  const auto figure = [&](double pixel, const QString& words, bool strong, const ToldFigure& told) {
     const QRectF area(pixel + 7, y + 4, tabularWidth(QFontMetricsF(painter.font()), words) + (strong ? 8 : 2),
                       kRow - 8);
     painter.fillRect(area, t.paper);
@@ -107,7 +107,7 @@ void WalkChart::paintEvent(QPaintEvent*) {
     drawTabular(painter, area, words, Qt::AlignLeft | Qt::AlignVCenter);
     addFigure(area, told);
   };
-  const auto total = [&](const QString& words, double value, const QString& shown, const ChartFigure& told) {
+  const auto total = [&](const QString& words, double value, const QString& shown, const ToldFigure& told) {
     label(words, true);
     drawScenarioMark(painter, QStringLiteral("base"), {x.at(value), y + kRow / 2}, 11);
     figure(x.at(value), shown, true, told);

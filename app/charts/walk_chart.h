@@ -14,14 +14,14 @@ struct WalkBar {
   double effect = 0;
   QString figure;  ///< as written, with its sign
   QString tip;     ///< what the step is made of
-  ChartFigure told = {};
+  ToldFigure told = {};
 };
 
 struct WalkContent {
   QString fromLabel, toLabel;
   double from = 0, to = 0;
   QString fromFigure, toFigure;
-  ChartFigure fromTold = {}, toTold = {};
+  ToldFigure fromTold = {}, toTold = {};
   QString unit;
   std::vector<WalkBar> bars;
   QString gap;  ///< why there is nothing to draw; empty: there is

@@ -10,7 +10,7 @@
 #include <optional>
 
 #include "core/model/syntax.h"
-#include "services/own_rows.h"
+#include "services/views/own_rows.h"
 
 namespace zl::app {
 

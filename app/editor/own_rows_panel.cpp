@@ -1,5 +1,5 @@
 #include "app/editor/own_rows_panel.h"
-#include "app/draft_field.h"
+#include "app/bench/draft_field.h"
 
 #include <QHBoxLayout>
 #include <QSplitter>
@@ -189,7 +189,7 @@ void OwnRowsPanel::fillEffects() {
     row.kind = Kind::Quote;
     row.cells = {figureCell(e.before), figureCell(e.after), figureCell(e.after - e.before)};
     const auto lane = static_cast<int>(&e - last_.effects.data());
-    row.cells[0].source = model::Cell{s.evaluation->model().find("value_per_share"), 0};
+    row.cells[0].source = model::Cell{s.evaluation->model().find(model::Role::ValuePerShare), 0};
     row.cells[0].scenario = lane;
     for (const bool change : {false, true}) {
       row.cells[change ? 2 : 1].story = [e, lane, change](const services::Snapshot& of) {

@@ -9,10 +9,10 @@
 #include <QTimer>
 #include <QWidget>
 
+#include "app/bench/workbench.h"
 #include "app/editor/model_editor.h"
 #include "app/grid/ledger_view.h"
-#include "app/workbench.h"
-#include "services/builds.h"
+#include "services/views/builds.h"
 
 namespace zl::app {
 

@@ -9,7 +9,7 @@
 #include <QTreeWidget>
 #include <QWidget>
 
-#include "app/workbench.h"
+#include "app/bench/workbench.h"
 
 namespace zl::app {
 

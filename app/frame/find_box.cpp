@@ -43,7 +43,7 @@ void FindBox::addRows() {
                          const int at = now.find(name);
                          if (at < 0) return;
                          const model::Row& found = now.rows[static_cast<size_t>(at)];
-                         if (found.role == model::Role::Driver) return bench_.wantDriver(name);
+                         if (found.declared == model::Declared::Driver) return bench_.wantDriver(name);
                          const bool constant = found.timing == model::Timing::Constant;
                          bench_.focus({at, constant ? 0 : bench_.now().evaluation->layout().baseColumn()}, -1);
                        },

@@ -8,7 +8,7 @@
 #include <functional>
 #include <vector>
 
-#include "app/workbench.h"
+#include "app/bench/workbench.h"
 
 namespace zl::app {
 

@@ -402,7 +402,7 @@ void MainWindow::companyShown() {
   body_->setCurrentIndex(1);
   setWindowTitle(titleText(
       tr("%1 — %2 — Zealous Ledger").arg(text(bench_.now().company().name), QFileInfo(bench_.path()).fileName())));
-  trace_->look({bench_.now().evaluation->model().find("value_per_share"), 0}, bench_.scenario());
+  trace_->look({bench_.now().evaluation->model().find(model::Role::ValuePerShare), 0}, bench_.scenario());
   QVariantMap last = settings_.value(QStringLiteral("companies")).toMap();
   last[bench_.path()] = QString::fromStdString(bench_.companyId());
   settings_.setValue(QStringLiteral("companies"), last);

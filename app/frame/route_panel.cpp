@@ -130,8 +130,7 @@ StopButton::State RoutePanel::stateOf(Stop stop, int worst) const {
       return c.base().drivers.empty() ? State::Untouched : (reasoned ? State::Settled : State::Begun);
     }
     case Stop::Peers:
-      return bench_.now().evidence->peers.empty() ? State::Untouched
-                                                  : (c.peers.empty() ? State::Begun : State::Settled);
+      return bench_.now().market->peers.empty() ? State::Untouched : (c.peers.empty() ? State::Begun : State::Settled);
     case Stop::Verdict:
       return c.base().drivers.empty() ? State::Untouched : State::Begun;
     default:

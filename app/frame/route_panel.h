@@ -6,8 +6,8 @@
 #include <QWidget>
 #include <vector>
 
+#include "app/bench/workbench.h"
 #include "app/frame/company_switch.h"
-#include "app/workbench.h"
 
 namespace zl::app {
 

@@ -1,5 +1,5 @@
 #include "app/frame/trace_panel.h"
-#include "app/draft_field.h"
+#include "app/bench/draft_field.h"
 
 #include <QKeyEvent>
 #include <QVBoxLayout>
@@ -9,8 +9,8 @@
 #include "app/look/theme.h"
 #include "core/outlook/trace.h"
 #include "core/quantity/number_text.h"
-#include "services/assumption_history.h"
-#include "services/report.h"
+#include "services/sessions/assumption_history.h"
+#include "services/stories/sources.h"
 
 namespace zl::app {
 namespace {
@@ -188,7 +188,7 @@ void TracePanel::fillList(QListWidget* list, const std::vector<TraceLink>& links
   for (const TraceLink& link : links) {
     QString label = text(link.label);
     if (!link.period.empty()) label += QLatin1Char(' ') + text(link.period);
-    const std::string shown = figureText(link.figure, link.kind);
+    const std::string shown = link.option.empty() ? figureText(link.figure, link.kind) : link.option;
     auto* item = new QListWidgetItem(text(shown.empty() ? "absent" : shown) + QStringLiteral("   ") + label, list);
     item->setData(kCellRole, QPoint(link.cell.row, link.cell.column));
     item->setToolTip(
@@ -235,9 +235,15 @@ void TracePanel::refresh() {
     trail_.clear();
   }
   if (at_.row < 0 || at_.row >= static_cast<int>(s.evaluation->model().rows.size()) || at_.column >= layout.columns()) {
-    at_ = {s.evaluation->model().find("value_per_share"), 0};
-    row_ = "value_per_share";
+    at_ = {s.evaluation->model().find(model::Role::ValuePerShare), 0};
+    row_ = s.model().nameOf(model::Role::ValuePerShare);
     scenario_ = bench_.scenario();
+  }
+  if (at_.row < 0) {  // the model says not what its value is: nothing is traced until something is asked for
+    title_->setText(tr("Choose a figure to see what it stands on"));
+    for (QLabel* label : {figure_, rule_, source_, help_}) label->clear();
+    showInputs({});
+    return;
   }
   scenario_ = std::min(scenario_, s.evaluation->scenarios() - 1);
   const TraceStep step = trace(*s.evaluation, s.filed->statements, at_, scenario_);
@@ -248,7 +254,8 @@ void TracePanel::refresh() {
   if (byScenario) title += QStringLiteral(" · ") + text(s.caseOf().scenarios[static_cast<size_t>(scenario_)].label);
   title_->setText(title);
   const QString unit = text(unitText(row.kind, s.company().currency, s.company().listing.unit));
-  figure_->setText(step.self.figure.hasValue()
+  figure_->setText(!step.self.option.empty() ? text(step.self.option)
+                   : step.self.figure.hasValue()
                        ? text(figureText(step.self.figure, row.kind)) + QLatin1Char(' ') + unit
                        : (step.self.figure.isNotMeaningful() ? tr("not meaningful") : tr("absent")));
   QString rule;

@@ -9,7 +9,7 @@
 #include <QWidget>
 #include <vector>
 
-#include "app/workbench.h"
+#include "app/bench/workbench.h"
 #include "core/outlook/trace.h"
 
 namespace zl::app {

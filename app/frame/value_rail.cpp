@@ -30,32 +30,24 @@ QSize ValueRail::sizeHint() const {
 std::vector<ValueRail::Mark> ValueRail::marksOf(const services::Snapshot& s) const {
   std::vector<Mark> marks;
   const Evaluation& e = *s.evaluation;
-  const auto add = [&](const QString& label, const QString& scenario, const Figure& f, Stop stop, const char* row,
-                       int lane, Mark::Shape shape) {
-    if (f.hasValue())
-      marks.push_back({label, scenario, f.value(), stop, {model::Cell{e.model().find(row), 0}, lane, {}}, shape});
+  const auto add = [&](const QString& label, const QString& scenario, int row, Stop stop, int lane, Mark::Shape shape) {
+    if (row < 0) return;
+    const Figure f = e.constant(row, lane);
+    if (f.hasValue()) marks.push_back({label, scenario, f.value(), stop, {model::Cell{row, 0}, lane, {}}, shape});
   };
+  const model::Model& m = e.model();
   for (int i = 0; i < e.scenarios(); ++i) {
     const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];
-    add(text(sc.label), text(sc.id), e.constant("value_per_share", i), Stop::CashValue, "value_per_share", i,
-        Mark::Shape::Scenario);
+    add(text(sc.label), text(sc.id), m.find(model::Role::ValuePerShare), Stop::CashValue, i, Mark::Shape::Scenario);
   }
   const int base = std::max(0, s.caseOf().indexOf(kBase));
-  add(tr("buy below"), {}, e.constant("buy_below", base), Stop::Verdict, "buy_below", base, Mark::Shape::Notch);
-  const bool exitLeads = e.constant("terminal_choice", base).valueOr(0) == 1;
-  add(exitLeads ? tr("perpetuity") : tr("exit multiple"), {},
-      e.constant(exitLeads ? "value_growth" : "value_exit", base), Stop::CashValue,
-      exitLeads ? "value_growth" : "value_exit", base, Mark::Shape::Tick);
-  for (const auto& [m, label] : {std::pair(Multiple::PriceToEarnings, tr("P/E peers")),
-                                 std::pair(Multiple::EvToEbitda, tr("EV/EBITDA peers"))}) {
-    const Figure& implied = s.crossCheck.implied.at(m).median;
-    if (!implied.hasValue()) continue;
-    const auto story = [m = m, implied](const services::Snapshot& of) {
-      return services::impliedStory(of, m, "median", of.crossCheck.statistics.at(m).median, implied);
-    };
-    marks.push_back({label, {}, implied.value(), Stop::Peers, {{}, -1, story}, Mark::Shape::Tick});
+  add(tr("buy below"), {}, m.find(model::Role::BuyBelow), Stop::Verdict, base, Mark::Shape::Notch);
+  // The headline's own method has given the scenarios' marks already.
+  for (const model::Method& method : m.methods) {
+    if (&method == e.leadingMethod(base)) continue;
+    add(text(method.mark), {}, method.value, method.rate >= 0 ? Stop::CashValue : Stop::Peers, base, Mark::Shape::Tick);
   }
-  add(tr("price"), {}, s.givens.at("price").figure, Stop::Verdict, "price", base, Mark::Shape::Price);
+  add(tr("price"), {}, m.find(model::Role::Price), Stop::Verdict, base, Mark::Shape::Price);
   return marks;
 }
 
@@ -210,7 +202,7 @@ void ValueRail::mouseMoveEvent(QMouseEvent* event) {
   const int at = figureAt(event->position());
   if (at < 0) return QToolTip::hideText();
   const Mark* m = inOrder()[static_cast<size_t>(at)];
-  const Figure price = bench_.now().givens.at("price").figure;
+  const Figure price = bench_.now().given(model::Role::Price).figure;
   QString tip = m->label + QStringLiteral(": ") + zl::app::text(figureText(Figure::of(m->figure), Kind::Quote)) +
                 QLatin1Char(' ') + zl::app::text(bench_.now().company().listing.unit);
   if (price.hasValue() && m->shape != Mark::Shape::Price) {

@@ -4,9 +4,9 @@
 // something is edited the stored marks stay as ghosts and the change is written beside them. Arrows
 // go from mark to mark, Enter goes to the page a mark comes from.
 
+#include "app/bench/workbench.h"
 #include "app/charts/axis.h"
 #include "app/charts/telling_chart.h"
-#include "app/workbench.h"
 
 namespace zl::app {
 
@@ -29,7 +29,7 @@ class ValueRail : public TellingChart {
     QString scenario;  ///< empty for price and other methods
     double figure;
     Stop stop;
-    ChartFigure told;
+    ToldFigure told;
     enum class Shape { Scenario, Tick, Price, Notch } shape;
   };
   std::vector<Mark> marksOf(const services::Snapshot& s) const;

@@ -58,6 +58,7 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
       if (cell->words) return *cell->words;
       return text(figureText(cell->figure, row.kind)) + (cell->doubted ? QStringLiteral("†") : QString());
     case Qt::EditRole:
+      if (cell != nullptr && cell->chooses && !row.choices.isEmpty()) return cell->words.value_or(QString());
       if (cell == nullptr || !cell->figure.hasValue()) return QString();
       return text(plainNumber(cell->figure.value() / shownScale(row.kind)));
     case Qt::ToolTipRole:

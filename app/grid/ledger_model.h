@@ -7,31 +7,26 @@
 #include <optional>
 #include <vector>
 
-#include "core/model/program.h"
+#include "app/telling/told_figure.h"
 #include "core/quantity/figure.h"
 #include "core/quantity/kind.h"
-#include "services/stories/story.h"
 
 namespace zl::app {
 
 enum class Ink { Filed, Derived, Assumed, Plain };
 
-struct LedgerCell {
+struct LedgerCell : ToldFigure {
   Figure figure;
   Ink ink = Ink::Derived;
   bool editable = false;
-  std::optional<QString> words;       ///< shown instead of the figure
-  std::optional<model::Cell> source;  ///< what the trace shows
-  int scenario = -1;                  ///< -1: the scenario looked at
-  bool quiet = false;                 ///< inherited rather than own
-  bool struck = false;                ///< left out
-  bool left = false;                  ///< words that read from the left: reasons, remarks
-  bool chooses = false;               ///< editing offers the model's choices
-  bool adjusted = false;              ///< stands beside another filed figure: a short bar above it
-  bool doubted = false;               ///< an end of the span may mislead: a dagger after it
+  std::optional<QString> words;  ///< shown instead of the figure
+  bool quiet = false;            ///< inherited rather than own
+  bool struck = false;           ///< left out
+  bool left = false;             ///< words that read from the left: reasons, remarks
+  bool chooses = false;          ///< editing offers the model's choices
+  bool adjusted = false;         ///< stands beside another filed figure: a short bar above it
+  bool doubted = false;          ///< an end of the span may mislead: a dagger after it
   QString tip;
-  /// What a figure that is not a row of the model stands on; goes before `source` in the trace.
-  services::Telling story = {};
 };
 
 /// A figure on its own scale beside a threshold, drawn in the trend column.
@@ -51,6 +46,7 @@ struct LedgerRow {
   QString key;       ///< for the page: row name, peer id
   QString scenario;  ///< draws the scenario's mark before the label
   std::vector<LedgerCell> cells;
+  QStringList choices;                  ///< what a cell of this row that chooses offers, in the order of its figures
   std::vector<Figure> trend;            ///< small line in the trend column
   std::optional<ScaleMark> scale = {};  ///< drawn there instead
 };
@@ -67,7 +63,7 @@ class LedgerModel : public QAbstractTableModel {
   /// What stands over the labels: the unit of every row that names none.
   void setCorner(const QString& words) { corner_ = words; }
   void setTrendTitle(const QString& words) { trendTitle_ = words; }
-  /// What editing a cell that chooses offers.
+  /// What editing a cell that chooses offers, where its row does not say.
   void setChoices(QStringList choices) { choices_ = std::move(choices); }
   [[nodiscard]] const QStringList& choices() const { return choices_; }
   void setFlagged(std::vector<bool> columns) { flagged_ = std::move(columns); }

@@ -1,26 +1,19 @@
 #include "app/grid/ledger_rows.h"
 
+#include <algorithm>
+#include <functional>
+
 #include "app/look/theme.h"
+#include "core/model/shown.h"
 #include "core/quantity/number_text.h"
-#include "services/history_figures.h"
+#include "services/views/history_figures.h"
 
 namespace zl::app {
 namespace {
 
 Ink inkOf(const model::Row& row, bool forecast) {
   if (!forecast) return row.historyFiled ? Ink::Filed : Ink::Derived;
-  return row.role == model::Role::Row ? Ink::Derived : Ink::Assumed;
-}
-
-/// Lines that close a block stand in bold, so that the eye finds them.
-bool isTotal(const std::string& name) {
-  for (const char* total :
-       {"revenue", "gross_profit", "ebitda", "ebit", "net_income", "total_assets", "total_liabilities", "total_equity",
-        "operating_cash_flow", "net_cash_movement", "fcff", "nopat", "invested_capital", "enterprise_value",
-        "equity_value", "value_per_share", "wacc"}) {
-    if (name == total) return true;
-  }
-  return false;
+  return row.declared == model::Declared::Row ? Ink::Derived : Ink::Assumed;
 }
 
 }  // namespace
@@ -65,7 +58,8 @@ LedgerRow rowHead(const services::Snapshot& s, const model::Row& row) {
   if (row.kind != Kind::Money) out.unit = unitOf(s, row.kind);
   out.kind = row.kind;
   out.key = text(row.name);
-  out.strong = isTotal(row.name);
+  out.strong = s.model().isTotal(s.model().find(row.name));
+  for (const model::Option& option : row.options) out.choices << text(option.label);
   return out;
 }
 
@@ -83,7 +77,7 @@ LedgerRow yearRow(const services::Snapshot& s, int index, int from, int to, int 
     cell.ink = inkOf(row, forecast);
     cell.source = model::Cell{index, c};
     cell.scenario = scenario;
-    cell.editable = forecast && row.role == model::Role::Driver;
+    cell.editable = forecast && row.declared == model::Declared::Driver;
     cell.quiet = cell.editable && s.caseOf().driver(sc, row.name) == nullptr;
     if (!forecast) {
       const std::vector<std::string> beside = services::besideFiled(s, index, c);
@@ -96,28 +90,54 @@ LedgerRow yearRow(const services::Snapshot& s, int index, int from, int to, int 
   return out;
 }
 
-LedgerRow yearRow(const services::Snapshot& s, const char* row, int from, int to, int scenario) {
-  return yearRow(s, s.evaluation->model().find(row), from, to, scenario);
-}
-
-LedgerRow scenarioRow(const services::Snapshot& s, const char* name) {
+LedgerRow scenarioRow(const services::Snapshot& s, int index) {
   const Evaluation& e = *s.evaluation;
-  const int index = e.model().find(name);
   const model::Row& row = e.model().rows[static_cast<size_t>(index)];
   LedgerRow out = rowHead(s, row);
   for (int i = 0; i < e.scenarios(); ++i) {
     const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];
     LedgerCell cell;
     cell.figure = e.figure(index, 0, i);
-    cell.ink =
-        row.role == model::Role::Input ? Ink::Assumed : (row.role == model::Role::Given ? Ink::Filed : Ink::Derived);
+    cell.ink = row.declared == model::Declared::Input
+                   ? Ink::Assumed
+                   : (row.declared == model::Declared::Given ? Ink::Filed : Ink::Derived);
     cell.source = model::Cell{index, 0};
     cell.scenario = i;
-    cell.editable = row.role == model::Role::Input;
+    cell.editable = row.declared == model::Declared::Input;
     cell.quiet = cell.editable && sc.inputs.count(row.name) == 0;
+    if (row.isChoice()) {
+      cell.words = text(model::shownText(row, cell.figure));
+      cell.chooses = true;
+    }
     out.cells.push_back(std::move(cell));
   }
   return out;
+}
+
+namespace {
+
+bool hasNothing(const LedgerRow& row) {
+  return std::all_of(row.cells.begin(), row.cells.end(), [](const LedgerCell& c) { return c.figure.valueOr(1) == 0; });
+}
+
+std::vector<LedgerRow> rowsOf(const services::Snapshot& s, const char* view,
+                              const std::function<LedgerRow(int)>& rowOf) {
+  std::vector<LedgerRow> rows;
+  for (const model::ViewRow& shown : s.model().view(view)) {
+    LedgerRow row = rowOf(shown.row);
+    if (!shown.optional || !hasNothing(row)) rows.push_back(std::move(row));
+  }
+  return rows;
+}
+
+}  // namespace
+
+std::vector<LedgerRow> yearRows(const services::Snapshot& s, const char* view, int from, int to, int scenario) {
+  return rowsOf(s, view, [&](int row) { return yearRow(s, row, from, to, scenario); });
+}
+
+std::vector<LedgerRow> scenarioRows(const services::Snapshot& s, const char* view) {
+  return rowsOf(s, view, [&](int row) { return scenarioRow(s, row); });
 }
 
 QStringList periodHeaders(const services::Snapshot& s, int from, int to) {
@@ -138,7 +158,7 @@ std::vector<Figure> trendOf(const services::Snapshot& s, int row, int from, int 
   return list;
 }
 
-std::vector<int> groupRows(const services::Snapshot& s, const char* group) {
+std::vector<int> groupRows(const services::Snapshot& s, const std::string& group) {
   std::vector<int> list;
   const model::Model& m = s.evaluation->model();
   for (size_t r = 0; r < m.rows.size(); ++r) {

@@ -2,7 +2,7 @@
 // From a snapshot to ledger rows: choosing, never computing.
 
 #include "app/grid/ledger_model.h"
-#include "services/snapshot.h"
+#include "services/stages/snapshot.h"
 
 namespace zl::app {
 
@@ -21,10 +21,13 @@ LedgerRow headingRow(const QString& label);
 
 /// One row over the columns from..to-1 of one scenario; forecast drivers are editable.
 LedgerRow yearRow(const services::Snapshot& s, int row, int from, int to, int scenario);
-LedgerRow yearRow(const services::Snapshot& s, const char* row, int from, int to, int scenario);
 
-/// One constant row with a cell per scenario; inputs are editable.
-LedgerRow scenarioRow(const services::Snapshot& s, const char* row);
+/// One constant row with a cell per scenario; inputs are editable, choices by the names of their options.
+LedgerRow scenarioRow(const services::Snapshot& s, int row);
+
+/// The rows of a view of the model, by year or by scenario; none where the model does not have the view.
+std::vector<LedgerRow> yearRows(const services::Snapshot& s, const char* view, int from, int to, int scenario);
+std::vector<LedgerRow> scenarioRows(const services::Snapshot& s, const char* view);
 
 QStringList periodHeaders(const services::Snapshot& s, int from, int to);
 QStringList scenarioHeaders(const services::Snapshot& s);
@@ -33,6 +36,6 @@ QStringList scenarioHeaders(const services::Snapshot& s);
 std::vector<Figure> trendOf(const services::Snapshot& s, int row, int from, int to, int scenario);
 
 /// Rows of a model group that have a figure per year.
-std::vector<int> groupRows(const services::Snapshot& s, const char* group);
+std::vector<int> groupRows(const services::Snapshot& s, const std::string& group);
 
 }  // namespace zl::app

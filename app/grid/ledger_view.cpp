@@ -7,6 +7,7 @@
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QScrollBar>
+#include <QTimer>
 #include <algorithm>
 #include <map>
 #include <utility>
@@ -19,6 +20,11 @@ namespace zl::app {
 
 LedgerView::LedgerView(QWidget* parent) : QTableView(parent) {
   setModel(&model_);
+  // A figure that was being told of may be another one now.
+  connect(&model_, &QAbstractItemModel::dataChanged, this, [this] {
+    const LedgerCell* cell = model_.cellAt(currentIndex());
+    if (hasFocus() && cell != nullptr && cell->story) QTimer::singleShot(0, this, &LedgerView::askCurrent);
+  });
   setItemDelegate(new LedgerDelegate(model_, this));
   setShowGrid(false);
   setFrameShape(QFrame::NoFrame);
@@ -217,7 +223,8 @@ QWidget* LedgerDelegate::createEditor(QWidget* parent, const QStyleOptionViewIte
   if (editor != nullptr) editor->setObjectName(QStringLiteral("cellEditor"));
   const LedgerCell* cell = model_.cellAt(index);
   if (auto* line = qobject_cast<QLineEdit*>(editor); line != nullptr && cell != nullptr && cell->chooses) {
-    auto* completer = new QCompleter(model_.choices(), line);
+    const QStringList& own = model_.ledgerRows()[static_cast<size_t>(index.row())].choices;
+    auto* completer = new QCompleter(own.isEmpty() ? model_.choices() : own, line);
     completer->setCaseSensitivity(Qt::CaseInsensitive);
     completer->setCompletionMode(QCompleter::InlineCompletion);  // a list of its own would take the focus
     line->setCompleter(completer);

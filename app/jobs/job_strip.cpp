@@ -53,6 +53,7 @@ void JobStrip::fill() {
   words_->setToolTip(tipText(words));
   bar_->setRange(0, job.total);
   bar_->setValue(job.done);
+  stop_->setVisible(job.stoppable);
   stop_->setAccessibleName(tr("Stop: %1").arg(job.title));
 }
 

@@ -1,9 +1,86 @@
 #include "app/jobs/jobs.h"
 
+#include <QCoreApplication>
+#include <QEvent>
+#include <QEventLoop>
 #include <algorithm>
+#include <chrono>
+#include <exception>
 #include <new>
+#include <semaphore>
 
 namespace zl::app {
+
+namespace {
+
+constexpr std::chrono::milliseconds kAtOnce(30);  ///< work that is over by then needs no loop of events
+
+/// Keeps keys and clicks from the window while something is waited for; what was typed blind would act on what is
+/// no more.
+class InputGate : public QObject {
+ public:
+  InputGate() { QCoreApplication::instance()->installEventFilter(this); }
+
+ protected:
+  bool eventFilter(QObject*, QEvent* event) override {
+    switch (event->type()) {
+      case QEvent::KeyPress:
+      case QEvent::KeyRelease:
+      case QEvent::Shortcut:
+      case QEvent::ShortcutOverride:
+      case QEvent::MouseButtonPress:
+      case QEvent::MouseButtonRelease:
+      case QEvent::MouseButtonDblClick:
+      case QEvent::Wheel:
+      case QEvent::ContextMenu:
+      case QEvent::DragEnter:
+      case QEvent::Drop:
+      case QEvent::TouchBegin:
+        return true;
+      case QEvent::Close:
+        event->ignore();
+        return true;
+      default:
+        return false;
+    }
+  }
+};
+
+}  // namespace
+
+void Jobs::untilDone(const QString& title, const std::function<void()>& work) {
+  if (busy_) return work();  // a part of what is waited for already
+  busy_ = true;
+  std::exception_ptr fault;
+  std::binary_semaphore over(0);
+  QEventLoop loop;
+  auto made = std::make_unique<Job>();
+  Job* job = made.get();
+  job->shown.title = title;
+  job->shown.stoppable = false;
+  job->thread = std::jthread([&] {
+    try {
+      work();
+    } catch (...) {  // nothing may leave a thread but a value: it is thrown again where it was asked for
+      fault = std::current_exception();
+    }
+    over.release();
+    QMetaObject::invokeMethod(&loop, &QEventLoop::quit, Qt::QueuedConnection);
+  });
+  if (!over.try_acquire_for(kAtOnce)) {
+    jobs_.push_back(std::move(made));
+    Q_EMIT changed();
+    const InputGate gate;
+    loop.exec();
+    const auto at = std::find_if(jobs_.begin(), jobs_.end(), [&](const auto& j) { return j.get() == job; });
+    made = std::move(*at);
+    jobs_.erase(at);
+  }
+  made->thread.join();
+  busy_ = false;
+  Q_EMIT changed();
+  if (fault) std::rethrow_exception(fault);
+}
 
 Jobs::~Jobs() {
   for (const auto& job : jobs_) job->stop->store(true);
@@ -13,7 +90,7 @@ void Jobs::start(const QString& key, const QString& title, Work work) {
   stop(key);
   jobs_.push_back(std::make_unique<Job>());
   Job* job = jobs_.back().get();
-  job->shown = {key, title, {}, 0, 0};
+  job->shown = {key, title, {}, 0, 0, true};
   JobContext context;
   context.stopped = exchange::StopCheck([stop = job->stop] { return stop->load(); });
   context.progress = [this, job, stop = job->stop](int done, int total, const QString& what) {

@@ -37,6 +37,11 @@ class Jobs : public QObject {
 
   /// A job without a title is never shown. What is thrown out of the work is said by failed().
   void start(const QString& key, const QString& title, Work work);
+  /// Runs work that must be done before anything else is and comes back when it is: opening, storing, stepping. The
+  /// window goes on painting and takes no input meanwhile; work that is over at once is never seen. What is thrown out
+  /// of the work is thrown here. Such work cannot be stopped half-way.
+  void untilDone(const QString& title, const std::function<void()>& work);
+  [[nodiscard]] bool isBusy() const { return busy_; }
   /// Nobody wants the job any more; its result is dropped.
   void stop(const QString& key);
   [[nodiscard]] bool isRunning(const QString& key) const;
@@ -44,6 +49,7 @@ class Jobs : public QObject {
   struct Shown {
     QString key, title, what;
     int done = 0, total = 0;
+    bool stoppable = true;
   };
   /// The jobs with a title that run, the oldest first.
   [[nodiscard]] std::vector<Shown> running() const;
@@ -60,6 +66,7 @@ class Jobs : public QObject {
   };
   void finish(const Job* job, const Then& then, const QString& fault);
 
+  bool busy_ = false;                       ///< with work that is waited for
   std::vector<std::unique_ptr<Job>> jobs_;  ///< those that nobody wants any more among them, until they end
 };
 

@@ -56,28 +56,39 @@ BasisPanel::BasisPanel(Workbench& bench, LedgerView* grid, QWidget* parent)
   grid_->keepLabel(252);
   grid_->setColumns({76, 98, 58, 148, 58, 144, 58});
   layout->addWidget(grid_);
-  connect(leases_, &QComboBox::activated, this, [this](int index) { take("leases_as_debt", index); });
-  connect(pay_, &QComboBox::activated, this, [this](int index) { take("stock_pay_as_cost", index); });
-  connect(research_, &QSpinBox::valueChanged, this, [this](int years) { take("research_life", years); });
+  connect(leases_, &QComboBox::activated, this, [this](int index) { take(model::Role::Leases, index); });
+  connect(pay_, &QComboBox::activated, this, [this](int index) { take(model::Role::StockPay, index); });
+  connect(research_, &QSpinBox::valueChanged, this, [this](int years) { take(model::Role::ResearchLife, years); });
   connect(grid_, &LedgerView::rowActivated, this, [this](int, int column) {
     const int at = (column - 1) / 2;
     if (column < 1 || at >= static_cast<int>(switches_.size())) return;
-    take(switches_[static_cast<size_t>(at)].input, switches_[static_cast<size_t>(at)].other);
+    take(switches_[static_cast<size_t>(at)].role, switches_[static_cast<size_t>(at)].other);
   });
 }
 
-void BasisPanel::take(const std::string& input, double figure) {
+void BasisPanel::take(model::Role role, double figure) {
   const services::Snapshot& s = bench_.settled();
-  bench_.apply(services::setInput(s.caseOf(), s.evaluation->model(), kBase, input, figure, bench_.saidNow({})));
+  bench_.apply(services::setInput(s.caseOf(), s.model(), kBase, s.model().nameOf(role), figure, bench_.saidNow({})));
+}
+
+QWidget* BasisPanel::fieldOf(model::Role role) const {
+  if (role == model::Role::Leases) return leases_;
+  return role == model::Role::StockPay ? static_cast<QWidget*>(pay_) : research_;
 }
 
 void BasisPanel::refresh() {
   const services::BasisView view = services::basisView(bench_.now(), bench_.scenario());
   switches_ = view.switches;
   const QSignalBlocker quiet(research_);
-  leases_->setCurrentIndex(switches_[0].chosen == 1 ? 1 : 0);
-  pay_->setCurrentIndex(switches_[1].chosen == 1 ? 1 : 0);
-  research_->setValue(static_cast<int>(switches_[2].chosen));
+  // A choice that the model does not have cannot be made.
+  for (QWidget* field : std::initializer_list<QWidget*>{leases_, pay_, research_}) field->setEnabled(false);
+  for (const services::BasisSwitch& choice : switches_) {
+    const int chosen = static_cast<int>(choice.chosen);
+    if (choice.role == model::Role::Leases) leases_->setCurrentIndex(chosen);
+    if (choice.role == model::Role::StockPay) pay_->setCurrentIndex(chosen);
+    if (choice.role == model::Role::ResearchLife) research_->setValue(chosen);
+    fieldOf(choice.role)->setEnabled(true);
+  }
   fillTable(view);
 }
 
@@ -90,16 +101,10 @@ void BasisPanel::fillTable(const services::BasisView& view) {
     row.label = text(measure.label) + (measure.baseYear ? QStringLiteral(", ") + text(s.periodOf(base)) : QString());
     row.kind = measure.kind;
     row.unit = measure.kind == Kind::Money ? QString() : unitOf(s, measure.kind);
-    row.strong = measure.row == "value_per_share";
+    const int index = s.model().find(measure.row);
+    row.strong = index == s.model().find(model::Role::ValuePerShare);
     row.cells.push_back(figureCell(measure.now));
-    if (!measure.row.empty()) {
-      row.cells.back().source = model::Cell{s.evaluation->model().find(measure.row), base};
-    } else {
-      row.cells.back().story = [figure = measure.now](const services::Snapshot& of) {
-        const Multiple m = Multiple::EvToEbitda;
-        return services::impliedStory(of, m, "median", of.crossCheck.statistics.at(m).median, figure);
-      };
-    }
+    row.cells.back().source = model::Cell{index, base};
     for (size_t i = 0; i < measure.other.size(); ++i) {
       for (const bool change : {false, true}) {
         LedgerCell cell = figureCell(change ? measure.other[i] - measure.now : measure.other[i]);

@@ -6,9 +6,9 @@
 #include <QSpinBox>
 #include <QWidget>
 
+#include "app/bench/workbench.h"
 #include "app/grid/ledger_view.h"
-#include "app/workbench.h"
-#include "services/one_basis.h"
+#include "services/views/one_basis.h"
 
 namespace zl::app {
 
@@ -21,7 +21,8 @@ class BasisPanel : public QWidget {
   void refresh();
 
  private:
-  void take(const std::string& input, double figure);
+  void take(model::Role role, double figure);
+  [[nodiscard]] QWidget* fieldOf(model::Role role) const;
   void fillTable(const services::BasisView& view);
 
   Workbench& bench_;

@@ -1,5 +1,5 @@
 #include "app/pages/beside_panel.h"
-#include "app/draft_field.h"
+#include "app/bench/draft_field.h"
 
 #include <QHBoxLayout>
 #include <QLabel>

@@ -5,8 +5,8 @@
 #include <QComboBox>
 #include <QLineEdit>
 
+#include "app/bench/workbench.h"
 #include "app/grid/ledger_view.h"
-#include "app/workbench.h"
 
 namespace zl::app {
 

@@ -6,17 +6,10 @@
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
-#include "services/rate_parts.h"
 #include "services/stories/evidence_stories.h"
 
 namespace zl::app {
-namespace {
-
-constexpr const char* kParts[] = {"risk_free",           "beta",          "equity_premium", "country_premium",
-                                  "country_exposure",    "size_addition", "cost_of_equity", "cost_of_debt",
-                                  "debt_cost_after_tax", "wacc"};
-
-}  // namespace
+namespace {}  // namespace
 
 CapitalPage::CapitalPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Capital, parent) {
   QVBoxLayout* layout = scrolledLayout();
@@ -77,13 +70,15 @@ void CapitalPage::refreshStack() {
   const int first = e.layout().historyYears;
   std::vector<RateBar> bars;
   for (int i = 0; i < e.scenarios(); ++i) {
-    const Figure total = e.figure("wacc", first, i);
+    const Figure total = e.figure(model::Role::Wacc, first, i);
     if (!total.hasValue()) continue;
     const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];
-    RateBar bar{text(sc.id), text(sc.label), {}, total.value(), {model::Cell{e.model().find("wacc"), first}, i, {}}};
-    for (const services::RatePart& part : services::rateParts(s, i)) {
-      const auto story = [i, part](const services::Snapshot& of) { return services::ratePartStory(of, i, part); };
-      bar.parts.push_back({text(part.label), part.figure.valueOr(0), {{}, -1, story}});
+    RateBar bar{
+        text(sc.id), text(sc.label), {}, total.value(), {model::Cell{e.model().find(model::Role::Wacc), first}, i, {}}};
+    for (const model::ViewRow& part : e.model().view("rate_stack")) {
+      const model::Row& row = e.model().rows[static_cast<size_t>(part.row)];
+      bar.parts.push_back(
+          {text(row.label), e.figure(part.row, first, i).valueOr(0), {model::Cell{part.row, first}, i, {}}});
     }
     bars.push_back(std::move(bar));
   }
@@ -94,11 +89,12 @@ void CapitalPage::refreshParts() {
   const services::Snapshot& s = now();
   const int first = s.evaluation->layout().historyYears;
   std::vector<LedgerRow> rows;
-  for (const char* name : kParts) {
-    LedgerRow row = yearRow(s, name, first, first + 1, 0);
+  for (const model::ViewRow& shown : s.model().view("rate")) {
+    const std::string& name = s.model().rows[static_cast<size_t>(shown.row)].name;
+    LedgerRow row = yearRow(s, shown.row, first, first + 1, 0);
     row.cells.clear();
     for (int i = 0; i < s.evaluation->scenarios(); ++i) {
-      LedgerCell cell = yearRow(s, name, first, first + 1, i).cells.front();
+      LedgerCell cell = yearRow(s, shown.row, first, first + 1, i).cells.front();
       cell.quiet = cell.editable && s.caseOf().scenarios[static_cast<size_t>(i)].drivers.count(name) == 0;
       row.cells.push_back(std::move(cell));
     }
@@ -106,27 +102,16 @@ void CapitalPage::refreshParts() {
   }
   parts_->ledger().fill(scenarioHeaders(s), std::move(rows));
   parts_->showAll();
-  std::vector<LedgerRow> weights;
-  for (const char* name :
-       {"market_equity", "debt_claims", "equity_weight", "debt_weight", "preferred_weight", "marginal_tax",
-        "use_target_weights", "target_debt_weight", "cost_of_preferred", "diluted_shares"}) {
-    weights.push_back(scenarioRow(s, name));
-  }
   weights_->ledger().setCorner(cornerOf(s));
-  weights_->ledger().fill(scenarioHeaders(s), std::move(weights));
+  weights_->ledger().fill(scenarioHeaders(s), scenarioRows(s, "weights"));
   weights_->showAll();
 }
 
 void CapitalPage::refreshDebt() {
   const services::Snapshot& s = now();
   const int to = s.evaluation->layout().historyYears;
-  std::vector<LedgerRow> rows;
-  for (const char* name :
-       {"interest_expense", "interest_income", "debt", "lease_liabilities", "cost_of_debt", "interest_cover"}) {
-    rows.push_back(yearRow(s, name, 0, to, bench_.scenario()));
-  }
   debt_->ledger().setCorner(cornerOf(s));
-  debt_->ledger().fill(periodHeaders(s, 0, to), std::move(rows));
+  debt_->ledger().fill(periodHeaders(s, 0, to), yearRows(s, "cost_of_debt", 0, to, bench_.scenario()));
   debt_->showAll();
 }
 
@@ -134,11 +119,11 @@ void CapitalPage::refreshRates() {
   const services::Snapshot& s = now();
   std::vector<LedgerRow> rows;
   QStringList seen;
-  for (const MarketRate& r : s.evidence->rates) {
+  for (const MarketRate& r : s.market->rates) {
     const QString name = text(r.name);
     if (seen.contains(name)) continue;
     seen << name;
-    const std::optional<MarketRate> latest = rateAt(s.evidence->rates, r.name, s.caseOf().valuationDate);
+    const std::optional<MarketRate> latest = rateAt(s.market->rates, r.name, s.caseOf().valuationDate);
     if (!latest) continue;
     LedgerRow row;
     row.label = name;

@@ -1,5 +1,6 @@
 #include "app/pages/cash_value_page.h"
 
+#include <QComboBox>
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QVBoxLayout>
@@ -9,8 +10,8 @@
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
-#include "services/report.h"
 #include "services/stories/outlook_stories.h"
+#include "services/views/method_figures.h"
 
 namespace zl::app {
 
@@ -71,7 +72,12 @@ QHBoxLayout* CashValuePage::makeTimeBar() {
   };
   add(tr("Valuation &date"), date_);
   add(tr("Forecast &years"), horizon_);
+  price_ = new QComboBox(this);
+  price_->setObjectName(QStringLiteral("priceStands"));
+  price_->addItems({tr("of the valuation date"), tr("the latest"), tr("pinned as it is")});
+  add(tr("&Price"), price_);
   bar->addStretch();
+  connect(price_, &QComboBox::activated, this, &CashValuePage::standOnPrice);
   connect(date_, &QDateEdit::dateChanged, this, [this](QDate day) {
     const Date date = makeDate(day.year(), static_cast<unsigned>(day.month()), static_cast<unsigned>(day.day()));
     bench_.apply(services::setValuationDate(bench_.settled().caseOf(), date));
@@ -81,7 +87,26 @@ QHBoxLayout* CashValuePage::makeTimeBar() {
   return bar;
 }
 
+/// Pinned is the price that is shown, which then stays whatever comes.
+void CashValuePage::standOnPrice(int index) {
+  const services::Snapshot& s = bench_.settled();
+  PriceChoice price;
+  price.stands = static_cast<PriceChoice::Stands>(index);
+  if (price.stands == PriceChoice::Stands::Pinned) {
+    const Figure shown = s.given(model::Role::Price).figure;
+    if (!shown.hasValue()) {
+      bench_.say(tr("There is no price to pin: %1").arg(text(shown.reason())), true);
+      return fillTime();
+    }
+    price.pinned = shown.value();
+    price.said = bench_.saidNow({});
+  }
+  bench_.apply(services::setPriceChoice(s.caseOf(), price));
+}
+
 void CashValuePage::fillTime() {
+  price_->setCurrentIndex(static_cast<int>(now().caseOf().price.stands));
+  price_->setToolTip(tipText(text(now().given(model::Role::Price).source)));
   const QSignalBlocker quietDate(date_);
   const QSignalBlocker quietHorizon(horizon_);
   const std::chrono::year_month_day day(now().caseOf().valuationDate);
@@ -96,7 +121,7 @@ void CashValuePage::refresh() {
   const int filed = s.evaluation->layout().historyYears;
   const int to = s.evaluation->layout().columns();
   const int shown = std::max(0, filed - 5);
-  const int row = s.evaluation->model().find("fcff");
+  const int row = s.evaluation->model().find(model::Role::Fcff);
   std::vector<FlowSeries> series;
   for (int i = 0; i < s.evaluation->scenarios(); ++i) {
     const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];
@@ -116,34 +141,16 @@ void CashValuePage::fillYears() {
   const int to = s.evaluation->layout().columns();
   yearsTitle_->setText(tr("%1, by year; the first year counts %2 % of its flow, valued %3")
                            .arg(text(s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())].label),
-                                text(figureText(s.givens.at("stub").figure, Kind::Ratio)),
+                                text(figureText(s.given(model::Role::Stub).figure, Kind::Ratio)),
                                 text(dateText(s.caseOf().valuationDate))));
-  std::vector<LedgerRow> rows;
-  // On another basis the rows that free cash flow is made of are other ones.
-  const MeasureBasis basis = services::basisOf(s.evaluation->model(), s.caseOf());
-  std::vector<const char*> names{
-      "nopat", basis.leasesAsDebt && basis.researchAsCost ? "depreciation" : "basis_depreciation", "capex"};
-  if (!basis.researchAsCost) names.push_back("capitalised_research");
-  if (basis.leasesAsDebt) names.push_back("new_leases");
-  for (const char* name : {"working_capital_increase", "acquisitions", "fcff", "wacc", "factor", "present_value"})
-    names.push_back(name);
-  for (const char* name : names) {
-    LedgerRow row = yearRow(s, name, from, to, bench_.scenario());
-    rows.push_back(std::move(row));
-  }
   years_->ledger().setCorner(cornerOf(s));
-  years_->ledger().fill(periodHeaders(s, from, to), std::move(rows));
+  years_->ledger().fill(periodHeaders(s, from, to), yearRows(s, "flow_years", from, to, bench_.scenario()));
   years_->showAll();
 }
 
 void CashValuePage::fillTerminal() {
   const services::Snapshot& s = now();
-  std::vector<LedgerRow> rows;
-  for (const char* name :
-       {"terminal_choice", "terminal_growth", "return_weight", "return_on_new_capital", "growth_terminal",
-        "implied_multiple", "terminal_share_growth", "value_growth", "exit_multiple", "exit_terminal"}) {
-    rows.push_back(scenarioRow(s, name));
-  }
+  std::vector<LedgerRow> rows = scenarioRows(s, "terminal");
   LedgerRow implied;
   implied.label = tr("Growth the exit multiple implies");
   implied.unit = QStringLiteral("%");
@@ -157,13 +164,15 @@ void CashValuePage::fillTerminal() {
     cell.story = [i](const services::Snapshot& of) { return services::impliedGrowthStory(of, i); };
     implied.cells.push_back(std::move(cell));
   }
-  rows.push_back(std::move(implied));
-  for (const char* name : {"implied_growth_simple", "terminal_share_exit", "value_exit"})
-    rows.push_back(scenarioRow(s, name));
+  // What the exit multiple implies stands with the exit's own lines.
+  const auto simple = std::find_if(rows.begin(), rows.end(), [&](const LedgerRow& row) {
+    return row.key == text(s.model().nameOf(model::Role::ImpliedGrowthSimple));
+  });
+  rows.insert(simple, std::move(implied));
   terminal_->ledger().setCorner(cornerOf(s));
   terminal_->ledger().fill(scenarioHeaders(s), std::move(rows));
   terminal_->showAll();
-  const Figure keep = s.evaluation->constant("return_weight", bench_.scenario());
+  const Figure keep = s.evaluation->constant(model::Role::ReturnWeight, bench_.scenario());
   remark_->setText(keep.hasValue() && keep.value() == 0
                        ? tr("New capital earns the discount rate: growth after year N+1 adds no value.")
                        : QString());
@@ -171,15 +180,8 @@ void CashValuePage::fillTerminal() {
 
 void CashValuePage::fillWalk() {
   const services::Snapshot& s = now();
-  std::vector<LedgerRow> rows;
-  const bool exit = s.evaluation->constant("terminal_choice", bench_.scenario()).valueOr(0) == 1;
-  for (const char* name : {"explicit_value", exit ? "exit_terminal_value" : "growth_terminal_value", "enterprise_value",
-                           "net_debt_dated", "cash_since", "other_claims", "claims", "equity_value", "option_shares",
-                           "diluted_shares", "quote_rate", "value_per_share", "shortfall", "price", "upside"}) {
-    rows.push_back(scenarioRow(s, name));
-  }
   walk_->ledger().setCorner(cornerOf(s));
-  walk_->ledger().fill(scenarioHeaders(s), std::move(rows));
+  walk_->ledger().fill(scenarioHeaders(s), scenarioRows(s, "value_walk"));
   walk_->showAll();
 }
 

@@ -22,6 +22,7 @@ class CashValuePage : public Page {
 
  private:
   QHBoxLayout* makeTimeBar();
+  void standOnPrice(int index);
   void fillTime();
   void fillYears();
   void fillTerminal();
@@ -29,6 +30,7 @@ class CashValuePage : public Page {
 
   QDateEdit* date_;
   QSpinBox* horizon_;
+  QComboBox* price_;
   FlowBars* bars_;
   LedgerView *years_, *terminal_, *walk_;
   QLabel *yearsTitle_, *remark_;

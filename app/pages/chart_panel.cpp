@@ -11,7 +11,7 @@
 #include "app/grid/ledger_rows.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
-#include "services/driver_evidence.h"
+#include "services/views/driver_evidence.h"
 
 namespace zl::app {
 namespace {
@@ -115,6 +115,10 @@ void ChartPanel::refresh(services::Reading reading) {
   const services::Snapshot& s = bench_.now();
   refillYears();
   // A line of the analyst's own may have been dropped since, or another book opened.
+  if (std::exchange(fresh_, false)) {
+    for (const model::ViewRow& row : s.model().view("charted"))
+      shown_.push_back(s.model().rows[static_cast<size_t>(row.row)].name);
+  }
   std::erase_if(shown_, [&](const std::string& name) { return s.evaluation->model().find(name) < 0; });
   LineBoardContent content;
   content.periods = periodHeaders(s, 0, s.evaluation->layout().historyYears);

@@ -5,9 +5,9 @@
 #include <QPushButton>
 #include <functional>
 
+#include "app/bench/workbench.h"
 #include "app/charts/line_board.h"
-#include "app/workbench.h"
-#include "services/history_figures.h"
+#include "services/views/history_figures.h"
 
 namespace zl::app {
 
@@ -33,7 +33,8 @@ class ChartPanel : public QWidget {
   LineBoard* board_;
   QComboBox *mode_, *split_;
   QPushButton *copy_, *save_, *clear_;
-  std::vector<std::string> shown_ = {"revenue", "ebit_margin"};
+  std::vector<std::string> shown_;
+  bool fresh_ = true;  ///< nothing was chosen yet: the model's view "charted" is shown
   services::Reading reading_ = services::Reading::Adjusted;
   std::function<QString(QWidget*)> saveDialog_;
 };

@@ -8,16 +8,12 @@
 #include "app/look/theme.h"
 #include "app/pages/parts_rows.h"
 #include "core/quantity/number_text.h"
-#include "services/company_view.h"
 #include "services/stories/company_stories.h"
 #include "services/stories/history_stories.h"
+#include "services/views/company_view.h"
 
 namespace zl::app {
 namespace {
-
-constexpr const char* kKeyRows[] = {"revenue",       "ebit_margin",        "roic",
-                                    "fcf_margin",    "net_debt_to_ebitda", "interest_cover",
-                                    "current_ratio", "total_payout"};
 constexpr size_t kMostParts = 6;
 
 LedgerCell words(const QString& shown, bool left = false) {
@@ -40,11 +36,11 @@ LedgerRow marketRow(services::MarketFigure which, const QString& label, const QS
   return row;
 }
 
-std::function<ChartFigure(int)> dueTold(const services::DueView& due, bool floating) {
+std::function<ToldFigure(int)> dueTold(const services::DueView& due, bool floating) {
   return [years = due.years, floating](int column) {
-    return ChartFigure{{}, -1, [year = years[static_cast<size_t>(column)], floating](const services::Snapshot& of) {
-                         return services::debtDueStory(of, year, floating);
-                       }};
+    return ToldFigure{{}, -1, [year = years[static_cast<size_t>(column)], floating](const services::Snapshot& of) {
+                        return services::debtDueStory(of, year, floating);
+                      }};
   };
 }
 
@@ -158,8 +154,8 @@ void CompanyPage::refreshKeyFigures() {
   const services::Snapshot& s = now();
   const int years = s.evaluation->layout().historyYears;
   std::vector<LedgerRow> rows;
-  for (const char* name : kKeyRows) {
-    const int index = s.evaluation->model().find(name);
+  for (const model::ViewRow& shown : s.model().view("key_figures")) {
+    const int index = shown.row;
     const services::RowTrends trends = services::trendsOf(s, index, services::Reading::Adjusted);
     LedgerRow row = yearRow(s, index, years - 1, years, bench_.scenario());
     row.trend = services::figuresIn(s, index, services::HistoryView::Amounts, services::Reading::Adjusted);
@@ -181,7 +177,8 @@ void CompanyPage::refreshKeyFigures() {
   growth.unit = QStringLiteral("%");
   growth.kind = Kind::Ratio;
   growth.trend = services::organicGrowth(s);
-  const Statistics all = describe(growth.trend, services::leftOut(s, s.evaluation->model().find("revenue_growth")));
+  const int driver = s.model().find(model::Role::RevenueGrowth);
+  const Statistics all = driver < 0 ? describe(growth.trend) : describe(growth.trend, services::leftOut(s, driver));
   growth.cells = {figureCell(growth.trend.back()), figureCell(all.median), figureCell(all.low), figureCell(all.high)};
   growth.cells[0].story = [years, figure = growth.trend.back()](const services::Snapshot& of) {
     return services::organicGrowthStory(of, years - 1, figure);
@@ -194,7 +191,7 @@ void CompanyPage::refreshKeyFigures() {
       return services::organicStatisticStory(of, what, figure);
     };
   }
-  rows.insert(rows.begin() + 1, std::move(growth));
+  rows.insert(rows.begin() + std::min<std::ptrdiff_t>(1, std::ssize(rows)), std::move(growth));
   key_->ledger().setCorner(cornerOf(s));
   key_->ledger().fill({text(s.periodOf(years - 1)), tr("median"), tr("low"), tr("high")}, std::move(rows), true);
   key_->showAll();
@@ -244,9 +241,9 @@ void CompanyPage::refreshSegments() {
       for (size_t m = 0; m < std::min(kMostParts, views[at].members.size()); ++m) {
         const std::vector<Figure>& all = views[at].revenue[m];
         const auto told = [m, from, view = std::make_shared<const services::SegmentView>(views[at])](int column) {
-          return ChartFigure{{}, -1, [=](const services::Snapshot& of) {
-                               return services::partStory(of, *view, m, from + column, services::PartFigure::Revenue);
-                             }};
+          return ToldFigure{{}, -1, [=](const services::Snapshot& of) {
+                              return services::partStory(of, *view, m, from + column, services::PartFigure::Revenue);
+                            }};
         };
         parts.push_back({text(views[at].members[m]), {all.begin() + from, all.end()}, told});
       }
@@ -300,7 +297,7 @@ void CompanyPage::refreshWhatHappened() {
                  recorded(Figure::of(deal.goodwill), "goodwill", Kind::Money, ""), std::move(earned)};
     rows.push_back(std::move(row));
   }
-  price_->setContent(s.evidence->prices, std::move(marks), text(c.listing.unit));
+  price_->setContent(s.market->prices, std::move(marks), text(c.listing.unit));
   happened_->setVisible(!rows.empty());
   happened_->ledger().setCorner(tr("when"));
   happened_->ledger().fill(

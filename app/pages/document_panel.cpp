@@ -9,7 +9,7 @@
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "app/pages/page.h"
-#include "services/document_view.h"
+#include "services/views/document_view.h"
 
 namespace zl::app {
 

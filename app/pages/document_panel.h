@@ -5,7 +5,7 @@
 #include <QListWidget>
 #include <QPlainTextEdit>
 
-#include "app/workbench.h"
+#include "app/bench/workbench.h"
 
 namespace zl::app {
 

@@ -5,7 +5,7 @@
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
-#include "services/driver_moves.h"
+#include "services/edits/driver_moves.h"
 #include "services/stories/evidence_stories.h"
 #include "services/stories/history_stories.h"
 #include "services/stories/peer_stories.h"

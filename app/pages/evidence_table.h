@@ -4,9 +4,9 @@
 
 #include <QObject>
 
+#include "app/bench/workbench.h"
 #include "app/grid/ledger_view.h"
-#include "app/workbench.h"
-#include "services/driver_evidence.h"
+#include "services/views/driver_evidence.h"
 
 namespace zl::app {
 

@@ -5,9 +5,9 @@
 
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
-#include "services/driver_evidence.h"
 #include "services/stories/history_stories.h"
 #include "services/stories/peer_stories.h"
+#include "services/views/driver_evidence.h"
 
 namespace zl::app {
 namespace {
@@ -16,12 +16,15 @@ using services::HistoryView;
 using services::Reading;
 using services::Snapshot;
 
-constexpr const char* kGroups[] = {"Income statement", "Balance sheet",    "Cash flow statement",
-                                   "Free cash flow",   "Capital employed", "Ratios",
-                                   "Per share",        "Own lines",        "Cash walk"};
+/// The model's statements, and the analyst's own lines.
+std::vector<std::string> groupsOf(const Snapshot& s) {
+  std::vector<std::string> groups = s.model().statements;
+  groups.emplace_back(services::kOwnLines);
+  return groups;
+}
 
 /// Rows of a group that history knows.
-std::vector<int> historyRows(const Snapshot& s, const char* group) {
+std::vector<int> historyRows(const Snapshot& s, const std::string& group) {
   std::vector<int> list;
   for (int index : groupRows(s, group)) {
     const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(index)];
@@ -33,10 +36,10 @@ std::vector<int> historyRows(const Snapshot& s, const char* group) {
 /// Every group that has rows, under its heading.
 template <class Make>
 void addGroups(const Snapshot& s, HistoryGrid& grid, const Make& make) {
-  for (const char* group : kGroups) {
+  for (const std::string& group : groupsOf(s)) {
     const std::vector<int> rows = historyRows(s, group);
     if (rows.empty()) continue;
-    grid.rows.push_back(headingRow(QString::fromLatin1(group)));
+    grid.rows.push_back(headingRow(text(group)));
     for (const int index : rows) grid.rows.push_back(make(index));
   }
 }
@@ -174,7 +177,7 @@ HistoryGrid usesGrid(const Snapshot& s) {
     const int years = s.evaluation->layout().historyYears;
     LedgerRow row = yearRow(s, use.row, years, years, 0);
     row.trend = services::figuresIn(s, use.row, HistoryView::Amounts, Reading::AsFiled);
-    row.strong = row.key == QLatin1String("cash_generated");
+    row.strong = use.row == s.model().find(model::Role::CashGenerated);
     const auto add = [&](const Figure& figure, size_t span, bool share) {
       LedgerCell cell = figureCell(figure);
       if (share && figure.hasValue()) cell.words = text(figureText(figure, Kind::Ratio));  // the head says per cent
@@ -196,7 +199,7 @@ HistoryGrid walkGrid(const Snapshot& s, Reading reading, int scenario) {
   grid.headers = periodHeaders(s, 0, years);
   grid.flagged = services::exceptionalColumns(s);
   const std::vector<services::ProfitStep> steps = services::profitWalk(s, reading);
-  const auto part = [&](bool perShare, const char* total, const QString& heading) {
+  const auto part = [&](bool perShare, model::Role total, const QString& heading) {
     grid.rows.push_back(headingRow(heading));
     for (const services::ProfitStep& step : steps) {
       const std::vector<Figure>& figures = perShare ? step.perShare : step.money;
@@ -219,13 +222,14 @@ HistoryGrid walkGrid(const Snapshot& s, Reading reading, int scenario) {
       grid.rows.push_back(std::move(row));
     }
     const int index = s.evaluation->model().find(total);
+    if (index < 0) return;
     LedgerRow change = periodRow(s, index, HistoryShow::Change, reading, scenario);
     change.label = QObject::tr("= change in the year");
     change.strong = true;
     grid.rows.push_back(std::move(change));
   };
-  part(false, "net_income_common", QObject::tr("Net income"));
-  part(true, "earnings_per_share", QObject::tr("Earnings per share"));
+  part(false, model::Role::OwnersProfit, QObject::tr("Net income"));
+  part(true, model::Role::EarningsPerShare, QObject::tr("Earnings per share"));
   return grid;
 }
 
@@ -370,9 +374,9 @@ HistoryGrid interimGrid(const Snapshot& s, HistoryShow show, services::Basis bas
   const services::InterimTable table = services::interimTable(s, basis);
   HistoryGrid grid;
   const size_t from = table.periods.size() - std::min(table.periods.size(), kMostColumns);
-  for (const char* group : kGroups) {
+  for (const std::string& group : groupsOf(s)) {
     const size_t heading = grid.rows.size();
-    grid.rows.push_back(headingRow(QString::fromLatin1(group)));
+    grid.rows.push_back(headingRow(text(group)));
     for (size_t r = 0; r < table.rows.size(); ++r) {
       const int index = table.rows[r].row;
       const model::Row& m = s.evaluation->model().rows[static_cast<size_t>(index)];

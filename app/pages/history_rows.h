@@ -2,8 +2,8 @@
 // What the history grid shows in each of its views: choosing from the snapshot, never computing.
 
 #include "app/grid/ledger_rows.h"
-#include "services/history_figures.h"
-#include "services/interim_table.h"
+#include "services/views/history_figures.h"
+#include "services/views/interim_table.h"
 
 namespace zl::app {
 

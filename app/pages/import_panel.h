@@ -11,8 +11,8 @@
 #include <QSpinBox>
 #include <QWidget>
 
+#include "app/bench/import_job.h"
 #include "app/grid/ledger_view.h"
-#include "app/import_job.h"
 
 namespace zl::app {
 

@@ -4,8 +4,8 @@
 
 #include <QObject>
 
+#include "app/bench/workbench.h"
 #include "app/grid/ledger_view.h"
-#include "app/workbench.h"
 
 namespace zl::app {
 

@@ -11,7 +11,7 @@
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
-#include "services/driver_evidence.h"
+#include "services/views/driver_evidence.h"
 
 namespace zl::app {
 namespace {
@@ -87,10 +87,7 @@ QWidget* OutlookPage::makeRight() {
   statementBox_ = new QComboBox(lower);
   statementBox_->setObjectName(QStringLiteral("statementBox"));
   statementBox_->setAccessibleName(tr("Projected rows shown"));
-  for (const char* group : {"Income statement", "Balance sheet", "Cash flow statement", "Free cash flow",
-                            "Capital employed", "Ratios", "Per share"}) {
-    statementBox_->addItem(QString::fromLatin1(group));
-  }
+  for (const std::string& group : bench_.fullModel().statements) statementBox_->addItem(text(group));
   // What follows the statements is no group of rows: their data say which table it is.
   statementBox_->addItem(tr("Scenarios side by side"), static_cast<int>(OutlookTables::Show::Scenarios));
   statementBox_->addItem(tr("Sum of caution"), static_cast<int>(OutlookTables::Show::Caution));
@@ -262,7 +259,8 @@ void OutlookPage::drag(Grip grip, int year, double figure, bool drop) {
 
 void OutlookPage::choose(const QString& driver) {
   const int index = now().evaluation->model().find(driver.toStdString());
-  if (index < 0 || now().evaluation->model().rows[static_cast<size_t>(index)].role != model::Role::Driver) return;
+  if (index < 0 || now().evaluation->model().rows[static_cast<size_t>(index)].declared != model::Declared::Driver)
+    return;
   driver_ = driver;
   bench_.focus({index, now().evaluation->layout().historyYears}, bench_.scenario());
   if (isVisible()) refresh();
@@ -277,10 +275,15 @@ void OutlookPage::showOwnRows() {
 void OutlookPage::keepDriver() {
   const model::Model& m = now().evaluation->model();
   const int index = driverIndex();
-  if (index >= 0 && m.rows[static_cast<size_t>(index)].role == model::Role::Driver) return;
-  const auto first =
-      std::find_if(m.rows.begin(), m.rows.end(), [](const model::Row& row) { return row.role == model::Role::Driver; });
-  driver_ = text(first->name);
+  if (index >= 0 && m.rows[static_cast<size_t>(index)].declared == model::Declared::Driver) return;
+  const model::Row* growth = m.row(model::Role::RevenueGrowth);
+  if (growth != nullptr && growth->declared == model::Declared::Driver) {
+    driver_ = text(growth->name);
+    return;
+  }
+  const auto first = std::find_if(m.rows.begin(), m.rows.end(),
+                                  [](const model::Row& row) { return row.declared == model::Declared::Driver; });
+  driver_ = first == m.rows.end() ? QString() : text(first->name);
 }
 
 void OutlookPage::refreshModel() {
@@ -310,6 +313,12 @@ void OutlookPage::refreshModel() {
 void OutlookPage::refresh() {
   filling_ = true;
   keepDriver();
+  if (driverIndex() < 0) {  // a model that computes everything has no path to show
+    refreshModel();
+    refreshStatements();
+    filling_ = false;
+    return;
+  }
   // While a hand moves a point, only what moves with it is drawn again: a frame has 16 ms.
   const bool whole = !bench_.isPreviewing();
   if (whole) {
@@ -335,7 +344,7 @@ void OutlookPage::refreshDrivers() {
   int current = 0;
   for (size_t r = 0; r < m.rows.size(); ++r) {
     const model::Row& row = m.rows[r];
-    if (row.role != model::Role::Driver) continue;
+    if (row.declared != model::Declared::Driver) continue;
     if (text(row.group) != group) {
       group = text(row.group);
       rows.push_back(headingRow(group));
@@ -453,7 +462,7 @@ void OutlookPage::refreshStatements() {
   const int to = s.evaluation->layout().columns();
   std::vector<LedgerRow> rows;
   const std::string group = statementBox_->currentText().toStdString();
-  for (int row : groupRows(s, group.c_str())) {
+  for (int row : groupRows(s, group)) {
     if (!s.evaluation->model().rows[static_cast<size_t>(row)].projected) continue;
     rows.push_back(yearRow(s, row, from, to, bench_.scenario()));
   }

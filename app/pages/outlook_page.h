@@ -14,7 +14,7 @@
 #include "app/pages/outlook_tables.h"
 #include "app/pages/page.h"
 #include "app/pages/shape_bar.h"
-#include "services/driver_evidence.h"
+#include "services/views/driver_evidence.h"
 
 namespace zl::app {
 
@@ -54,7 +54,7 @@ class OutlookPage : public Page {
   [[nodiscard]] std::vector<int> selectedDrivers() const;
   [[nodiscard]] int driverIndex() const;
 
-  QString driver_ = QStringLiteral("revenue_growth");
+  QString driver_;  ///< row name; the first driver of the model until one is chosen
   LedgerView *drivers_, *paths_, *statements_;
   EvidenceTable* evidence_;
   PathBoard* board_;

@@ -1,9 +1,12 @@
 #include "app/pages/outlook_rows.h"
 
+#include "core/model/shown.h"
+
 #include "app/grid/ledger_rows.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/evidence_stories.h"
+#include "services/stories/interim_stories.h"
 #include "services/stories/outlook_stories.h"
 #include "services/stories/rows.h"
 
@@ -56,12 +59,17 @@ std::vector<LedgerRow> cautionRows(const Snapshot& s, const services::SumOfCauti
     row.kind = line.kind;
     row.key = text(line.row);
     const int index = s.evaluation->model().find(line.row);
-    const bool driver = s.evaluation->model().rows[static_cast<size_t>(index)].role == model::Role::Driver;
+    const bool driver = s.evaluation->model().rows[static_cast<size_t>(index)].declared == model::Declared::Driver;
     const int column = driver ? s.evaluation->layout().columns() - 1 : 0;
     row.cells = {
         tracedCell(line.chosen, {index, column}, baseLane(s)),
         told(figureCell(line.neutral), [line](const Snapshot& of) { return services::neutralStory(of, line); }),
         told(figureCell(line.effect), [line](const Snapshot& of) { return services::cautionStory(of, line); })};
+    const model::Row& described = s.model().rows[static_cast<size_t>(index)];
+    if (described.isChoice()) {
+      row.cells[0].words = text(model::shownText(described, line.chosen));
+      row.cells[1].words = text(model::shownText(described, line.neutral));
+    }
     row.cells[0].ink = Ink::Assumed;
     // The effect is in the listing's unit, whatever the choice is measured in.
     if (line.effect.hasValue()) row.cells[2].words = text(figureText(line.effect, Kind::Quote));

@@ -1,5 +1,5 @@
 #include "app/pages/outlook_tables.h"
-#include "app/draft_field.h"
+#include "app/bench/draft_field.h"
 
 #include <QHBoxLayout>
 #include <QVBoxLayout>
@@ -8,12 +8,13 @@
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "app/pages/outlook_rows.h"
+#include "app/pages/page.h"
 #include "core/quantity/number_text.h"
-#include "services/interim_progress.h"
-#include "services/published.h"
-#include "services/roll_forward.h"
-#include "services/scenario_edits.h"
+#include "services/edits/scenario_edits.h"
 #include "services/stories/evidence_stories.h"
+#include "services/views/interim_progress.h"
+#include "services/views/published.h"
+#include "services/views/roll_forward.h"
 
 namespace zl::app {
 OutlookTables::OutlookTables(Workbench& bench, LedgerView* grid, QWidget* parent)
@@ -175,8 +176,8 @@ void OutlookTables::fillScenarios() {
   value.kind = Kind::Quote;
   value.strong = true;
   for (int i = 0; i < s.evaluation->scenarios(); ++i) {
-    value.cells.push_back(figureCell(s.evaluation->constant("value_per_share", i)));
-    value.cells.back().source = model::Cell{s.evaluation->model().find("value_per_share"), 0};
+    value.cells.push_back(figureCell(s.evaluation->constant(model::Role::ValuePerShare, i)));
+    value.cells.back().source = model::Cell{s.evaluation->model().find(model::Role::ValuePerShare), 0};
     value.cells.back().scenario = i;
   }
   // Whole valuations of their own: while a hand moves a point they stay as they were.
@@ -204,6 +205,9 @@ void OutlookTables::fillScenarios() {
     row.unit = unitOf(s, line.kind);
     row.kind = line.kind;
     row.key = line.driver ? text(line.row) : QString();
+    const int described = s.model().find(line.row);
+    for (const model::Option& option : s.model().rows[static_cast<size_t>(described)].options)
+      row.choices << text(option.label);
     for (size_t i = 0; i < line.cells.size(); ++i) {
       const services::ScenarioCell& from = line.cells[i];
       LedgerCell cell = figureCell(from.figure);
@@ -214,6 +218,7 @@ void OutlookTables::fillScenarios() {
       cell.ink = from.own ? Ink::Assumed : Ink::Derived;
       cell.quiet = !from.own;
       cell.editable = true;
+      cell.chooses = !row.choices.isEmpty();
       cell.source =
           model::Cell{s.evaluation->model().find(line.row), line.driver ? s.evaluation->layout().columns() - 1 : 0};
       cell.scenario = static_cast<int>(i);
@@ -248,7 +253,9 @@ void OutlookTables::typed(int row, int column, const QString& typed) {
   const LedgerRow& line = grid_->ledger().ledgerRows()[static_cast<size_t>(row)];
   const services::Snapshot& s = bench_.settled();
   if (what_ != Show::Scenarios || column >= static_cast<int>(s.caseOf().scenarios.size())) return;
-  const std::optional<double> figure = typedFigure(typed.toStdString(), line.kind);
+  const bool chooses = !line.choices.isEmpty();
+  const std::optional<double> figure = chooses ? typedOption(typed, line) : typedFigure(typed.toStdString(), line.kind);
+  if (!figure && chooses) return bench_.say(noSuchOption(typed, line), true);
   if (!figure) {
     bench_.say(tr("'%1' is not a number for %2; nothing was changed").arg(typed.left(40), line.label), true);
     return;
@@ -256,7 +263,7 @@ void OutlookTables::typed(int row, int column, const QString& typed) {
   const model::Model& m = s.evaluation->model();
   const model::Row& target = m.rows[static_cast<size_t>(line.cells[static_cast<size_t>(column)].source->row)];
   const std::string id = s.caseOf().scenarios[static_cast<size_t>(column)].id;
-  if (target.role == model::Role::Driver) {
+  if (target.declared == model::Declared::Driver) {
     Path path;
     path.level = *figure;
     bench_.apply(services::setDriver(s.caseOf(), m, id, target.name, path, bench_.saidNow({})));

@@ -9,9 +9,9 @@
 #include <QPushButton>
 #include <QWidget>
 
+#include "app/bench/workbench.h"
 #include "app/grid/ledger_view.h"
-#include "app/workbench.h"
-#include "services/scenario_view.h"
+#include "services/views/scenario_view.h"
 
 namespace zl::app {
 

@@ -58,7 +58,30 @@ void Page::connectChart(TellingChart* chart) {
   connect(chart, &TellingChart::cellFocused, &bench_, &Workbench::focus);
 }
 
+std::optional<double> typedOption(const QString& typed, const LedgerRow& row) {
+  const QString wanted = typed.trimmed();
+  if (wanted.isEmpty()) return std::nullopt;
+  int found = -1;
+  for (int i = 0; i < static_cast<int>(row.choices.size()); ++i) {
+    if (row.choices[i].compare(wanted, Qt::CaseInsensitive) == 0) return i;
+    if (!row.choices[i].startsWith(wanted, Qt::CaseInsensitive)) continue;
+    if (found >= 0) return std::nullopt;  // the beginning of two
+    found = i;
+  }
+  return found < 0 ? std::nullopt : std::optional<double>(found);
+}
+
+QString noSuchOption(const QString& typed, const LedgerRow& row) {
+  return QObject::tr("'%1' is no choice for %2; nothing was changed. There are: %3")
+      .arg(typed.left(40), row.label, row.choices.join(QStringLiteral(", ")));
+}
+
 std::optional<double> Page::typedOrSay(const QString& typed, const LedgerRow& row) {
+  if (!row.choices.isEmpty()) {
+    const std::optional<double> option = typedOption(typed, row);
+    if (!option) bench_.say(noSuchOption(typed, row), true);
+    return option;
+  }
   const std::optional<double> figure = typedFigure(typed.toStdString(), row.kind);
   if (!figure) {
     bench_.say(

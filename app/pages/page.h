@@ -6,9 +6,9 @@
 #include <QVBoxLayout>
 #include <QWidget>
 
+#include "app/bench/workbench.h"
 #include "app/charts/telling_chart.h"
 #include "app/grid/ledger_view.h"
-#include "app/workbench.h"
 
 namespace zl::app {
 
@@ -45,6 +45,10 @@ class Page : public QWidget {
  private:
   Stop stop_;
 };
+
+/// The option that was typed for a row with choices, by its label or the beginning of it; none where no one is meant.
+std::optional<double> typedOption(const QString& typed, const LedgerRow& row);
+QString noSuchOption(const QString& typed, const LedgerRow& row);
 
 /// A heading over a block of a page.
 QLabel* sectionLabel(const QString& text, QWidget* parent);

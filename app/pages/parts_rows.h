@@ -4,7 +4,7 @@
 #include <vector>
 
 #include "app/grid/ledger_model.h"
-#include "services/company_view.h"
+#include "services/views/company_view.h"
 
 namespace zl::app {
 

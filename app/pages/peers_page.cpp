@@ -1,5 +1,5 @@
 #include "app/pages/peers_page.h"
-#include "app/draft_field.h"
+#include "app/bench/draft_field.h"
 
 #include <QHBoxLayout>
 #include <QVBoxLayout>
@@ -8,7 +8,7 @@
 #include "app/grid/ledger_rows.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
-#include "app/pages/peer_ranges.h"
+#include "app/pages/own_ranges.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/peer_stories.h"
 
@@ -110,6 +110,7 @@ void PeersPage::fillStatistics() {
   const services::Snapshot& s = now();
   const QString unit = text(s.company().listing.unit);
   std::vector<LedgerRow> rows;
+  const int base = std::max(0, s.caseOf().indexOf(kBase));
   for (const auto& [m, st] : s.crossCheck.statistics) {
     LedgerRow multiples;
     multiples.label = QString::fromLatin1(multipleLabel(m));
@@ -118,19 +119,14 @@ void PeersPage::fillStatistics() {
     LedgerCell count;
     count.words = QString::number(st.count);
     multiples.cells.push_back(count);
-    const ImpliedValue& implied = s.crossCheck.implied.at(m);
     struct Column {
       const char* what;
       const Figure* multiple;
-      const Figure* implied;  ///< none where nobody values by it
     };
-    const Column columns[] = {{"low", &st.low, &implied.low},
-                              {"lower quartile", &st.lowerQuartile, nullptr},
-                              {"median", &st.median, &implied.median},
-                              {"mean", &st.mean, &implied.mean},
-                              {"harmonic mean", &st.harmonicMean, nullptr},
-                              {"upper quartile", &st.upperQuartile, nullptr},
-                              {"high", &st.high, &implied.high}};
+    const Column columns[] = {
+        {"low", &st.low},   {"lower quartile", &st.lowerQuartile}, {"median", &st.median},
+        {"mean", &st.mean}, {"harmonic mean", &st.harmonicMean},   {"upper quartile", &st.upperQuartile},
+        {"high", &st.high}};
     for (const Column& column : columns) {
       multiples.cells.push_back(figureCell(*column.multiple));
       multiples.cells.back().story = [m = m, column, figure = *column.multiple](const services::Snapshot& of) {
@@ -147,21 +143,20 @@ void PeersPage::fillStatistics() {
     none.words = QString();
     value.cells.push_back(none);
     for (const Column& column : columns) {
-      if (column.implied == nullptr) {
+      // None where the model values nothing by the statistic.
+      const int row = s.model().peerRow(model::Declared::Row, multipleName(m), column.what);
+      if (row < 0) {
         value.cells.push_back(none);
         continue;
       }
-      value.cells.push_back(figureCell(*column.implied));
-      value.cells.back().story = [m = m, what = column.what, multiple = *column.multiple,
-                                  figure = *column.implied](const services::Snapshot& of) {
-        return services::impliedStory(of, m, what, multiple, figure);
-      };
+      value.cells.push_back(figureCell(s.evaluation->constant(row, base)));
+      value.cells.back().source = model::Cell{row, 0};
+      value.cells.back().scenario = base;
     }
     rows.push_back(std::move(value));
   }
-  const int base = std::max(0, s.caseOf().indexOf(kBase));
-  for (const char* metric : {"net_income_common", "basis_ebitda"}) {
-    LedgerRow row = yearRow(s, metric, s.evaluation->layout().baseColumn(), s.evaluation->layout().historyYears, base);
+  for (LedgerRow& row :
+       yearRows(s, "peer_metrics", s.evaluation->layout().baseColumn(), s.evaluation->layout().historyYears, base)) {
     row.label = tr("subject: %1, %2").arg(row.label, text(s.periodOf(s.evaluation->layout().baseColumn())));
     rows.push_back(std::move(row));
   }
@@ -170,7 +165,7 @@ void PeersPage::fillStatistics() {
       {tr("count"), tr("low"), tr("quartile"), tr("median"), tr("mean"), tr("harmonic"), tr("quartile"), tr("high")},
       std::move(rows));
   statistics_->showAll();
-  ranges_->setContent(peerRanges(s), rangeMark(s, "price"), std::nullopt, unit);
+  ranges_->setContent(ownRanges(s), rangeMark(s, model::Role::Price), std::nullopt, unit);
 }
 
 void PeersPage::toggle(int row, int column) {

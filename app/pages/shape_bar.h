@@ -12,7 +12,7 @@
 #include <QWidget>
 
 #include "core/quantity/kind.h"
-#include "services/driver_moves.h"
+#include "services/edits/driver_moves.h"
 
 namespace zl::app {
 

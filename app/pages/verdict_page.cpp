@@ -1,5 +1,5 @@
 #include "app/pages/verdict_page.h"
-#include "app/draft_field.h"
+#include "app/bench/draft_field.h"
 
 #include <QHBoxLayout>
 #include <QVBoxLayout>
@@ -11,7 +11,7 @@
 #include "app/grid/ledger_rows.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
-#include "app/pages/peer_ranges.h"
+#include "app/pages/own_ranges.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/outlook_stories.h"
 
@@ -142,21 +142,21 @@ void VerdictPage::refresh() {
       QFontMetrics(title_->font()).elidedText(text(s.company().name), Qt::ElideRight, std::max(200, width() - 360)));
   if (viewBox_->currentIndex() == 1) return versions_->refresh();
   if (viewBox_->currentIndex() == 2) return limits_->refresh();
-  const Figure value = s.evaluation->constant("value_per_share", base);
-  const Figure price = s.givens.at("price").figure;
+  const Figure value = s.evaluation->constant(model::Role::ValuePerShare, base);
+  const Figure price = s.given(model::Role::Price).figure;
   const QString unit = text(s.company().listing.unit);
   QString words;
   if (value.hasValue() && price.hasValue()) {
-    const Figure upside = s.evaluation->constant("upside", base);
+    const Figure upside = s.evaluation->constant(model::Role::Upside, base);
     const bool up = upside.valueOr(0) >= 0;
     words = tr("Base value %1 %2 against a price of %3 %2 (%4): %5 of %6 %.")
                 .arg(text(figureText(value, Kind::Quote)), unit, text(figureText(price, Kind::Quote)),
-                     text(s.givens.at("price").source), up ? tr("upside") : tr("downside"),
+                     text(s.given(model::Role::Price).source), up ? tr("upside") : tr("downside"),
                      text(groupedNumber(std::abs(upside.valueOr(0)) * 100, 1)));
   } else {
     words = tr("No base value against a price yet: %1").arg(text(value.hasValue() ? price.reason() : value.reason()));
   }
-  const Figure weighted = weightedValue(*s.evaluation, "value_per_share");
+  const Figure weighted = weightedValue(*s.evaluation, model::Role::ValuePerShare);
   words += weighted.hasValue()
                ? tr("  Weighted by probability: %1 %2.").arg(text(figureText(weighted, Kind::Quote)), unit)
                : tr("  No weighted value: %1.").arg(text(weighted.reason()));
@@ -171,28 +171,26 @@ void VerdictPage::fillRanges() {
   const Evaluation& e = *s.evaluation;
   const int base = std::max(0, s.caseOf().indexOf(kBase));
   std::vector<MethodRange> ranges;
-  const auto scenarioRange = [&](const QString& label, const char* row) {
+  const auto told = [](int row, int lane) { return ToldFigure{model::Cell{row, 0}, lane, {}}; };
+  for (const model::Method& method : e.model().methods) {
+    if (method.low >= 0) continue;  // has a range by itself, see ownRanges()
     MethodRange r;
-    r.label = label;
+    r.label = text(method.label);
     r.scenarios = true;
-    const model::Cell cell{e.model().find(row), 0};
     for (int i = 0; i < e.scenarios(); ++i) {
-      const Figure f = e.constant(row, i);
+      const Figure f = e.constant(method.value, i);
       if (!f.hasValue()) {
         r.whyNot = text(s.caseOf().scenarios[static_cast<size_t>(i)].label + ": " + f.reason());
         break;
       }
-      const ChartFigure told{cell, i, {}};
-      if (i == 0 || f.value() < r.low) std::tie(r.low, r.lowTold) = std::pair(f.value(), told);
-      if (i == 0 || f.value() > r.high) std::tie(r.high, r.highTold) = std::pair(f.value(), told);
-      if (i == base) std::tie(r.middle, r.middleTold) = std::pair(std::optional(f.value()), told);
+      if (i == 0 || f.value() < r.low) std::tie(r.low, r.lowTold) = std::pair(f.value(), told(method.value, i));
+      if (i == 0 || f.value() > r.high) std::tie(r.high, r.highTold) = std::pair(f.value(), told(method.value, i));
+      if (i == base) std::tie(r.middle, r.middleTold) = std::pair(std::optional(f.value()), told(method.value, i));
     }
     ranges.push_back(std::move(r));
-  };
-  scenarioRange(tr("Cash flow, perpetual growth"), "value_growth");
-  scenarioRange(tr("Cash flow, exit multiple"), "value_exit");
-  for (MethodRange& r : peerRanges(s)) ranges.push_back(std::move(r));
-  ranges_->setContent(std::move(ranges), rangeMark(s, "price"), rangeMark(s, "buy_below"),
+  }
+  for (MethodRange& r : ownRanges(s)) ranges.push_back(std::move(r));
+  ranges_->setContent(std::move(ranges), rangeMark(s, model::Role::Price), rangeMark(s, model::Role::BuyBelow),
                       text(s.company().listing.unit));
 }
 
@@ -216,10 +214,7 @@ void VerdictPage::fillScenarios() {
     probability.cells.push_back(cell);
   }
   rows.push_back(std::move(probability));
-  for (const char* name :
-       {"value_per_share", "upside", "margin_of_safety", "price_above_value", "required_margin", "buy_below"}) {
-    rows.push_back(scenarioRow(s, name));
-  }
+  for (LedgerRow& row : scenarioRows(s, "verdict")) rows.push_back(std::move(row));
   scenarios_->ledger().fill(scenarioHeaders(s), std::move(rows));
   scenarios_->showAll();
 }

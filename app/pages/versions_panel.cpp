@@ -1,5 +1,5 @@
 #include "app/pages/versions_panel.h"
-#include "app/draft_field.h"
+#include "app/bench/draft_field.h"
 
 #include <QHBoxLayout>
 #include <QVBoxLayout>
@@ -15,10 +15,6 @@
 namespace zl::app {
 namespace {
 
-/// Rows by year that tell two outlooks apart.
-constexpr const char* kYearRows[] = {"revenue", "basis_ebitda", "ebit_margin", "net_income_common",
-                                     "fcff",    "roic",         "net_debt"};
-
 /// A figure of a version, traced in that version.
 services::Telling storyIn(const services::Side& side, const services::BesideLine& line, const std::string& scenario) {
   return [side, line, scenario](const services::Snapshot&) { return services::versionStory(side, line, scenario); };
@@ -27,9 +23,11 @@ services::Telling storyIn(const services::Side& side, const services::BesideLine
 /// An end of the walk: a scenario's value before the floor at zero, or the weighted one.
 services::Telling walkEnd(const services::Side& side, const std::string& scenario, const Figure& figure) {
   if (scenario.empty())
-    return [side, figure](const services::Snapshot&) { return services::weightedStory(side, "raw_value", figure); };
+    return [side, figure](const services::Snapshot&) {
+      return services::weightedStory(side, model::Role::ValueBeforeFloor, figure);
+    };
   services::BesideLine value;
-  value.row = "raw_value";
+  value.row = side.snapshot->model().nameOf(model::Role::ValueBeforeFloor);
   value.label = "Value per share";
   value.kind = Kind::Quote;
   return storyIn(side, value, scenario);
@@ -265,16 +263,16 @@ void VersionsPanel::fillList() {
     for (const Scenario& scenario : scenarios) {
       const int lane = s->snapshot->caseOf().indexOf(scenario.id);
       row.cells.push_back(figureCell(lane < 0 ? Figure::absent(tr("it has no such scenario").toStdString())
-                                              : s->snapshot->evaluation->constant("value_per_share", lane)));
+                                              : s->snapshot->evaluation->constant(model::Role::ValuePerShare, lane)));
       services::BesideLine value;
-      value.row = "value_per_share";
+      value.row = s->snapshot->model().nameOf(model::Role::ValuePerShare);
       value.label = "Value per share";
       value.kind = Kind::Quote;
       row.cells.back().story = storyIn(*s, value, scenario.id);
     }
-    row.cells.push_back(figureCell(weightedValue(*s->snapshot->evaluation, "value_per_share")));
+    row.cells.push_back(figureCell(weightedValue(*s->snapshot->evaluation, model::Role::ValuePerShare)));
     row.cells.back().story = [side = *s, figure = row.cells.back().figure](const services::Snapshot&) {
-      return services::weightedStory(side, "value_per_share", figure);
+      return services::weightedStory(side, model::Role::ValuePerShare, figure);
     };
     const auto kept = std::find_if(versions_.begin(), versions_.end(),
                                    [&](const store::KeptVersion& v) { return v.name == s->name; });
@@ -376,7 +374,7 @@ void VersionsPanel::fillBeside() {
   }
   rows.push_back(headingRow(tr("Values")));
   for (const services::BesideLine& line : c.values) {
-    if (line.row == "value_per_share" || line.row.empty()) continue;  // in the list above
+    if (line.row == s.model().nameOf(model::Role::ValuePerShare) || line.row.empty()) continue;  // in the list above
     LedgerRow row;
     row.label = text(line.label);
     row.unit = unitOf(s, line.kind);
@@ -406,7 +404,8 @@ void VersionsPanel::fillYears() {
   const Scenario& scenario = chosen < scenarios.size() ? scenarios[chosen] : bench_.now().caseOf().base();
   std::vector<LedgerRow> rows;
   QStringList headers;
-  for (const char* name : kYearRows) {
+  for (const model::ViewRow& told : s.model().view("versions")) {
+    const std::string& name = s.model().rows[static_cast<size_t>(told.row)].name;
     std::vector<services::BesideLine> lines = services::rowBeside(shown, name, scenario.id);
     // Filed years are the same everywhere but for the last.
     const size_t first = static_cast<size_t>(s.evaluation->layout().baseColumn());

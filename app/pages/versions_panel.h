@@ -10,9 +10,9 @@
 #include <map>
 #include <set>
 
+#include "app/bench/workbench.h"
 #include "app/charts/walk_chart.h"
 #include "app/grid/ledger_view.h"
-#include "app/workbench.h"
 
 namespace zl::app {
 

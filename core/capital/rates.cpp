@@ -12,12 +12,15 @@ bool isPair(const std::string& name) {
   return name.size() == 12 && name.compare(0, 5, "spot ") == 0 && name[8] == '/';
 }
 
-/// Keeps the last of entries that are the same by `less`; they come ordered by it.
+/// Keeps the last of entries that are the same by `less`, or the last that was typed; they come ordered by it.
 template <class T, class Less>
 void keepLast(std::vector<T>& ordered, const Less& less) {
   size_t kept = 0;
   for (size_t i = 0; i < ordered.size(); ++i) {
-    if (i + 1 < ordered.size() && !less(ordered[i], ordered[i + 1])) continue;
+    if (i + 1 < ordered.size() && !less(ordered[i], ordered[i + 1])) {
+      if (ordered[i].typed && !ordered[i + 1].typed) ordered[i + 1] = std::move(ordered[i]);
+      continue;
+    }
     if (kept != i) ordered[kept] = std::move(ordered[i]);
     ++kept;
   }

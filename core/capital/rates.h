@@ -16,6 +16,7 @@ struct MarketRate {
   Date date{};
   double figure = 0;  ///< a fraction (0.03 = 3 %), or units of the second currency for one of the first
   std::string source;
+  bool typed = false;  ///< by the analyst: nothing that is not typed takes its place
 };
 
 /// Rates of any number of tables, by name and date.
@@ -24,7 +25,7 @@ class MarketRates {
   MarketRates() = default;
   MarketRates(std::vector<MarketRate> rates) { merge(std::move(rates)); }
 
-  /// Adds a table: of two figures for one name and day the one that came later stands.
+  /// Adds a table: of two figures for one name and day the one that came later stands, or the one that was typed.
   void merge(std::vector<MarketRate> later);
   [[nodiscard]] bool empty() const { return byName_.empty(); }
   [[nodiscard]] auto begin() const { return byName_.begin(); }
@@ -43,10 +44,13 @@ SpotRates spotRatesAt(const MarketRates& rates, Date date);
 struct PricePoint {
   Date date;
   double close;               ///< in listing units
-  std::int64_t document = 0;  ///< that it came in with
+  std::int64_t document = 0;  ///< that it came in with; 0: it was fetched
+  std::string source = {};    ///< of what was fetched or typed, and when
+  bool typed = false;         ///< by the analyst: nothing that is not typed takes its place
 };
 
-/// Adds closes to those there are: of two for one day the one that came later stands. Both ascending by date.
+/// Adds closes to those there are: of two for one day the one that came later stands, or the one that was typed. Both
+/// ascending by date.
 void mergePrices(std::vector<PricePoint>& prices, const std::vector<PricePoint>& later);
 /// The last close at or before a date; `prices` ascending by date.
 std::optional<PricePoint> closeAt(const std::vector<PricePoint>& prices, Date date);

@@ -44,7 +44,7 @@ const Estimate* Consensus::estimate(model::Cell cell) const {
 
 Figure Consensus::figure(model::Cell cell, const Choose& choose, std::vector<const Estimate*>* used, int depth) const {
   const model::Row& row = model_.rows[static_cast<size_t>(cell.row)];
-  if (row.role == model::Role::Input || row.role == model::Role::Given) return assumed_(cell.row);
+  if (row.declared == model::Declared::Input || row.declared == model::Declared::Given) return assumed_(cell.row);
   if (!history_.layout().isForecast(cell.column)) return history_.at(cell.row, cell.column);
   if (const Estimate* e = estimate(cell)) {
     if (used != nullptr && std::count(used->begin(), used->end(), e) == 0) used->push_back(e);

@@ -28,7 +28,7 @@ struct ConceptNetwork {
   std::map<std::string, std::string> labels;  ///< standard labels, English first
 };
 
-/// Totals and headings whose other parts go to one residual line: text of rules/standard.parts,
+/// Totals and headings whose other parts go to one residual line: text of kits/standard/parts,
 /// 'concept = line' or 'concept = -line', one a line.
 class PartRules {
  public:

@@ -87,9 +87,17 @@ Result<LabelRules> LabelRules::parse(std::string_view text, const std::string& s
     if (!name.empty() && name[0] == '-') {
       rule.outflow = true;
       name = trimmedRule(name.substr(1));
+      if (!name.empty() && name[0] == '?') {
+        rule.eitherWay = true;
+        name = trimmedRule(name.substr(1));
+      }
+    }
+    constexpr std::string_view kCount = "count ";
+    if (name.substr(0, kCount.size()) == kCount) {
+      rule.shares = true;
+      name = trimmedRule(name.substr(kCount.size()));
     }
     rule.line = std::string(name);
-    rule.shares = rule.line == "shares";
     for (std::string_view rest = line.substr(equals + 1); !rest.empty();) {
       const size_t bar = rest.find('|');
       std::string synonym = normalisedLabel(rest.substr(0, bar));

@@ -26,6 +26,7 @@ struct LabelRule {
   std::string line;
   StatementPart part = StatementPart::Income;
   bool outflow = false;
+  bool eitherWay = false;             ///< its sign says nothing of how the table writes outflows
   bool shares = false;                ///< a count of shares, not money
   std::vector<std::string> synonyms;  ///< normalised
 };

@@ -84,17 +84,17 @@ class Checker {
  private:
   void checkShape(const Row& row) const {
     const bool constant = row.timing == Timing::Constant;
-    const bool computed = row.role == Role::Row;
+    const bool computed = row.declared == Declared::Row;
     if (computed && constant && !row.value) bad(row.at, "a constant row needs a value rule");
     if (computed && !constant && !row.forecast) bad(row.at, "this row needs a forecast rule");
     if (!computed && (row.forecast || row.first || row.value)) {
-      bad(row.at, std::string("a ") + roleWord(row.role) + " is assumed or given and has no rule");
+      bad(row.at, std::string("a ") + declaredWord(row.declared) + " is assumed or given and has no rule");
     }
-    if (row.role == Role::Driver && constant) {
+    if (row.declared == Declared::Driver && constant) {
       bad(row.at, "a driver has a path over the years; use input for a single figure");
     }
-    if ((row.role == Role::Input || row.role == Role::Given) && !constant) {
-      bad(row.at, std::string("a ") + roleWord(row.role) + " has the timing constant");
+    if ((row.declared == Declared::Input || row.declared == Declared::Given) && !constant) {
+      bad(row.at, std::string("a ") + declaredWord(row.declared) + " has the timing constant");
     }
     if (row.range && row.range->low > row.range->high) {
       bad(row.at, "the range runs from high to low");
@@ -138,11 +138,24 @@ class Checker {
   Dimension dimension(Expr& e) {
     switch (e.op) {
       case Op::Number: {
+        if (e.unit) return dimensionOf(*e.unit);
         Dimension d;
         d.anything = e.number == 0.0;
-        if (e.inDays) d.power = {0, 0, 1, 0};
         return d;
       }
+      case Op::Is:
+        return option(e);
+      case Op::Sum: {
+        Dimension d = dimension(e.args.front());
+        for (size_t i = 1; i < e.args.size(); ++i) {
+          const Dimension term = dimension(e.args[i]);
+          if (!d.fits(term)) bad(e.at, dimensionText(d) + " and " + dimensionText(term) + " cannot be added");
+          if (d.anything) d = term;
+        }
+        return d;
+      }
+      case Op::Counter:
+        return {};
       case Op::Ref:
         return reference(e);
       case Op::Negate:
@@ -205,6 +218,20 @@ class Checker {
     return {};
   }
 
+  /// A choice stands on one of its options; compared with a number it would go wrong when options move.
+  Dimension option(Expr& e) {
+    dimension(e.args[0]);
+    const Row& choice = model_.rows[static_cast<size_t>(e.args[0].row)];
+    const int number = choice.option(e.name);
+    if (number < 0) {
+      std::string names;
+      for (const Option& o : choice.options) names += (names.empty() ? ", its options are " : ", ") + o.name;
+      bad(e.at, "'" + choice.name + "' has no option '" + e.name + "'" + (names.empty() ? ": it is no choice" : names));
+    }
+    e.args[1].number = number;
+    return {};
+  }
+
   Dimension reference(Expr& e) {
     e.row = model_.find(e.name);
     if (e.row < 0) bad(e.at, "there is no row '" + e.name + "'");
@@ -227,7 +254,7 @@ class Checker {
         bad(e.at, "'" + e.name + "' has no history rule");
       }
     }
-    if (inHistory_ && there && target.role == Role::Row) {
+    if (inHistory_ && there && target.declared == Declared::Row) {
       bad(e.at, "history may read inputs and givens, not the computed constant '" + e.name + "'");
     }
     if (e.anchor == Anchor::Base && !target.historyFiled && !target.history) {

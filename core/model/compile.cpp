@@ -42,7 +42,7 @@ class Compiler {
     nodeOf_.assign(program_.slotOfCell.size(), -1);
     for (size_t r = 0; r < model_.rows.size(); ++r) {
       const Row& row = model_.rows[r];
-      if (row.role != Role::Row) continue;
+      if (row.declared != Declared::Row) continue;
       const int row_i = static_cast<int>(r);
       if (row.timing == Timing::Constant) {
         addNode({row_i, 0}, *row.value);
@@ -182,6 +182,15 @@ class Compiler {
         }
         return sum;
       }
+      case Op::Sum: {
+        if (e.args.size() == 1) return write(Code::Copy, emit(e.args[0], column), 0, 0, target);
+        std::uint32_t sum = emit(e.args[0], column);
+        for (size_t i = 1; i < e.args.size(); ++i) {
+          const bool last = i + 1 == e.args.size();
+          sum = write(Code::Add, sum, emit(e.args[i], column), 0, last ? target : -1);
+        }
+        return sum;
+      }
       case Op::Negate:
         return write(Code::Negate, emit(e.args[0], column), 0, 0, target);
       case Op::Abs:
@@ -229,6 +238,7 @@ class Compiler {
       case Op::GreaterEqual:
         return Code::GreaterEqual;
       case Op::Equal:
+      case Op::Is:
         return Code::Equal;
       case Op::And:
         return Code::And;

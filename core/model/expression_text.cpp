@@ -16,6 +16,7 @@ int strength(Op op) {
     case Op::Greater:
     case Op::GreaterEqual:
     case Op::Equal:
+    case Op::Is:
       return 3;
     case Op::Add:
     case Op::Subtract:
@@ -88,13 +89,14 @@ std::string refText(const Expr& e) {
     case Anchor::Here:
       break;
   }
+  if (!e.counter.empty()) return e.name + "[-" + e.counter + "]";
   return e.lag == 0 ? e.name : e.name + "[-" + std::to_string(e.lag) + "]";
 }
 
 std::string numberText(const Expr& e) {
   char buffer[32];
   const auto end = std::to_chars(buffer, buffer + sizeof buffer, e.number).ptr;
-  return std::string(buffer, end) + (e.inDays ? " days" : "");
+  return std::string(buffer, end) + (e.unit ? std::string(" ") + kindWord(*e.unit) : "");
 }
 
 }  // namespace
@@ -110,6 +112,13 @@ std::string expressionText(const Expr& e) {
       return numberText(e);
     case Op::Ref:
       return refText(e);
+    case Op::Counter:
+      return e.name;
+    case Op::Is:
+      return expressionText(e.args[0]) + " is " + e.name;
+    case Op::Sum:
+      return "sum(" + e.name + " = " + std::to_string(e.from) + " to " + std::to_string(e.to) + ", " +
+             expressionText(e.pattern.front()) + ")";
     case Op::Negate:
       return "-" + wrapped(e.args[0], false);
     case Op::Min:

@@ -32,6 +32,11 @@ class Interpreter {
         }
         return sum;
       }
+      case Op::Sum: {
+        Figure sum = run(e.args.front(), column);
+        for (size_t i = 1; i < e.args.size(); ++i) sum = sum + run(e.args[i], column);
+        return sum;
+      }
       case Op::If: {
         Figure condition = run(e.args[0], column);
         if (!condition.hasValue()) return condition;
@@ -89,6 +94,7 @@ class Interpreter {
       case Op::GreaterEqual:
         return Figure::of(x >= y ? 1 : 0);
       case Op::Equal:
+      case Op::Is:
         return Figure::of(x == y ? 1 : 0);
       case Op::And:
         return Figure::of(x * y);

@@ -94,7 +94,7 @@ class Lexer {
         return {};
       }
     }
-    if (std::string_view("+-*/^()[],<>:").find(c) == std::string_view::npos) {
+    if (std::string_view("+-*/^()[],<>:=").find(c) == std::string_view::npos) {
       return bad(token.at, std::string("the character '") + c + "' has no meaning here");
     }
     token.text = std::string(1, c);

@@ -8,12 +8,14 @@
 #include <string>
 #include <utility>
 
+#include "core/model/bindings.h"
 #include "core/model/checker.h"
 #include "core/model/lexer.h"
 
 namespace zl::model {
 namespace {
 
+constexpr int kLongestLag = 10;
 constexpr int kMaxDepth = 64;  // deeper nesting is refused, not recursed into
 constexpr size_t kLongestName = 200;
 constexpr size_t kLongestText = 500;
@@ -35,8 +37,8 @@ constexpr std::array<Word<Kind>, 9> kKinds{{{"money", Kind::Money},
                                             {"quote_rate", Kind::QuoteRate}}};
 constexpr std::array<Word<Timing>, 4> kTimings{
     {{"flow", Timing::Flow}, {"balance", Timing::Balance}, {"rate", Timing::Rate}, {"constant", Timing::Constant}}};
-constexpr std::array<Word<Role>, 4> kRoles{
-    {{"row", Role::Row}, {"driver", Role::Driver}, {"input", Role::Input}, {"given", Role::Given}}};
+constexpr std::array<Word<Declared>, 4> kDeclared{
+    {{"row", Declared::Row}, {"driver", Declared::Driver}, {"input", Declared::Input}, {"given", Declared::Given}}};
 struct Function {
   const char* text;
   Op op;
@@ -75,8 +77,8 @@ struct Fault {
 
 class Parser {
  public:
-  Parser(std::vector<Token> tokens, std::string source, Model& model)
-      : tokens_(std::move(tokens)), source_(std::move(source)), model_(model) {}
+  Parser(std::vector<Token> tokens, std::string source, Model& model, Bindings& bindings)
+      : tokens_(std::move(tokens)), source_(std::move(source)), model_(model), bindings_(bindings) {}
 
   void run() {
     const bool first = model_.sources.empty();
@@ -86,15 +88,21 @@ class Parser {
     while (peek().type != Token::Type::End) {
       if (acceptWord("group")) {
         group = text("the group's title in quotation marks");
+        const auto& known = model_.statements;
+        if (onSameLine() && acceptWord("statement") && std::find(known.begin(), known.end(), group) == known.end())
+          model_.statements.push_back(group);
       } else if (acceptWord("amend")) {
         amend();
       } else if (acceptWord("unprojected")) {
         unproject();
+      } else if (acceptWord("means")) {
+        means();
+      } else if (acceptWord("view")) {
+        view();
+      } else if (acceptWord("method")) {
+        method();
       } else {
-        const std::optional<Role> role = meaningOf(kRoles, peek().text);
-        if (!role)
-          bad("expected group, row, driver, input, given, amend or unprojected, found '" + shown(peek()) + "'");
-        Row row = parseRow(*role);
+        Row row = isWord("choice") ? parseChoice() : parseRow();
         row.group = group;
         place(std::move(row), first);
       }
@@ -155,8 +163,8 @@ class Parser {
 
   /// A driver or input that is given a rule is assumed no more: what was chosen for it rests.
   static void compute(Row& row) {
-    if (row.role != Role::Driver && row.role != Role::Input) return;
-    row.role = Role::Row;
+    if (row.declared != Declared::Driver && row.declared != Declared::Input) return;
+    row.declared = Declared::Row;
     row.range.reset();
     row.preset.reset();
   }
@@ -184,7 +192,7 @@ class Parser {
   }
 
   static bool hasYears(const Row& row) {
-    return row.timing != Timing::Constant && (row.role == Role::Row || row.role == Role::Driver);
+    return row.timing != Timing::Constant && (row.declared == Declared::Row || row.declared == Declared::Driver);
   }
 
   /// What the model no longer projects keeps its history; a driver becomes a plain row.
@@ -203,10 +211,142 @@ class Parser {
     row.forecast = std::move(gap);
   }
 
-  Row parseRow(Role role) {
+  NamedRow namedRow(const std::string& what) {
+    const Position at = peek().at;
+    return {word(what), at};
+  }
+
+  [[nodiscard]] bool onSameLine() const { return peek().type != Token::Type::End && !peek().startsLine; }
+
+  /// Roles, each played by the row of its own name or by the one after '='.
+  void means() {
+    do {
+      const Position at = peek().at;
+      const std::string name = word("a role");
+      const RoleSpec* spec = roleNamed(name);
+      if (spec == nullptr) badAt(at, "the program asks for no role '" + name + "'");
+      NamedRow row{name, at};
+      if (isSign("=")) {
+        next();
+        row = namedRow("the row that means '" + name + "'");
+      }
+      bindings_.roles[spec->role] = std::move(row);
+    } while (onSameLine());
+  }
+
+  /// Rows until the next declaration, each with what it is in the view before its name.
+  void view() {
+    const Position at = peek().at;
+    Bindings::ViewText& view = bindings_.view(word("a name for the view"));
+    view.at = at;
+    if (peek().type == Token::Type::Text) view.title = text("the view's title in quotation marks");
+    const auto declares = [&] {
+      constexpr std::array kOthers = {"group", "choice", "amend", "unprojected", "means", "view", "method"};
+      return peek().startsLine &&
+             (meaningOf(kDeclared, peek().text).has_value() ||
+              std::any_of(kOthers.begin(), kOthers.end(), [&](const char* w) { return isWord(w); }));
+    };
+    while (peek().type != Token::Type::End && !declares()) {
+      Bindings::ViewLine line;
+      for (bool more = true; more;) {
+        more = false;
+        if (acceptWord("total")) line.marks.total = more = true;
+        if (acceptWord("optional")) line.marks.optional = more = true;
+        if (isSign("-")) {
+          next();
+          line.marks.minus = more = true;
+        }
+      }
+      line.row = namedRow("a row of the view");
+      view.lines.push_back(std::move(line));
+    }
+  }
+
+  void method() {
+    Bindings::MethodText text;
+    Method& m = text.method;
+    m.at = peek().at;
+    m.name = word("a name for the method");
+    m.label = this->text("the method's label in quotation marks");
+    m.mark = m.label;
+    while (peek().startsLine) {
+      const Token attribute = peek();
+      if (acceptWord("mark")) {
+        m.mark = this->text("a short label in quotation marks");
+        continue;
+      }
+      if (acceptWord("leads")) {
+        text.rows["leads"] = namedRow("the choice that leads to this method");
+        expectWord("is");
+        text.option = word("the option that leads to this method");
+        continue;
+      }
+      constexpr std::array kRowsOf = {"value", "low", "high", "share", "flow", "rate"};
+      if (std::none_of(kRowsOf.begin(), kRowsOf.end(), [&](const char* w) { return attribute.text == w; })) break;
+      next();
+      text.rows[attribute.text] = namedRow("the row that is its " + attribute.text);
+      if (attribute.text != "flow") continue;
+      expectWord("to");
+      const bool firm = acceptWord("firm");
+      if (!firm) expectWord("shareholders");
+      m.whose = firm ? Method::Flow::Firm : Method::Flow::Shareholders;
+    }
+    const auto same = std::find_if(bindings_.methods.begin(), bindings_.methods.end(),
+                                   [&](const Bindings::MethodText& other) { return other.method.name == m.name; });
+    if (same != bindings_.methods.end()) {
+      *same = std::move(text);
+    } else {
+      bindings_.methods.push_back(std::move(text));
+    }
+  }
+
+  /// An input that stands on one of its options.
+  Row parseChoice() {
+    constexpr size_t kMostOptions = 9;
+    Row row;
+    row.at = next().at;
+    row.declared = Declared::Input;
+    row.kind = Kind::Count;
+    row.timing = Timing::Constant;
+    row.name = word("a name for the choice");
+    row.label = text("the choice's label in quotation marks");
+    std::string chosen;
+    Position chosenAt = row.at;
+    while (peek().startsLine) {
+      if (acceptWord("option")) {
+        const Position at = peek().at;
+        Option option;
+        option.name = word("a name for the option");
+        option.label = text("the option's label in quotation marks");
+        if (row.option(option.name) >= 0) badAt(at, "'" + row.name + "' has an option '" + option.name + "' already");
+        if (row.options.size() == kMostOptions) badAt(at, "a choice has nine options at most");
+        row.options.push_back(std::move(option));
+      } else if (acceptWord("default")) {
+        chosenAt = peek().at;
+        chosen = word("the option that stands until another is chosen");
+      } else if (isWord("help")) {
+        parseAttribute(row);
+      } else {
+        break;
+      }
+    }
+    if (row.options.size() < 2) badAt(row.at, "the choice '" + row.name + "' needs two options or more");
+    const int standing = chosen.empty() ? 0 : row.option(chosen);
+    if (standing < 0) badAt(chosenAt, "'" + row.name + "' has no option '" + chosen + "'");
+    row.preset = Default{false, static_cast<double>(standing)};
+    row.range = Range{0, static_cast<double>(row.options.size() - 1)};
+    return row;
+  }
+
+  Row parseRow() {
+    const std::optional<Declared> declared = meaningOf(kDeclared, peek().text);
+    if (!declared) {
+      bad("expected group, row, driver, input, choice, given, amend, unprojected, means, view or method, found '" +
+          shown(peek()) + "'");
+    }
     Row row;
     row.at = peek().at;
-    row.role = role;
+    row.declared = *declared;
     next();
     row.name = word("a name for the row");
     row.label = text("the row's label in quotation marks");
@@ -249,6 +389,12 @@ class Parser {
       } else {
         row.history = expression(0);
       }
+    } else if (acceptWord("rule")) {  // of history and forecast alike
+      row.historyFiled = false;
+      row.fact.reset();
+      row.forecast = expression(0);
+      row.history = row.forecast;
+      row.projected = true;
     } else if (acceptWord("first")) {
       row.first = expression(0);
     } else if (acceptWord("forecast")) {
@@ -257,18 +403,25 @@ class Parser {
     } else if (acceptWord("value")) {
       row.value = expression(0);
     } else if (acceptWord("range")) {
-      const double low = signedNumber();
+      const double low = amount(row);
       expectWord("to");
-      row.range = Range{low, signedNumber()};
+      row.range = Range{low, amount(row)};
     } else if (acceptWord("default")) {
       Default preset;
       if (acceptWord("last")) {
         preset.last = true;
-        if (acceptWord("else")) preset.level = signedNumber();
+        if (acceptWord("else")) preset.level = amount(row);
       } else {
-        preset.level = signedNumber();
+        preset.level = amount(row);
       }
       row.preset = preset;
+    } else if (acceptWord("quoted")) {
+      row.quoted = text("the name of the rate in quotation marks");
+    } else if (acceptWord("peers")) {
+      PeerTie tie;
+      tie.measure = word("a measure of peers");
+      if (onSameLine()) tie.statistic = word("a statistic of peers");
+      row.peers = std::move(tie);
     } else if (acceptWord("help")) {
       row.help = text("the help text in quotation marks");
       while (peek().type == Token::Type::Text) row.help += " " + next().text;
@@ -318,6 +471,14 @@ class Parser {
         return joined(*op, std::move(left), at, sum(depth));
       }
     }
+    if (isWord("is") && onSameLine()) {
+      const Position at = next().at;
+      if (left.op != Op::Ref || left.lag != 0 || left.anchor != Anchor::Here)
+        badAt(at, "'is' stands between a choice and one of its options");
+      Expr e = binary(Op::Is, std::move(left), at, {});
+      e.name = word("an option of the choice");
+      return e;
+    }
     return left;
   }
 
@@ -364,10 +525,7 @@ class Parser {
     e.at = token.at;
     if (token.type == Token::Type::Number) {
       e.number = token.number;
-      if (peek().type == Token::Type::Word && peek().text == "days") {
-        next();
-        e.inDays = true;
-      }
+      if (const std::optional<Kind> unit = unitHere()) e.unit = unit;
       return e;
     }
     if (token.type == Token::Type::Sign && token.text == "(") {
@@ -378,13 +536,18 @@ class Parser {
     if (token.type == Token::Type::Word) {
       if (isSign("(")) return call(token, depth);
       if (token.text.size() > kLongestName) badAt(token.at, "there is no row '" + shown(token) + "'");
-      e.op = Op::Ref;
+      e.op = token.text == running_ ? Op::Counter : Op::Ref;
       e.name = token.text;
       if (isSign("[")) {
         next();
         expectSign("-");
+        if (!running_.empty() && isWord(running_.c_str())) {
+          e.counter = next().text;
+          expectSign("]");
+          return e;
+        }
         const double lag = number("how many years back");
-        if (lag < 1 || lag > 10 || lag != std::floor(lag)) {
+        if (lag < 1 || lag > kLongestLag || lag != std::floor(lag)) {
           bad("a reference looks back a whole number of 1 to 10 years");
         }
         e.lag = static_cast<int>(lag);
@@ -395,8 +558,71 @@ class Parser {
     badAt(token.at, "expected a number, a row or '(', found '" + shown(token) + "'");
   }
 
+  /// The unit of the number just read, where the next word is one.
+  std::optional<Kind> unitHere() {
+    if (!onSameLine() || peek().type != Token::Type::Word) return std::nullopt;
+    const std::optional<Kind> unit = meaningOf(kKinds, peek().text);
+    if (unit) next();
+    return unit;
+  }
+
+  /// A figure that a row may have: a number, with or without its unit.
+  double amount(const Row& row) {
+    const Position at = peek().at;
+    const double n = signedNumber();
+    const std::optional<Kind> unit = unitHere();
+    if (unit && *unit != row.kind)
+      badAt(at, "row '" + row.name + "' is " + kindWord(row.kind) + ", and this figure is " + kindWord(*unit));
+    return n;
+  }
+
+  /// sum(k = 1 to 10, term): the term for every whole number, which it may hold and look back by.
+  Expr runningSum(const Token& name, int depth) {
+    Expr e;
+    e.op = Op::Sum;
+    e.at = name.at;
+    if (!running_.empty()) badAt(name.at, "a sum cannot run within another");
+    e.name = word("a name for what runs");
+    expectSign("=");
+    e.from = wholeNumber();
+    expectWord("to");
+    e.to = wholeNumber();
+    if (e.to < e.from || e.to - e.from >= 60) badAt(name.at, "a sum runs upwards, over 60 terms at most");
+    expectSign(",");
+    running_ = e.name;
+    e.pattern.push_back(expression(depth + 1));
+    running_.clear();
+    expectSign(")");
+    for (int k = e.from; k <= e.to; ++k) {
+      Expr term = e.pattern.front();
+      writeOut(term, e.name, k);
+      e.args.push_back(std::move(term));
+    }
+    return e;
+  }
+
+  int wholeNumber() {
+    const double n = number("a whole number");
+    if (n != std::floor(n) || n > 1000) bad("expected a whole number");
+    return static_cast<int>(n);
+  }
+
+  void writeOut(Expr& e, const std::string& counter, int k) const {
+    if (e.op == Op::Counter) {
+      e.op = Op::Number;
+      e.number = k;
+      e.name.clear();
+    } else if (e.counter == counter) {
+      if (k < 1 || k > kLongestLag) badAt(e.at, "a reference looks back a whole number of 1 to 10 years");
+      e.lag = k;
+      e.counter.clear();
+    }
+    for (Expr& part : e.args) writeOut(part, counter, k);
+  }
+
   Expr call(const Token& name, int depth) {
     expectSign("(");
+    if (name.text == "sum") return runningSum(name, depth);
     if (const std::optional<Anchor> anchor = meaningOf(kAnchors, name.text)) {
       Expr e;
       e.op = Op::Ref;
@@ -496,8 +722,10 @@ class Parser {
   std::vector<Token> tokens_;
   std::string source_;
   Model& model_;
+  Bindings& bindings_;
   size_t at_ = 0;
-  int joined_ = 0;  ///< operations of the rule that is read
+  int joined_ = 0;       ///< operations of the rule that is read
+  std::string running_;  ///< what runs in the sum that is read
 };
 
 }  // namespace
@@ -505,13 +733,15 @@ class Parser {
 const LanguageWords& languageWords() {
   static const LanguageWords words = [] {
     LanguageWords w;
-    w.declarations = {"group", "amend", "unprojected"};
-    for (const auto& role : kRoles) w.declarations.emplace_back(role.text);
-    w.attributes = {"history", "first", "forecast", "value", "range", "default", "help"};
+    w.declarations = {"group", "amend", "unprojected", "choice", "means", "view", "method"};
+    for (const auto& declared : kDeclared) w.declarations.emplace_back(declared.text);
+    w.attributes = {"history", "rule",   "first",  "forecast", "value", "range",
+                    "default", "option", "quoted", "peers",    "help"};
     w.histories = {"filed", "fact", "recorded"};
     for (const auto& kind : kKinds) w.kinds.emplace_back(kind.text);
     for (const auto& timing : kTimings) w.timings.emplace_back(timing.text);
     for (const auto& function : kFunctions) w.functions.emplace_back(function.text);
+    w.functions.emplace_back("sum");
     for (const auto& anchor : kAnchors) w.functions.emplace_back(anchor.text);
     return w;
   }();
@@ -524,8 +754,8 @@ const char* kindWord(Kind kind) {
 const char* timingWord(Timing timing) {
   return wordOf(kTimings, timing);
 }
-const char* roleWord(Role role) {
-  return wordOf(kRoles, role);
+const char* declaredWord(Declared declared) {
+  return wordOf(kDeclared, declared);
 }
 
 int Model::find(const std::string& rowName) const {
@@ -543,6 +773,7 @@ Result<Model> parseModel(const std::vector<ModelText>& texts) {
   constexpr size_t kLargestModel = 4u << 20;
   constexpr size_t kMostRows = 2000;
   Model model;
+  Bindings bindings;
   for (size_t i = 0; i < texts.size(); ++i) {
     if (texts[i].text.size() > kLargestModel) {
       return fail(ErrorKind::TooLarge, "a model text may hold 4 MiB at most", texts[i].source);
@@ -550,7 +781,7 @@ Result<Model> parseModel(const std::vector<ModelText>& texts) {
     Result<std::vector<Token>> tokens = tokenize(texts[i].text, texts[i].source, static_cast<int>(i));
     if (!tokens) return tl::unexpected(tokens.error());
     try {
-      Parser(std::move(*tokens), texts[i].source, model).run();
+      Parser(std::move(*tokens), texts[i].source, model, bindings).run();
     } catch (const Fault& fault) {
       return tl::unexpected(fault.error);
     }
@@ -559,6 +790,7 @@ Result<Model> parseModel(const std::vector<ModelText>& texts) {
     }
   }
   if (Status checked = checkModel(model); !checked) return tl::unexpected(checked.error());
+  if (Status bound = bind(model, bindings); !bound) return tl::unexpected(bound.error());
   return model;
 }
 

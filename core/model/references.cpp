@@ -5,7 +5,7 @@
 namespace zl::model {
 
 const Expr* ruleOf(const Row& row, const Layout& layout, int column) {
-  if (row.role != Role::Row && layout.isForecast(column)) return nullptr;
+  if (row.declared != Declared::Row && layout.isForecast(column)) return nullptr;
   if (row.timing == Timing::Constant) return row.value ? &*row.value : nullptr;
   if (!layout.isForecast(column)) return row.history ? &*row.history : nullptr;
   if (column == layout.historyYears && row.first) return &*row.first;

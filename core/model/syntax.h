@@ -3,10 +3,12 @@
 // This is what the analyst edits; program.h holds what is evaluated. Two objects, because the
 // text may be wrong for a while, and a program never is.
 
+#include <array>
 #include <optional>
 #include <string>
 #include <vector>
 
+#include "core/model/roles.h"
 #include "core/quantity/kind.h"
 
 namespace zl::model {
@@ -21,7 +23,7 @@ using zl::Kind;
 enum class Timing { Flow, Balance, Rate, Constant };
 /// Row: computed. Driver: a path per scenario. Input: one assumed figure per scenario.
 /// Given: supplied by the market, the company record or the calendar.
-enum class Role { Row, Driver, Input, Given };
+enum class Declared { Row, Driver, Input, Given };
 
 enum class Op {
   Number,
@@ -37,6 +39,7 @@ enum class Op {
   Greater,
   GreaterEqual,
   Equal,
+  Is,  ///< a choice stands on the option `name`: args are the choice and the option's number
   And,
   Or,
   Min,
@@ -45,7 +48,9 @@ enum class Op {
   If,
   Guard,
   Average,
-  Total
+  Total,
+  Sum,      ///< over whole numbers: args are its terms written out, `pattern` the term as it was written
+  Counter,  ///< in a pattern: the number that runs
 };
 
 /// Which column a reference reads, relative to the column being computed or to the horizon.
@@ -54,13 +59,16 @@ enum class Anchor { Here, Base, First, Final };
 struct Expr {
   Op op = Op::Number;
   double number = 0.0;
-  bool inDays = false;  ///< a literal written with the unit `days`
-  std::string name;     ///< Ref: row name
-  int row = -1;         ///< Ref: row index, set by the checker
-  int lag = 0;          ///< Ref: 1 for name[-1]
+  std::optional<Kind> unit;  ///< of a literal that is written with one: 365 days, 5 money
+  std::string name;          ///< Ref: row name; Is: option; Sum, Counter and a Ref that looks back by it: what runs
+  int row = -1;              ///< Ref: row index, set by the checker
+  int lag = 0;               ///< Ref: 1 for name[-1]
   Anchor anchor = Anchor::Here;
-  std::string reason;  ///< Guard: why the result is not meaningful when the condition fails
+  std::string reason;    ///< Guard: why the result is not meaningful when the condition fails
+  std::string counter;   ///< in a pattern, Ref: looks back by what is called so
+  int from = 0, to = 0;  ///< Sum
   std::vector<Expr> args;
+  std::vector<Expr> pattern;
   Position at;
 };
 
@@ -85,11 +93,25 @@ struct FactSource {
   friend bool operator==(const FactSource&, const FactSource&) = default;
 };
 
+/// One of the things a choice can be. Cases hold its name; the program counts options from 0.
+struct Option {
+  std::string name;
+  std::string label;
+};
+
+/// What a row has to do with peers: the measure of theirs that it is set beside, or (a given) the statistic of
+/// their multiple that it is.
+struct PeerTie {
+  std::string measure;
+  std::string statistic;  ///< empty for a row beside a measure
+  friend bool operator==(const PeerTie&, const PeerTie&) = default;
+};
+
 struct Row {
   std::string name;
   std::string label;
   std::string group;
-  Role role = Role::Row;
+  Declared declared = Declared::Row;
   Kind kind = Kind::Money;
   Timing timing = Timing::Flow;
   bool historyFiled = false;       ///< history comes from the standard line of the same name
@@ -102,30 +124,105 @@ struct Row {
   std::optional<Expr> value;  ///< rule of a constant row
   std::optional<Range> range;
   std::optional<Default> preset;
+  std::vector<Option> options;  ///< of a choice, which is an input that stands on one of them
+  std::string quoted;           ///< driver: the rate of the book that speaks of it, CUR for the reporting currency
+  std::optional<PeerTie> peers;
   std::string help;
   Position at;
+
+  [[nodiscard]] bool isChoice() const { return !options.empty(); }
+  /// The number of an option, -1 when there is none of that name.
+  [[nodiscard]] int option(const std::string& optionName) const;
 
   /// Whether filed concepts can be put on this row.
   [[nodiscard]] bool isStandardLine() const { return historyFiled && !fact; }
 };
 
+/// A line of a view.
+struct ViewRow {
+  int row = -1;
+  bool total = false;     ///< closes a block
+  bool optional = false;  ///< left out while it has nothing but noughts to show
+  bool minus = false;     ///< is taken off in what the view sums
+};
+
+/// Rows that are looked at together, in order. What a table shows is said here, not in the code that shows it.
+struct View {
+  std::string name;
+  std::string title;
+  std::vector<ViewRow> rows;
+  Position at;
+};
+
+/// A way to value a share.
+struct Method {
+  enum class Flow { None, Firm, Shareholders };
+  std::string name;
+  std::string label;
+  std::string mark;              ///< a short name, for a mark on an axis
+  int value = -1;                ///< row: value per share in the listing's unit
+  int low = -1, high = -1;       ///< rows: the ends of its range where it has one by itself
+  int share = -1;                ///< row: what of it lies beyond the forecast years
+  Flow whose = Flow::None;       ///< whose cash it discounts
+  int flow = -1, rate = -1;      ///< rows: the cash, and the rate that belongs to it
+  int choice = -1, option = -1;  ///< it is the headline's method while that choice stands on that option
+  Position at;
+};
+
 struct Model {
+  // Made in one place: each of these is a page of code wherever it is made.
+  Model();
+  Model(const Model&);
+  Model(Model&&) noexcept;
+  Model& operator=(const Model&);
+  Model& operator=(Model&&) noexcept;
+  ~Model();
+
   std::string name;
   std::string title;
   int version = 0;
   std::vector<Row> rows;
-  std::vector<std::string> sources;  ///< what its texts are called in messages, by Position::text
+  std::vector<std::string> statements;  ///< groups that are shown as statements, in their order
+  std::vector<View> views;
+  std::vector<Method> methods;
+  std::array<int, kRoles> roles = noRoles();  ///< row by role, -1 where the model has none
+  std::vector<std::string> sources;           ///< what its texts are called in messages, by Position::text
 
   /// Which of the texts declares a row: 0 the first, and so on.
   [[nodiscard]] int textOf(size_t row) const { return rows[row].at.text; }
 
   /// Index of a row by name, -1 when there is none.
   [[nodiscard]] int find(const std::string& rowName) const;
+  /// Index of the row that plays a role, -1 when there is none.
+  [[nodiscard]] int find(Role role) const { return roles[static_cast<size_t>(role)]; }
+  /// Null where the model has no such row.
+  [[nodiscard]] const Row* row(Role role) const;
+  /// What the row that plays a role is called; empty where there is none.
+  [[nodiscard]] const std::string& nameOf(Role role) const;
+  /// Rows of a view; none where the model does not have it.
+  [[nodiscard]] const std::vector<ViewRow>& view(const std::string& viewName) const;
+  [[nodiscard]] bool shows(const std::string& viewName, const std::string& rowName) const;
+  [[nodiscard]] bool isTotal(int row) const;
+  /// The given that is a statistic of peers' multiple, or the row that says what the statistic implies; -1: none.
+  [[nodiscard]] int peerRow(Declared declared, const std::string& measure, const std::string& statistic) const;
+
+  /// What rests in this model, for want of a row that the program could ask: one sentence a role.
+  [[nodiscard]] std::vector<std::string> restingFeatures() const;
+
+ private:
+  static std::array<int, kRoles> noRoles() {
+    std::array<int, kRoles> none{};
+    none.fill(-1);
+    return none;
+  }
 };
+
+/// What a figure of a row is shown as where it stands for an option: the option's label; empty otherwise.
+std::string optionLabel(const Row& row, double figure);
 
 const char* kindWord(Kind kind);
 const char* timingWord(Timing timing);
-const char* roleWord(Role role);
+const char* declaredWord(Declared declared);
 
 /// The expression in the model's notation.
 std::string expressionText(const Expr& expr);

@@ -72,12 +72,12 @@ void checkGapsInYears(const StandardStatements& s, const std::vector<Fact>& fact
 
 }  // namespace
 
-std::vector<Finding> monitorFilings(const StandardStatements& s, const std::vector<Fact>& facts,
+std::vector<Finding> monitorFilings(const model::Model& m, const StandardStatements& s, const std::vector<Fact>& facts,
                                     const std::vector<Tie>& ties, const std::vector<TieResult>& results,
                                     const std::vector<SegmentSum>& segments, const DocumentNames& documents) {
   std::vector<Finding> found;
   checkGapsInYears(s, facts, found);
-  monitorPlausibility(s, facts, documents, found);
+  monitorPlausibility(m, s, facts, documents, found);
   for (const TieResult& r : results) {
     if (r.state != TieResult::State::Fails) continue;
     if (ties[r.tie].roll) {

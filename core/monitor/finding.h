@@ -56,13 +56,14 @@ using DocumentNames = std::map<std::int64_t, std::string>;
 
 /// The part that needs only what was filed: ties (`results` of checkTies), segments against the
 /// whole, duplicates, unmapped, units, periods.
-std::vector<Finding> monitorFilings(const StandardStatements& statements, const std::vector<Fact>& facts,
-                                    const std::vector<Tie>& ties, const std::vector<TieResult>& results,
-                                    const std::vector<SegmentSum>& segments = {}, const DocumentNames& documents = {});
+std::vector<Finding> monitorFilings(const model::Model& m, const StandardStatements& statements,
+                                    const std::vector<Fact>& facts, const std::vector<Tie>& ties,
+                                    const std::vector<TieResult>& results, const std::vector<SegmentSum>& segments = {},
+                                    const DocumentNames& documents = {});
 
 /// Filed figures under the wrong date, a thousand times too large or small, years of another
 /// length, and counts of shares that jump as in a split. Part of monitorFilings().
-void monitorPlausibility(const StandardStatements& statements, const std::vector<Fact>& facts,
+void monitorPlausibility(const model::Model& m, const StandardStatements& statements, const std::vector<Fact>& facts,
                          const DocumentNames& documents, std::vector<Finding>& found);
 
 }  // namespace zl

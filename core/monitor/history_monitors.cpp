@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/history/trend.h"
+#include "core/model/shown.h"
 #include "core/monitor/limits.h"
 #include "core/quantity/number_text.h"
 
@@ -27,8 +28,9 @@ Series seriesOf(const MonitorView& v, int row) {
 void monitorHistory(const MonitorView& v, std::vector<Finding>& found) {
   const model::Model& m = v.evaluation.model();
   const int base = v.evaluation.layout().baseColumn();
-  for (const char* name : {"revenue", "ebit", "operating_cash_flow"}) {
-    const int row = m.find(name);
+  for (const model::ViewRow& shown : m.view("base_year_lines")) {
+    const int row = shown.row;
+    const std::string& name = m.rows[static_cast<size_t>(row)].name;
     const std::string& label = m.rows[static_cast<size_t>(row)].label;
     const Series s = seriesOf(v, row);
     const Statistics regular = describe(s.figures, s.exceptional);
@@ -51,25 +53,28 @@ void monitorHistory(const MonitorView& v, std::vector<Finding>& found) {
                        name, base});
     }
   }
-  const Series revenue = seriesOf(v, m.find("revenue"));
   for (const HistoryWindow& w : v.evaluation.caseOf().windows) {
     for (const int year : {w.from, w.to}) {
-      const int at = revenue.find(year);
-      if (at < 0 || !revenue.exceptional[static_cast<size_t>(at)]) continue;
+      const auto filed =
+          std::find_if(v.years.begin(), v.years.end(), [&](const FiscalYear& y) { return y.label() == year; });
+      if (filed == v.years.end() || v.evaluation.caseOf().exceptional.count(year) == 0) continue;
+      const int at = static_cast<int>(filed - v.years.begin());
       found.push_back({"window ends in an exceptional year", Severity::Warning, Stop::History,
                        "The window " + std::to_string(w.from) + " to " + std::to_string(w.to) + " stands on " +
                            std::to_string(year) + ", which is flagged exceptional",
                        "", at});
     }
   }
-  for (const char* name : {"leases_as_debt", "stock_pay_as_cost", "research_life"}) {
-    const int row = m.find(name);
-    if (row < 0) continue;
+  for (const model::Role role : {model::Role::Leases, model::Role::StockPay, model::Role::ResearchLife}) {
+    const model::Row* input = m.row(role);
+    if (input == nullptr) continue;
+    const std::string& name = input->name;
     const InputChoice* choice = v.evaluation.caseOf().input(v.evaluation.caseOf().base(), name);
-    const model::Row& input = m.rows[static_cast<size_t>(row)];
-    if (choice == nullptr || (input.preset && input.preset->level == choice->figure)) continue;
+    if (choice == nullptr) continue;
+    const Figure figure = figureOf(*input, *choice);
+    if (input->preset && input->preset->level == figure.valueOr(std::nan(""))) continue;
     found.push_back({"another basis in use", Severity::Note, Stop::Company,
-                     input.label + ": " + plainNumber(choice->figure) +
+                     input->label + ": " + model::shownText(*input, figure) +
                          " is chosen; profit, capital, free cash flow and peers' EBITDA stand on that basis",
                      name, -1});
   }

@@ -13,6 +13,8 @@
 namespace zl {
 namespace {
 
+using model::Role;
+
 constexpr double kGapTolerance = 1e-6;  // of total assets: rounding of doubles, not of filings
 
 class Monitors {
@@ -32,6 +34,7 @@ class Monitors {
     for (int s = 0; s < e_.scenarios(); ++s) {
       statements(s);
       terminal(s);
+      shortfall(s);
     }
     peers();
     for (Finding& f : found_) {
@@ -48,9 +51,10 @@ class Monitors {
     found_.push_back({name, severity, stop, std::move(text), std::move(row), column});
   }
 
-  [[nodiscard]] std::string year(const std::string& row, int column) const {
-    return periodText(e_, v_.years, {e_.model().find(row), column});
+  [[nodiscard]] std::string year(int column) const {
+    return std::to_string(v_.years.back().label() + column - e_.layout().historyYears + 1) + "E";
   }
+  [[nodiscard]] const std::string& name(Role role) const { return e_.model().nameOf(role); }
 
   void probabilities() {
     if (probabilitiesSumToOne(e_.caseOf())) return;
@@ -63,7 +67,7 @@ class Monitors {
     const model::Layout& layout = e_.layout();
     for (size_t r = 0; r < e_.model().rows.size(); ++r) {
       const model::Row& row = e_.model().rows[r];
-      if (row.role != model::Role::Driver || !row.history) continue;
+      if (row.declared != model::Declared::Driver || !row.history) continue;
       std::vector<Figure> past;
       past.reserve(static_cast<size_t>(layout.historyYears));
       for (int c = 0; c < layout.historyYears; ++c) past.push_back(v_.history.at(static_cast<int>(r), c));
@@ -79,12 +83,12 @@ class Monitors {
   void driversAtTheirLimit() {
     for (size_t r = 0; r < e_.model().rows.size(); ++r) {
       const model::Row& row = e_.model().rows[r];
-      if (row.role != model::Role::Driver) continue;
+      if (row.declared != model::Declared::Driver) continue;
       for (int s = 0; s < e_.scenarios(); ++s) {
         for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
           if (!e_.clipped({static_cast<int>(r), c}, s)) continue;
           add("path at its limit", Severity::Warning, Stop::Outlook,
-              row.label + " (" + label(s) + ") would leave its range in " + year(row.name, c) + " and is held at " +
+              row.label + " (" + label(s) + ") would leave its range in " + year(c) + " and is held at " +
                   figureText(e_.figure(static_cast<int>(r), c, s), row.kind),
               row.name, c);
           break;
@@ -96,13 +100,13 @@ class Monitors {
   /// Assumptions that the model in use has no row for: kept, and of no effect.
   void resting() {
     std::set<std::string> names;
-    const auto note = [&](const std::string& name, model::Role role) {
-      const int row = e_.model().find(name);
-      if (row < 0 || e_.model().rows[static_cast<size_t>(row)].role != role) names.insert(name);
+    const auto note = [&](const std::string& row, model::Declared declared) {
+      const int index = e_.model().find(row);
+      if (index < 0 || e_.model().rows[static_cast<size_t>(index)].declared != declared) names.insert(row);
     };
     for (const Scenario& s : e_.caseOf().scenarios) {
-      for (const auto& [row, a] : s.drivers) note(row, model::Role::Driver);
-      for (const auto& [row, choice] : s.inputs) note(row, model::Role::Input);
+      for (const auto& [row, a] : s.drivers) note(row, model::Declared::Driver);
+      for (const auto& [row, choice] : s.inputs) note(row, model::Declared::Input);
     }
     if (names.empty()) return;
     std::string list;
@@ -119,7 +123,7 @@ class Monitors {
         continue;
       }
       add("driver outside history", Severity::Note, Stop::Outlook,
-          row.label + " (" + label(scenario) + ") reaches " + figureText(x, row.kind) + " in " + year(row.name, c) +
+          row.label + " (" + label(scenario) + ") reaches " + figureText(x, row.kind) + " in " + year(c) +
               "; its history runs from " + figureText(s.low, row.kind) + " to " + figureText(s.high, row.kind),
           row.name, c);
       return;
@@ -128,12 +132,12 @@ class Monitors {
 
   void baseYear() {
     const int base = e_.layout().baseColumn();
-    const Figure flow = v_.history.at(e_.model().find("fcff"), base);
+    const Figure flow = e_.figure(Role::Fcff, base, 0);
     if (flow.hasValue() && flow.value() <= 0) {
       add("negative base year", Severity::Warning, Stop::History,
           "Free cash flow of the base year is " + figureText(flow, Kind::Money) +
               " m: a growth rate on it would mean nothing, and the outlook starts from a low",
-          "fcff", base);
+          name(Role::Fcff), base);
     }
     for (const auto& [flagged, reason] : e_.caseOf().exceptional) {
       add("exceptional year", Severity::Note, Stop::History,
@@ -141,23 +145,25 @@ class Monitors {
     }
   }
 
-  void gap(const char* row, const char* name, Stop stop, int s) {
-    if (!e_.model().rows[static_cast<size_t>(e_.model().find(row))].projected) return;
+  void gap(Role role, const char* name, Stop stop, int s) {
+    const model::Row* described = e_.model().row(role);
+    if (described == nullptr || !described->projected) return;
+    const std::string& row = described->name;
     for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
-      const Figure g = e_.figure(row, c, s);
-      const Figure size = e_.figure("total_assets", c, s);
+      const Figure g = e_.figure(role, c, s);
+      const Figure size = e_.figure(Role::TotalAssets, c, s);
       if (!g.hasValue()) {
-        add(name, Severity::Fault, stop, label(s) + " " + year(row, c) + " has no figure: " + g.reason(), row, c);
+        add(name, Severity::Fault, stop, label(s) + " " + year(c) + " has no figure: " + g.reason(), row, c);
         return;
       }
       if (std::fabs(g.value()) <= kGapTolerance * std::fabs(size.valueOr(0))) continue;
-      add(name, Severity::Fault, stop, label(s) + " " + year(row, c) + ": off by " + plainNumber(g.value()), row, c);
+      add(name, Severity::Fault, stop, label(s) + " " + year(c) + ": off by " + plainNumber(g.value()), row, c);
       return;
     }
   }
 
   /// The first forecast year in which `bad` holds for a row.
-  void firstYear(const char* row, int s, const std::function<bool(double)>& bad,
+  void firstYear(Role row, int s, const std::function<bool(double)>& bad,
                  const std::function<void(int, double)>& report) {
     for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
       const Figure x = e_.figure(row, c, s);
@@ -168,73 +174,76 @@ class Monitors {
   }
 
   void statements(int s) {
-    gap("balance_gap", "balance sheet gap", Stop::Outlook, s);
-    gap("cash_gap", "cash movement gap", Stop::Outlook, s);
-    gap("fcff_gap", "free cash flow gap", Stop::CashValue, s);
+    gap(Role::BalanceGap, "balance sheet gap", Stop::Outlook, s);
+    gap(Role::CashGap, "cash movement gap", Stop::Outlook, s);
+    gap(Role::FlowGap, "free cash flow gap", Stop::CashValue, s);
     if (!e_.settled(s)) {
       add("circular interest not settled", Severity::Fault, Stop::Outlook,
           label(s) + ": no figure satisfies these rows together: " + e_.unsettledRows(s));
     }
     firstYear(
-        "revolver", s, [](double x) { return x > 0; },
+        Role::Revolver, s, [](double x) { return x > 0; },
         [&](int c, double x) {
           add("revolver drawn", Severity::Warning, Stop::Outlook,
-              label(s) + " draws a revolver of " + groupedNumber(x / 1e6, 1) + " m in " + year("revolver", c),
-              "revolver", c);
+              label(s) + " draws a revolver of " + groupedNumber(x / 1e6, 1) + " m in " + year(c), name(Role::Revolver),
+              c);
         });
     firstYear(
-        "equity", s, [](double x) { return x < 0; },
+        Role::Equity, s, [](double x) { return x < 0; },
         [&](int c, double x) {
           add("negative equity", Severity::Warning, Stop::Outlook,
-              label(s) + ": shareholders' equity is " + groupedNumber(x / 1e6, 1) + " m in " + year("equity", c),
-              "equity", c);
+              label(s) + ": shareholders' equity is " + groupedNumber(x / 1e6, 1) + " m in " + year(c),
+              name(Role::Equity), c);
         });
   }
 
   void terminal(int s) {
-    const Figure wacc = e_.constant("terminal_wacc", s);
-    const Figure g = e_.constant("terminal_growth", s);
+    const Figure wacc = e_.constant(Role::TerminalWacc, s);
+    const Figure g = e_.constant(Role::TerminalGrowth, s);
     if (wacc.hasValue() && g.hasValue()) {
       const double spread = wacc.value() - g.value();
       if (spread < 1e-9) {
         add("discount rate does not exceed growth", Severity::Fault, Stop::CashValue,
             label(s) + ": WACC " + groupedNumber(wacc.value() * 100, 2) + " %, growth " +
                 groupedNumber(g.value() * 100, 2) + " %: the perpetuity has no value",
-            "growth_terminal");
+            name(Role::Perpetuity));
       } else if (spread < limitOf(e_.caseOf(), "rate close to growth")) {
         add("rate close to growth", Severity::Warning, Stop::CashValue,
             label(s) + ": WACC exceeds growth by only " + groupedNumber(spread * 100, 2) + " points",
-            "growth_terminal");
+            name(Role::Perpetuity));
       }
-      const Figure free = e_.figure("risk_free", e_.layout().columns() - 1, s);
+      const Figure free = e_.figure(Role::RiskFree, e_.layout().columns() - 1, s);
       if (free.hasValue() && g.value() > free.value()) {
         add("growth above the risk-free rate", Severity::Warning, Stop::CashValue,
             label(s) + ": terminal growth " + groupedNumber(g.value() * 100, 2) + " % exceeds the risk-free rate " +
                 groupedNumber(free.value() * 100, 2) + " %",
-            "terminal_growth");
+            name(Role::TerminalGrowth));
       }
-      const Figure onNew = e_.constant("return_on_new_capital", s);
+      const Figure onNew = e_.constant(Role::ReturnOnNewCapital, s);
       if (onNew.hasValue() && g.value() > onNew.value()) {
         add("growth above the return on new capital", Severity::Warning, Stop::CashValue,
             label(s) + ": terminal growth exceeds the return on new capital, so reinvestment exceeds profit",
-            "terminal_flow");
+            name(Role::TerminalFlow));
       }
     }
-    const bool exit = e_.constant("terminal_choice", s).valueOr(0) == 1;
-    const char* shareRow = exit ? "terminal_share_exit" : "terminal_share_growth";
-    const Figure share = e_.constant(shareRow, s);
+    const model::Method* leading = e_.leadingMethod(s);
+    if (leading == nullptr || leading->share < 0) return;
+    const Figure share = e_.constant(leading->share, s);
     if (share.hasValue() && share.value() > limitOf(e_.caseOf(), "terminal share")) {
       add("terminal share", Severity::Warning, Stop::CashValue,
           label(s) + ": " + groupedNumber(share.value() * 100, 0) +
               " % of enterprise value lies beyond the forecast years",
-          shareRow);
+          e_.model().rows[static_cast<size_t>(leading->share)].name);
     }
-    const Figure shortfall = e_.constant("shortfall", s);
+  }
+
+  void shortfall(int s) {
+    const Figure shortfall = e_.constant(Role::Shortfall, s);
     if (shortfall.hasValue() && shortfall.value() > 0) {
       add("negative equity value", Severity::Warning, Stop::CashValue,
           label(s) + ": claims exceed enterprise value by " + figureText(shortfall, Kind::Quote) +
               " a share; the shareholder's value is shown as nought",
-          "shortfall");
+          name(Role::Shortfall));
     }
   }
 

@@ -72,18 +72,20 @@ void checkDates(const std::vector<Fact>& facts, const DocumentNames& documents, 
   }
 }
 
-/// Lines that no real year takes to a hundredth or a hundredfold: there, two decades are pence read
-/// as pounds. Profits and cash come near zero honestly.
-bool isSteady(const std::string& line) {
-  return line == "revenue" || line == "cost_of_sales" || line == "total_assets";
+/// Standard lines of a view, by name.
+std::set<std::string> linesOf(const model::Model& m, const char* view) {
+  std::set<std::string> lines;
+  for (const model::ViewRow& shown : m.view(view)) lines.insert(m.rows[static_cast<size_t>(shown.row)].name);
+  return lines;
 }
 
-/// A figure about a thousand or a million times its neighbours in other years; for steady lines also
-/// about a hundred times.
-void checkScale(const StandardStatements& s, const std::vector<Fact>& facts, const DocumentNames& documents,
-                const std::set<std::string>& lines, std::vector<Finding>& found) {
+/// A figure about a thousand or a million times its neighbours in other years; for lines that are steady also
+/// about a hundred times: there, two decades are pence read as pounds. Profits and cash come near zero honestly.
+void checkScale(const model::Model& m, const StandardStatements& s, const std::vector<Fact>& facts,
+                const DocumentNames& documents, std::vector<Finding>& found) {
   const int years = static_cast<int>(s.years().size());
-  for (const std::string& line : lines) {
+  const std::set<std::string> steady = linesOf(m, "steady_lines");
+  for (const std::string& line : linesOf(m, "scaled_lines")) {
     std::vector<std::pair<int, double>> sizes;  // year, decimal logarithm of the size
     for (int c = 0; c < years; ++c) {
       const Figure& f = s.at(line, c).figure;
@@ -97,7 +99,7 @@ void checkScale(const StandardStatements& s, const std::vector<Fact>& facts, con
       const double byLeft = sizes[i].second - sizes[left].second;
       const double byRight = sizes[i].second - sizes[right].second;
       for (const int decades : {2, 3, 6}) {
-        if (decades == 2 && !isSteady(line)) continue;
+        if (decades == 2 && steady.count(line) == 0) continue;
         const double sign = byLeft < 0 ? -1 : 1;
         if (std::abs(byLeft - sign * decades) > kSlipSpread || std::abs(byRight - sign * decades) > kSlipSpread)
           continue;
@@ -119,10 +121,10 @@ void checkScale(const StandardStatements& s, const std::vector<Fact>& facts, con
 }
 
 /// Counts of shares that double, or become a whole fraction, as in a split or a consolidation.
-void checkSplits(const StandardStatements& s, std::vector<Finding>& found) {
+void checkSplits(const std::string& shares, const StandardStatements& s, std::vector<Finding>& found) {
   for (int c = 1; c < static_cast<int>(s.years().size()); ++c) {
-    const Figure before = s.at("shares", c - 1).figure;
-    const Figure after = s.at("shares", c).figure;
+    const Figure before = s.at(shares, c - 1).figure;
+    const Figure after = s.at(shares, c).figure;
     if (!before.hasValue() || !after.hasValue() || before.value() <= 0 || after.value() <= 0) continue;
     const double ratio = std::max(after.value() / before.value(), before.value() / after.value());
     const double whole = std::round(ratio);
@@ -133,20 +135,15 @@ void checkSplits(const StandardStatements& s, std::vector<Finding>& found) {
              std::to_string(static_cast<int>(whole)) + " times as high in " +
              std::to_string(s.years()[static_cast<size_t>(after.value() > before.value() ? c : c - 1)].label()) +
              " as in the year beside it: a split, or a figure in another scale",
-         "shares", c});
+         shares, c});
   }
 }
 
-/// Lines that are written as positive figures in every honest year.
-constexpr const char* kPositive[] = {
-    "revenue",  "cost_of_sales", "operating_expenses", "depreciation", "interest_expense", "receivables", "inventory",
-    "payables", "plant",         "goodwill",           "total_assets", "plant_bought",     "dividends",   "cash"};
-
 /// A figure below zero on a line whose other years are all above it.
-void checkSigns(const StandardStatements& s, const std::vector<Fact>& facts, const DocumentNames& documents,
-                std::vector<Finding>& found) {
+void checkSigns(const model::Model& m, const StandardStatements& s, const std::vector<Fact>& facts,
+                const DocumentNames& documents, std::vector<Finding>& found) {
   constexpr int kFewestYears = 4;  // others that agree
-  for (const char* line : kPositive) {
+  for (const std::string& line : linesOf(m, "positive_lines")) {
     int above = 0, below = 0, at = -1;
     for (int c = 0; c < static_cast<int>(s.years().size()); ++c) {
       const Figure& f = s.at(line, c).figure;
@@ -165,9 +162,10 @@ void checkSigns(const StandardStatements& s, const std::vector<Fact>& facts, con
 }
 
 /// Interest that stands on a concept whose name says that income has been taken off.
-void checkNetInterest(const StandardStatements& s, const std::vector<Fact>& facts, std::vector<Finding>& found) {
+void checkNetInterest(const std::string& interest, const StandardStatements& s, const std::vector<Fact>& facts,
+                      std::vector<Finding>& found) {
   for (int c = static_cast<int>(s.years().size()) - 1; c >= 0; --c) {
-    for (const LineCell::Part& part : s.at("interest_expense", c).parts) {
+    for (const LineCell::Part& part : s.at(interest, c).parts) {
       const std::string concept_name = facts[part.fact].concept_name.str();
       const bool net = concept_name.find("Net") != std::string::npos ||
                        concept_name.find("net_") != std::string::npos ||
@@ -176,7 +174,7 @@ void checkNetInterest(const StandardStatements& s, const std::vector<Fact>& fact
       found.push_back({"net interest used as gross", Severity::Warning, Stop::Filings,
                        concept_name + " stands on gross interest; its name says that interest income has been taken "
                                       "off, which flatters the cost of debt and interest cover",
-                       "interest_expense", c});
+                       interest, c});
       return;
     }
   }
@@ -184,16 +182,13 @@ void checkNetInterest(const StandardStatements& s, const std::vector<Fact>& fact
 
 }  // namespace
 
-void monitorPlausibility(const StandardStatements& s, const std::vector<Fact>& facts, const DocumentNames& documents,
-                         std::vector<Finding>& found) {
+void monitorPlausibility(const model::Model& m, const StandardStatements& s, const std::vector<Fact>& facts,
+                         const DocumentNames& documents, std::vector<Finding>& found) {
   checkDates(facts, documents, found);
-  checkScale(s, facts, documents,
-             {"revenue", "cost_of_sales", "ebit", "net_income", "total_assets", "total_equity", "cash", "shares",
-              "inventory", "receivables", "operating_cash_flow", "plant", "payables"},
-             found);
-  checkSplits(s, found);
-  checkSigns(s, facts, documents, found);
-  checkNetInterest(s, facts, found);
+  checkScale(m, s, facts, documents, found);
+  checkSplits(m.nameOf(model::Role::Shares), s, found);
+  checkSigns(m, s, facts, documents, found);
+  checkNetInterest(m.nameOf(model::Role::InterestExpense), s, facts, found);
 }
 
 }  // namespace zl

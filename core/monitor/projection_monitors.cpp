@@ -11,6 +11,8 @@
 namespace zl {
 namespace {
 
+using model::Role;
+
 constexpr int kFewestYears = 3;       // of history that a highest figure can be told from
 constexpr int kFirstStage = 5;        // years, where the outlook is one stage
 constexpr double kSameFigure = 1e-9;  // a level was taken from a statistic
@@ -24,7 +26,7 @@ class Projection {
     economy_ = rateAt(v_.rates, "long-run growth " + v_.currency, c_.valuationDate);
     for (int s = 0; s < e_.scenarios(); ++s) {
       growth(s);
-      for (const char* margin : {"gross_margin", "ebitda_margin", "ebit_margin"}) marginAboveHistory(margin, s);
+      for (const model::ViewRow& margin : e_.model().view("margins")) marginAboveHistory(margin.row, s);
       returns(s);
       negativeCash(s);
       shareCount(s);
@@ -35,38 +37,38 @@ class Projection {
   }
 
  private:
-  [[nodiscard]] int row(const char* name) const { return e_.model().find(name); }
+  [[nodiscard]] const std::string& name(Role role) const { return e_.model().nameOf(role); }
   [[nodiscard]] const std::string& label(int s) const { return c_.scenarios[static_cast<size_t>(s)].label; }
   [[nodiscard]] int first() const { return e_.layout().historyYears; }
   [[nodiscard]] int last() const { return e_.layout().columns() - 1; }
-  [[nodiscard]] std::string year(int column) const { return periodText(e_, v_.years, {row("revenue"), column}); }
+  [[nodiscard]] std::string year(int column) const {
+    return std::to_string(v_.years.back().label() + column - first() + 1) + "E";
+  }
   [[nodiscard]] static std::string percent(double x) { return groupedNumber(x * 100, 1) + " %"; }
-  void add(const char* monitor, Severity severity, Stop stop, std::string text, const char* at, int column) {
+  void add(const char* monitor, Severity severity, Stop stop, std::string text, const std::string& at, int column) {
     found_.push_back({monitor, severity, stop, std::move(text), at, column});
   }
 
   void growth(int s) {
     if (!economy_) return;
-    const int revenueGrowth = row("revenue_growth");
     const int stage = c_.stages.empty() ? kFirstStage : c_.stages.front();
     for (int c = first() + stage; c <= last(); ++c) {
-      const Figure g = e_.figure(revenueGrowth, c, s);
+      const Figure g = e_.figure(Role::RevenueGrowth, c, s);
       if (!g.hasValue() || g.value() - economy_->figure <= limitOf(c_, "growth above the economy") + 1e-12) continue;
       int years = 0;
       for (int later = c; later <= last(); ++later) {
-        const Figure then = e_.figure(revenueGrowth, later, s);
+        const Figure then = e_.figure(Role::RevenueGrowth, later, s);
         if (then.hasValue() && then.value() > economy_->figure) ++years;
       }
       return add("growth above the economy", Severity::Warning, Stop::Outlook,
                  label(s) + ": revenue still grows by " + percent(g.value()) + " in " + year(c) + ", the economy by " +
                      percent(economy_->figure) + "; " + std::to_string(years) +
                      (years == 1 ? " such year" : " such years") + " after the first stage",
-                 "revenue_growth", c);
+                 name(Role::RevenueGrowth), c);
     }
   }
 
-  void marginAboveHistory(const char* name, int s) {
-    const int index = row(name);
+  void marginAboveHistory(int index, int s) {
     const model::Row& margins = e_.model().rows[static_cast<size_t>(index)];
     if (!margins.projected) return;
     std::vector<Figure> past;
@@ -82,52 +84,50 @@ class Projection {
                  label(s) + ": " + margins.label + " reaches " + percent(margin.value()) + " in " + year(c) +
                      "; the highest of " + std::to_string(history.count) + " filed years is " +
                      percent(history.high.value()),
-                 name, c);
+                 margins.name, c);
     }
   }
 
   void returns(int s) {
-    const int roic = row("roic");
-    const Figure end = e_.figure(roic, last(), s);
-    const Figure middle = e_.figure(roic, first() + (last() - first()) / 2, s);
-    const Figure wacc = e_.figure(row("wacc"), last(), s);
+    const Figure end = e_.figure(Role::Roic, last(), s);
+    const Figure middle = e_.figure(Role::Roic, first() + (last() - first()) / 2, s);
+    const Figure wacc = e_.figure(Role::Wacc, last(), s);
     if (end.hasValue() && middle.hasValue() && wacc.hasValue() && end.value() >= middle.value() &&
         end.value() - wacc.value() > limitOf(c_, "returns do not fade")) {
       add("returns do not fade", Severity::Warning, Stop::Outlook,
           label(s) + ": the return on invested capital is " + percent(end.value()) + " in " + year(last()) +
               ", not lower than halfway (" + percent(middle.value()) + "), against a WACC of " + percent(wacc.value()),
-          "roic", last());
+          name(Role::Roic), last());
     }
-    const Figure kept = e_.constant("return_weight", s);
-    const Figure onNew = e_.constant("return_on_new_capital", s);
+    const Figure kept = e_.constant(Role::ReturnWeight, s);
+    const Figure onNew = e_.constant(Role::ReturnOnNewCapital, s);
     if (!kept.hasValue() || kept.value() <= 0 || !onNew.hasValue() || !wacc.hasValue() || onNew.value() <= wacc.value())
       return;
     add("return above WACC for ever", Severity::Warning, Stop::CashValue,
         label(s) + ": new capital earns " + percent(onNew.value()) + " for ever, WACC is " + percent(wacc.value()) +
             ": an advantage that nobody takes away",
-        "return_on_new_capital", 0);
+        name(Role::ReturnOnNewCapital), 0);
   }
 
   void negativeCash(int s) {
-    const int index = row("cash");
     for (int c = first(); c <= last(); ++c) {
-      const Figure cash = e_.figure(index, c, s);
+      const Figure cash = e_.figure(Role::Cash, c, s);
       if (!cash.hasValue() || cash.value() >= 0) continue;
       return add("negative cash", Severity::Fault, Stop::Outlook,
-                 label(s) + ": cash is " + figureText(cash, Kind::Money) + " m in " + year(c), "cash", c);
+                 label(s) + ": cash is " + figureText(cash, Kind::Money) + " m in " + year(c), name(Role::Cash), c);
     }
   }
 
   void shareCount(int s) {
-    const int index = row("shares");
     for (int c = first(); c <= last(); ++c) {
-      const Figure before = e_.figure(index, c - 1, s);
-      const Figure now = e_.figure(index, c, s);
+      const Figure before = e_.figure(Role::Shares, c - 1, s);
+      const Figure now = e_.figure(Role::Shares, c, s);
       if (!before.hasValue() || !now.hasValue() || before.value() <= 0) continue;
       const double change = now.value() / before.value() - 1;
       if (std::fabs(change) <= limitOf(c_, "share count moves")) continue;
       return add("share count moves", Severity::Warning, Stop::Outlook,
-                 label(s) + ": the share count changes by " + percent(change) + " in " + year(c), "shares", c);
+                 label(s) + ": the share count changes by " + percent(change) + " in " + year(c), name(Role::Shares),
+                 c);
     }
   }
 
@@ -138,11 +138,9 @@ class Projection {
   }
 
   void dividends(int s) {
-    const int paid = row("dividends");
-    const int free = row("simple_fcf");
     int years = 0, at = -1;
     for (int c = first(); c <= last(); ++c) {
-      if (!overpaid(e_.figure(paid, c, s), e_.figure(free, c, s))) continue;
+      if (!overpaid(e_.figure(Role::Dividends, c, s), e_.figure(Role::SimpleFreeCash, c, s))) continue;
       if (at < 0) at = c;
       ++years;
     }
@@ -150,18 +148,18 @@ class Projection {
     add("dividend above free cash flow", Severity::Warning, Stop::Outlook,
         label(s) + ": dividends exceed free cash flow in " + std::to_string(years) +
             (years == 1 ? " year, " : " years, first in ") + year(at),
-        "dividends", at);
+        name(Role::Dividends), at);
   }
 
   void dividendsFiled() {
     const int base = first() - 1;
-    const Figure paid = v_.history.at(row("dividends"), base);
-    const Figure free = v_.history.at(row("simple_fcf"), base);
+    const Figure paid = e_.figure(Role::Dividends, base, 0);
+    const Figure free = e_.figure(Role::SimpleFreeCash, base, 0);
     if (!overpaid(paid, free)) return;
     add("dividend above free cash flow", Severity::Warning, Stop::History,
         "Dividends of the base year are " + figureText(paid, Kind::Money) + " m, free cash flow " +
             figureText(free, Kind::Money) + " m",
-        "dividends", base);
+        name(Role::Dividends), base);
   }
 
   /// A level that is the mean or median of a span of years with a flagged one in it, and not the
@@ -170,7 +168,7 @@ class Projection {
     for (const auto& [name, assumption] : c_.scenarios[static_cast<size_t>(s)].drivers) {
       const int driver = e_.model().find(name);
       if (driver < 0 || !assumption.path.level) continue;
-      if (e_.model().rows[static_cast<size_t>(driver)].role != model::Role::Driver) continue;
+      if (e_.model().rows[static_cast<size_t>(driver)].declared != model::Declared::Driver) continue;
       for (const int span : {3, 5, 10}) {
         if (averageWithFlagged(driver, span, *assumption.path.level, s)) break;
       }
@@ -203,7 +201,7 @@ class Projection {
         row.label + " (" + label(s) + ") is the " + (mean ? "mean" : "median") + " of " + std::to_string(span) +
             " years with " + flagged + " in it; without, it is " +
             figureText(mean ? regular.mean : regular.median, row.kind),
-        row.name.c_str(), first());
+        row.name, first());
     return true;
   }
 

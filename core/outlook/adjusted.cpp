@@ -10,16 +10,18 @@ namespace zl {
 namespace {
 
 /// Totals that a change of a part moves, in the order in which one enters the next.
-constexpr std::array kTotals = {"ebit", "pretax_profit", "net_income"};
+constexpr std::array kTotals = {model::Role::Ebit, model::Role::PretaxProfit, model::Role::NetIncome};
 
-const Tie* tieOf(const std::vector<Tie>& ties, const char* total) {
+const Tie* tieOf(const std::vector<Tie>& ties, const std::string& total) {
   const auto found = std::find_if(ties.begin(), ties.end(), [&](const Tie& t) { return t.total.line == total; });
   return found == ties.end() ? nullptr : &*found;
 }
 
 }  // namespace
 
-std::map<CellOfLine, Shift> shiftsOf(const Case& c, const std::vector<Tie>& ties, double taxRate) {
+std::map<CellOfLine, Shift> shiftsOf(const Case& c, const model::Model& m, const std::vector<Tie>& ties,
+                                     const Figure& taxRate) {
+  const std::string& taxLine = m.nameOf(model::Role::Tax);
   std::map<CellOfLine, Shift> shifts;
   std::set<int> years;
   for (const auto& [cell, adjustment] : c.adjustments) {
@@ -29,7 +31,8 @@ std::map<CellOfLine, Shift> shiftsOf(const Case& c, const std::vector<Tie>& ties
     years.insert(cell.second);
   }
   for (const int year : years) {
-    for (const char* total : kTotals) {
+    for (const model::Role role : kTotals) {
+      const std::string& total = m.nameOf(role);
       const Tie* tie = tieOf(ties, total);
       if (tie == nullptr) continue;
       double moved = 0;
@@ -41,10 +44,11 @@ std::map<CellOfLine, Shift> shiftsOf(const Case& c, const std::vector<Tie>& ties
       Shift& shift = shifts[{total, year}];
       shift.amount += moved;
       shift.why.push_back("carried from its parts");
-      if (tie->total.line == kTotals[1] && c.adjustments.count({"tax", year}) == 0) {
-        Shift& tax = shifts[{"tax", year}];
-        tax.amount += taxRate * shift.amount;
-        tax.why.push_back(groupedNumber(taxRate * 100, 1) + " % of the change of profit before tax");
+      if (role == model::Role::PretaxProfit && taxRate.hasValue() && !taxLine.empty() &&
+          c.adjustments.count({taxLine, year}) == 0) {
+        Shift& tax = shifts[{taxLine, year}];
+        tax.amount += taxRate.value() * shift.amount;
+        tax.why.push_back(groupedNumber(taxRate.value() * 100, 1) + " % of the change of profit before tax");
       }
     }
   }

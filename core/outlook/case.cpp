@@ -1,5 +1,6 @@
 #include "core/outlook/case.h"
 
+#include <algorithm>
 #include <cmath>
 #include <cstdlib>
 #include <set>
@@ -7,6 +8,14 @@
 #include "core/quantity/number_text.h"
 
 namespace zl {
+
+Case::Case() = default;
+Case::Case(const Case&) = default;
+Case::Case(Case&&) noexcept = default;
+Case& Case::operator=(const Case&) = default;
+Case& Case::operator=(Case&&) noexcept = default;
+Case::~Case() = default;
+bool operator==(const Case&, const Case&) = default;
 
 const Scenario* Case::scenario(const std::string& id) const {
   const int index = indexOf(id);
@@ -38,6 +47,18 @@ const InputChoice* Case::input(const Scenario& s, const std::string& row) const 
   const Scenario& b = base();
   const auto shared = b.inputs.find(row);
   return shared == b.inputs.end() ? nullptr : &shared->second;
+}
+
+InputChoice chosenFigure(const model::Row& input, double figure, Provenance said) {
+  const auto number = static_cast<size_t>(std::max(0.0, figure));
+  if (model::optionLabel(input, figure).empty()) return {figure, {}, std::move(said)};
+  return {0, input.options[number].name, std::move(said)};
+}
+
+Figure figureOf(const model::Row& input, const InputChoice& choice) {
+  if (choice.option.empty()) return Figure::of(choice.figure);
+  const int option = input.option(choice.option);
+  return option < 0 ? Figure::absent(input.label + " has no option '" + choice.option + "'") : Figure::of(option);
 }
 
 double probabilitySum(const Case& c) {
@@ -80,6 +101,9 @@ class FaultFinder {
       say("the horizon is " + std::to_string(case_.horizon) + " years; it can be 3 to 15");
     }
     checkStages();
+    if (case_.price.stands == PriceChoice::Stands::Pinned &&
+        !(case_.price.pinned > 0 && std::isfinite(case_.price.pinned)))
+      say("the pinned price is " + plainNumber(case_.price.pinned) + "; it must be above nought");
     if (case_.scenario(kBase) == nullptr) say("there is no scenario 'base'");
     std::set<std::string> ids;
     for (const Scenario& s : case_.scenarios) {
@@ -127,9 +151,9 @@ class FaultFinder {
   }
 
   /// Null where the model in use has no such row.
-  [[nodiscard]] const model::Row* find(const std::string& name, model::Role role) const {
+  [[nodiscard]] const model::Row* find(const std::string& name, model::Declared role) const {
     const int index = model_.find(name);
-    if (index < 0 || model_.rows[static_cast<size_t>(index)].role != role) return nullptr;
+    if (index < 0 || model_.rows[static_cast<size_t>(index)].declared != role) return nullptr;
     return &model_.rows[static_cast<size_t>(index)];
   }
 
@@ -141,7 +165,7 @@ class FaultFinder {
   }
 
   void checkDriver(const Scenario& s, const std::string& name, const Assumption& a) {
-    const model::Row* row = find(name, model::Role::Driver);
+    const model::Row* row = find(name, model::Declared::Driver);
     // A path that rests must still be one when it is taken up again.
     if (const std::string fault = faultOf(a.path, case_.horizon, s.id == kBase); !fault.empty()) {
       say((row == nullptr ? name : row->label) + " (" + s.label + "): " + fault);
@@ -156,9 +180,20 @@ class FaultFinder {
   }
 
   void checkInput(const Scenario& s, const std::string& name, const InputChoice& choice) {
-    if (const model::Row* row = find(name, model::Role::Input)) {
+    const model::Row* row = find(name, model::Declared::Input);
+    if (row == nullptr) return;
+    if (!row->isChoice()) {
+      if (!choice.option.empty()) say(row->label + " (" + s.label + ") is a figure and has no options");
       checkRange(s, *row, choice.figure);
+      return;
     }
+    const bool known =
+        choice.option.empty() ? !model::optionLabel(*row, choice.figure).empty() : row->option(choice.option) >= 0;
+    if (known) return;
+    std::string names;
+    for (const model::Option& option : row->options) names += (names.empty() ? "" : ", ") + option.name;
+    say(row->label + " (" + s.label + "): there is no option '" +
+        (choice.option.empty() ? plainNumber(choice.figure) : choice.option) + "'; there are " + names);
   }
 
   [[nodiscard]] bool isFiled(const std::string& line) const {

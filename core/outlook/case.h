@@ -10,6 +10,7 @@
 #include "core/model/syntax.h"
 #include "core/outlook/path.h"
 #include "core/period/date.h"
+#include "core/quantity/figure.h"
 
 namespace zl {
 
@@ -28,7 +29,8 @@ struct Assumption {
 };
 
 struct InputChoice {
-  double figure = 0;
+  double figure = 0;   ///< of an input that is no choice; cases of old hold the number of an option here
+  std::string option;  ///< of a choice: the option it stands on
   Provenance said;
   friend bool operator==(const InputChoice&, const InputChoice&) = default;
 };
@@ -42,6 +44,11 @@ struct Scenario {
   std::map<std::string, InputChoice> inputs;
   friend bool operator==(const Scenario&, const Scenario&) = default;
 };
+
+/// A figure as an input holds it: a choice keeps the name of the option of that number, where it has one.
+InputChoice chosenFigure(const model::Row& input, double figure, Provenance said);
+/// The figure that the model reads; absent where the choice has no such option.
+Figure figureOf(const model::Row& input, const InputChoice& choice);
 
 struct PeerChoice {
   bool in = true;
@@ -95,12 +102,29 @@ struct PublishedSet {
   Date valuationDate{};
   std::map<std::string, std::map<int, double>> figures;  ///< base's, by row and fiscal year
   std::map<std::string, double> values;                  ///< value per share by scenario, listing units
+  std::map<std::string, double> methods;                 ///< base's value per share by method, listing units
   std::optional<double> price;                           ///< on the valuation date, listing units
   Provenance said;
   friend bool operator==(const PublishedSet&, const PublishedSet&) = default;
 };
 
+/// Which price a case stands on.
+struct PriceChoice {
+  enum class Stands { AtValuationDate, Live, Pinned } stands = Stands::AtValuationDate;
+  double pinned = 0;  ///< listing units
+  Provenance said;    ///< of a pinned one
+  friend bool operator==(const PriceChoice&, const PriceChoice&) = default;
+};
+
 struct Case {
+  // Made in one place: each of these is a page of code wherever it is made.
+  Case();
+  Case(const Case&);
+  Case(Case&&) noexcept;
+  Case& operator=(const Case&);
+  Case& operator=(Case&&) noexcept;
+  ~Case();
+
   std::string company;
   std::string model = "standard";          ///< the shipped model in use
   std::map<std::string, OwnRows> ownRows;  ///< by shipped model
@@ -110,6 +134,7 @@ struct Case {
   /// until the case is rolled forward, so that no path slips by a year.
   int baseYear = 0;
   Date valuationDate{};
+  PriceChoice price;
   std::vector<Scenario> scenarios;           ///< in order of display: worst, base, best
   std::map<int, std::string> exceptional;    ///< fiscal year -> reason
   std::map<std::string, PeerChoice> peers;   ///< "peer id/multiple id" -> in or out by hand
@@ -132,7 +157,7 @@ struct Case {
   [[nodiscard]] const Assumption* driver(const Scenario& s, const std::string& row) const;
   [[nodiscard]] const InputChoice* input(const Scenario& s, const std::string& row) const;
 
-  friend bool operator==(const Case&, const Case&) = default;
+  friend bool operator==(const Case&, const Case&);
 };
 
 /// Whether a line's figures are used as first filed.

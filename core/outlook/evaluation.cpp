@@ -39,11 +39,11 @@ DriverFigures driverFigures(const model::Row& driver, const Case& c, const Scena
 }
 
 Figure constantFigure(const model::Row& row, const Case& c, const Scenario& s, const Givens& givens) {
-  if (row.role == model::Role::Given) {
+  if (row.declared == model::Declared::Given) {
     const auto found = givens.find(row.name);
     return found == givens.end() ? Figure::absent(row.label + " is not known") : found->second;
   }
-  if (const InputChoice* choice = c.input(s, row.name)) return Figure::of(choice->figure);
+  if (const InputChoice* choice = c.input(s, row.name)) return figureOf(row, *choice);
   return row.preset && row.preset->level ? Figure::of(*row.preset->level)
                                          : Figure::absent(row.label + " has not been chosen");
 }
@@ -73,10 +73,10 @@ void Evaluation::placeInputs() {
   std::int32_t next = 0;
   inputAt_.assign(model().rows.size(), -1);
   for (size_t r = 0; r < model().rows.size(); ++r) {
-    const model::Role role = model().rows[r].role;
-    if (role == model::Role::Row) continue;
+    const model::Declared declared = model().rows[r].declared;
+    if (declared == model::Declared::Row) continue;
     inputAt_[r] = next;
-    next += role == model::Role::Driver ? layout().forecastYears : 1;
+    next += declared == model::Declared::Driver ? layout().forecastYears : 1;
   }
 }
 
@@ -85,8 +85,8 @@ std::vector<Figure> Evaluation::inputsOf(const Scenario& s, const Givens& givens
   std::set<Cell>& clipped = clipped_.emplace_back();
   for (size_t r = 0; r < model().rows.size(); ++r) {
     const model::Row& row = model().rows[r];
-    if (row.role == model::Role::Row) continue;
-    if (row.role != model::Role::Driver) {
+    if (row.declared == model::Declared::Row) continue;
+    if (row.declared != model::Declared::Driver) {
       figures.push_back(constantFigure(row, case_, s, givens));
       continue;
     }
@@ -104,7 +104,7 @@ std::vector<Figure> Evaluation::inputsOf(const Scenario& s, const Givens& givens
 
 const Figure* Evaluation::input(Cell cell, int scenario) const {
   const std::int32_t first = inputAt_[static_cast<size_t>(cell.row)];
-  const bool path = model().rows[static_cast<size_t>(cell.row)].role == model::Role::Driver;
+  const bool path = model().rows[static_cast<size_t>(cell.row)].declared == model::Declared::Driver;
   if (first < 0 || (path && !layout().isForecast(cell.column))) return nullptr;
   const auto year = static_cast<size_t>(path ? cell.column - layout().historyYears : 0);
   return &inputs_[static_cast<size_t>(scenario)][static_cast<size_t>(first) + year];
@@ -115,6 +115,7 @@ bool Evaluation::clipped(Cell cell, int scenario) const {
 }
 
 Figure Evaluation::figure(int row, int column, int scenario) const {
+  if (row < 0) return Figure::absent("the model has no such row");
   if (model().rows[static_cast<size_t>(row)].timing == model::Timing::Constant) column = 0;
   const Cell cell{row, column};
   if (std::optional<Figure> known = look(cell, scenario)) return *known;
@@ -179,11 +180,31 @@ Figure Evaluation::figure(const std::string& row, int column, int scenario) cons
   return figure(index, column, scenario);
 }
 
-Figure Evaluation::constant(const std::string& row, int scenario) const {
-  return figure(row, 0, scenario);
+Figure Evaluation::figure(model::Role role, int column, int scenario) const {
+  const int row = model().find(role);
+  if (row < 0) return Figure::absent(std::string("no row of the model means '") + model::specOf(role).name + "'");
+  return figure(row, column, scenario);
 }
 
-Figure weightedValue(const Evaluation& e, const std::string& row) {
+bool Evaluation::stands(model::Role choice, const char* option, int scenario) const {
+  const model::Row* row = model().row(choice);
+  return row != nullptr && constant(choice, scenario).valueOr(-1) == row->option(option);
+}
+
+const model::Method* Evaluation::leadingMethod(int scenario) const {
+  const auto& methods = model().methods;
+  const auto leads = std::find_if(methods.begin(), methods.end(), [&](const model::Method& m) {
+    return m.choice >= 0 && constant(m.choice, scenario).valueOr(-1) == m.option;
+  });
+  return leads == methods.end() ? nullptr : &*leads;
+}
+
+Figure weightedValue(const Evaluation& e, model::Role role) {
+  const int row = e.model().find(role);
+  return row < 0 ? e.constant(role, 0) : weightedValue(e, row);
+}
+
+Figure weightedValue(const Evaluation& e, int row) {
   if (!probabilitiesSumToOne(e.caseOf())) return Figure::notMeaningful("the probabilities do not sum to one");
   double value = 0;
   for (int i = 0; i < e.scenarios(); ++i) {

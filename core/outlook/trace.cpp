@@ -7,7 +7,7 @@
 namespace zl {
 
 using model::Cell;
-using model::Role;
+using model::Declared;
 using model::Timing;
 
 std::string periodText(const Evaluation& e, const std::vector<FiscalYear>& years, Cell cell) {
@@ -34,7 +34,7 @@ class Tracer {
     const bool history = row.timing != Timing::Constant && !e_.layout().isForecast(cell.column);
     if (history && row.historyFiled) {
       filed(row, cell, step);
-    } else if (!history && row.role != Role::Row) {
+    } else if (!history && row.declared != Declared::Row) {
       assumed(row, step);
     } else if (const model::Expr* rule = model::ruleOf(row, e_.layout(), cell.column)) {
       derived(*rule, cell, step);
@@ -59,13 +59,13 @@ class Tracer {
   }
 
   void assumed(const model::Row& row, TraceStep& step) const {
-    if (row.role == Role::Given) {
+    if (row.declared == Declared::Given) {
       step.source = TraceStep::Source::Given;
       return;
     }
     const Case& c = e_.caseOf();
     const Scenario& s = c.scenarios[static_cast<size_t>(scenario_)];
-    if (row.role == Role::Driver) {
+    if (row.declared == Declared::Driver) {
       step.assumption = c.driver(s, row.name);
       step.inheritedFrom = s.drivers.count(row.name) > 0 ? s.label : c.base().label;
     } else {
@@ -75,7 +75,7 @@ class Tracer {
     const bool said = step.assumption != nullptr || step.choice != nullptr;
     step.source = said ? TraceStep::Source::Assumed : TraceStep::Source::Preset;
     // A path that starts from the last actual stands on it.
-    if (row.role == Role::Driver && row.history) {
+    if (row.declared == Declared::Driver && row.history) {
       step.inputs.push_back(link({step.self.cell.row, e_.layout().baseColumn()}));
     }
   }
@@ -119,7 +119,8 @@ class Tracer {
       e.anchor = model::Anchor::Here;
       return;
     }
-    if (e.op == model::Op::Total) return;  // a sum over the years reads better by name
+    // A sum over years or terms, and a choice, read better by name.
+    if (e.op == model::Op::Total || e.op == model::Op::Sum || e.op == model::Op::Is) return;
     for (model::Expr& part : e.args) substitute(part, column);
   }
 
@@ -134,7 +135,7 @@ class Tracer {
     const model::Row& row = rowOf(cell);
     const bool constant = row.timing == Timing::Constant;
     // History is no part of the program. Its rules read history and what is assumed or given.
-    if (constant ? row.role != Role::Row : !e_.layout().isForecast(cell.column)) {
+    if (constant ? row.declared != Declared::Row : !e_.layout().isForecast(cell.column)) {
       for (int column = constant ? 0 : cell.column; column < e_.layout().historyYears; ++column) {
         for (size_t r = 0; r < e_.model().rows.size(); ++r) {
           const model::Row& other = e_.model().rows[r];
@@ -144,7 +145,7 @@ class Tracer {
       }
     }
     // A driver's path may start from the last actual, as its own step says.
-    if (row.role == Role::Driver && row.history && cell.column == e_.layout().baseColumn()) {
+    if (row.declared == Declared::Driver && row.history && cell.column == e_.layout().baseColumn()) {
       for (int column = e_.layout().historyYears; column < e_.layout().columns(); ++column)
         step.dependents.push_back(link({cell.row, column}));
     }
@@ -160,7 +161,8 @@ class Tracer {
 
 TraceLink linkTo(const Evaluation& e, const std::vector<FiscalYear>& years, Cell cell, int scenario) {
   const model::Row& row = e.model().rows[static_cast<size_t>(cell.row)];
-  return {cell, row.label, periodText(e, years, cell), e.figure(cell.row, cell.column, scenario), row.kind};
+  const Figure figure = e.figure(cell.row, cell.column, scenario);
+  return {cell, row.label, periodText(e, years, cell), figure, row.kind, optionLabel(row, figure.valueOr(-1))};
 }
 
 TraceStep trace(const Evaluation& e, const StandardStatements& statements, Cell cell, int scenario) {

@@ -16,6 +16,7 @@ struct TraceLink {
   std::string period;  ///< "2025", "2026E", "" for a constant
   Figure figure;
   model::Kind kind = model::Kind::Money;
+  std::string option;  ///< of a choice: what it stands on
 };
 
 struct TraceStep {

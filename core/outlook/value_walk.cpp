@@ -4,14 +4,12 @@
 #include <cmath>
 #include <map>
 #include <numeric>
+#include <set>
 
 #include "core/outlook/roll_forward.h"
 
 namespace zl {
 namespace {
-
-constexpr const char* kValueRow = "raw_value";
-constexpr const char* kBaseYearRow = "base_fiscal_year";  // goes with the filed figures, not by itself
 
 struct Part {
   enum class Of { Rows, Model, Filed, Horizon, Probabilities } of = Of::Rows;
@@ -42,6 +40,12 @@ class Walker {
       if (!ground) return tl::unexpected(ground.error());
       grounds_[end] = std::move(*ground);
       grounds_[end].baseYear = ends_[end]->assumptions.baseYear;
+      if (modelOf(end).find(model::Role::ValueBeforeFloor) < 0) {
+        return fail(ErrorKind::NotFound,
+                    std::string("no row of the model means '") + model::specOf(model::Role::ValueBeforeFloor).name +
+                        "', which a walk explains",
+                    modelOf(end).title);
+      }
     }
     findParts();
     if (parts_.size() > static_cast<size_t>(kMostWalkParts)) {
@@ -120,13 +124,41 @@ class Walker {
     });
   }
 
+  /// Rows that the value reads in either end's model, through any rule; a part of none of them has no effect.
+  void findWhatValueReads() {
+    for (int end = 0; end < 2; ++end) {
+      const model::Model& m = modelOf(end);
+      std::vector<int> open{m.find(model::Role::ValueBeforeFloor)};
+      std::vector<bool> seen(m.rows.size(), false);
+      const std::function<void(const model::Expr&)> follow = [&](const model::Expr& e) {
+        if (e.op == model::Op::Ref) open.push_back(e.row);
+        for (const model::Expr& part : e.args) follow(part);
+      };
+      while (!open.empty()) {
+        const auto at = static_cast<size_t>(open.back());
+        open.pop_back();
+        if (seen[at]) continue;
+        seen[at] = true;
+        const model::Row& row = m.rows[at];
+        underValue_.insert(row.name);
+        for (const std::optional<model::Expr>* rule : {&row.history, &row.first, &row.forecast, &row.value}) {
+          if (*rule) follow(**rule);
+        }
+      }
+    }
+  }
+  [[nodiscard]] bool standsUnderValue(const std::string& row) const { return underValue_.count(row) > 0; }
+
   void findParts() {
+    findWhatValueReads();
     const model::Model& m = modelOf(1);
     for (const model::Row& row : m.rows) {
-      if (row.role == model::Role::Row || row.name == kBaseYearRow) continue;
-      const bool driver = row.role == model::Role::Driver;
+      // The base year goes with the filed figures, not by itself.
+      if (row.declared == model::Declared::Row || row.name == modelOf(1).nameOf(model::Role::BaseFiscalYear)) continue;
+      const bool driver = row.declared == model::Declared::Driver;
       const bool moves = !driver && readByHistory(m, row.name);
       if (driver ? !driverDiffers(row.name) : !constantDiffers(row.name, moves)) continue;
+      if (!standsUnderValue(row.name)) continue;
       const std::string& label = plan_.byRow ? row.label : row.group;
       if (plan_.byRow || parts_.empty() || parts_.back().label != label) {
         parts_.push_back({Part::Of::Rows, label, {}, {}, false});
@@ -149,7 +181,9 @@ class Walker {
     if (a.adjustments != b.adjustments) filed.emplace_back("Adjustments of history");
     if (a.lines != b.lines || a.ownLines != b.ownLines) filed.emplace_back("Lines that concepts stand on");
     if (a.firstFiled != b.firstFiled) filed.emplace_back("Figures as first filed");
-    if (!filed.empty()) parts_.push_back({Part::Of::Filed, "Filed figures", {kBaseYearRow}, std::move(filed), true});
+    if (!filed.empty())
+      parts_.push_back(
+          {Part::Of::Filed, "Filed figures", {modelOf(1).nameOf(model::Role::BaseFiscalYear)}, std::move(filed), true});
     if (a.horizon != b.horizon) parts_.push_back({Part::Of::Horizon, "Horizon", {}, {"Forecast years"}, true});
     if (plan_.scenario.empty() && std::any_of(scenarios_.begin(), scenarios_.end(), [&](const std::string& id) {
           return a.scenario(id)->probability != b.scenario(id)->probability;
@@ -207,7 +241,7 @@ class Walker {
     if (const Assumption* a = from.driver(there, name)) {
       s.drivers[name] = *a;
       const int row = modelOf(end).find(name);
-      const bool drives = row >= 0 && modelOf(end).rows[static_cast<size_t>(row)].role == model::Role::Driver;
+      const bool drives = row >= 0 && modelOf(end).rows[static_cast<size_t>(row)].declared == model::Declared::Driver;
       if (drives && a->path.shape == Shape::Steps)
         s.drivers[name].path = asTyped(name, end, s.id);  // stages may differ
     }
@@ -272,8 +306,8 @@ class Walker {
     for (size_t i = 0; i < program.inputs.size(); ++i) {
       const model::Cell cell = program.inputs[i].cell;
       const model::Row& row = m.rows[static_cast<size_t>(cell.row)];
-      const bool path = row.role == model::Role::Driver;
-      if (row.role == model::Role::Row || (path && !program.layout.isForecast(cell.column))) {
+      const bool path = row.declared == model::Declared::Driver;
+      if (row.declared == model::Declared::Row || (path && !program.layout.isForecast(cell.column))) {
         inputs.setAll(i, ground.history->at(cell.row, cell.column).orNaN());
         continue;
       }
@@ -288,7 +322,7 @@ class Walker {
         inputs.set(i, static_cast<int>(lane), second(masks[lane], part->second) ? other : first);
       }
     }
-    const auto value = static_cast<std::uint32_t>(program.slot({m.find(kValueRow), 0}));
+    const auto value = static_cast<std::uint32_t>(program.slot({m.find(model::Role::ValueBeforeFloor), 0}));
     const model::LaneResults results = model::evaluate(program, inputs, {{value}});
     for (size_t lane = 0; lane < masks.size(); ++lane) {
       const int end = second(masks[lane], Part::Of::Probabilities) ? 1 : 0;
@@ -301,7 +335,7 @@ class Walker {
   std::vector<Figure> figuresOfEnd(const Ground& ground, int row, int end, const std::string& id) const {
     const model::Row& r = ground.compiled->model.rows[static_cast<size_t>(row)];
     const Scenario& s = *caseOf(end).scenario(id);
-    if (r.role != model::Role::Driver) return {constantFigure(r, caseOf(end), s, ends_[end]->givens)};
+    if (r.declared != model::Declared::Driver) return {constantFigure(r, caseOf(end), s, ends_[end]->givens)};
     const int years = ground.history->layout().forecastYears;
     const bool dated = ground.baseYear > 0 && caseOf(end).baseYear > 0;
     const int later = dated ? ground.baseYear - caseOf(end).baseYear : 0;
@@ -389,7 +423,7 @@ class Walker {
     const Evaluation e(ground->compiled, ground->history, c, mixedGivens(mask));
     std::string why;
     for (const std::string& id : scenarios_) {
-      const Figure value = e.constant(kValueRow, c.indexOf(id));
+      const Figure value = e.constant(model::Role::ValueBeforeFloor, c.indexOf(id));
       if (value.hasValue()) continue;
       why = c.scenario(id)->label + ": " + value.reason();
       break;
@@ -405,6 +439,7 @@ class Walker {
   const GroundOf& groundOf_;
   Ground grounds_[2];
   std::vector<std::string> scenarios_;
+  std::set<std::string> underValue_;  ///< rows that the value reads
   std::vector<Part> parts_;
   std::vector<double> values_;  ///< raw value per share by mixture: a bit a part, set where it is the second's
 };

@@ -80,20 +80,15 @@ void markOutliers(std::vector<PeerRow>& rows, Multiple m, const MultipleStatisti
   }
 }
 
-Figure impliedPerShare(const Subject& subject, Multiple m, const Figure& multiple) {
-  const Figure& metric = m == Multiple::PriceToEarnings ? subject.netIncome : subject.ebitda;
-  if (metric.hasValue() && metric.value() <= 0) {
-    return Figure::notMeaningful(m == Multiple::PriceToEarnings ? "the subject's earnings are not positive"
-                                                                : "the subject's EBITDA is not positive");
-  }
-  Figure equity = multiple * metric;
-  if (m == Multiple::EvToEbitda) equity = equity - subject.claims;
-  Figure perShare = equity / subject.dilutedShares * subject.quoteRate;
-  if (perShare.hasValue() && perShare.value() < 0) return Figure::of(0);
-  return perShare;
-}
-
 }  // namespace
+
+Figure statisticNamed(const MultipleStatistics& statistics, const std::string& name) {
+  if (name == "low") return statistics.low;
+  if (name == "median") return statistics.median;
+  if (name == "mean") return statistics.mean;
+  if (name == "high") return statistics.high;
+  return Figure::absent("there is no statistic '" + name + "' of peers");
+}
 
 CrossCheck crossCheck(const Subject& subject, const std::vector<Peer>& peers, const SpotRates& rates,
                       const std::map<std::string, PeerChoice>& choices) {
@@ -119,8 +114,6 @@ CrossCheck crossCheck(const Subject& subject, const std::vector<Peer>& peers, co
     }
     const MultipleStatistics s = statisticsOf(included);
     markOutliers(check.rows, m, s);
-    check.implied[m] = {impliedPerShare(subject, m, s.low), impliedPerShare(subject, m, s.median),
-                        impliedPerShare(subject, m, s.mean), impliedPerShare(subject, m, s.high)};
     check.statistics[m] = s;
   }
   return check;

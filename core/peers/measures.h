@@ -8,10 +8,10 @@
 
 namespace zl {
 
-/// Rows of the shipped model with a counterpart among peers' figures.
+/// Measures that can be taken of peers, as rows of a model name them (`peers ebit_margin`).
 const std::vector<std::string>& peerMeasures();
 
-/// The peer's figure for a row of peerMeasures() in its last fiscal year, on the basis: ratios in its
+/// The peer's figure for one of peerMeasures() in its last fiscal year, on the basis: ratios in its
 /// own currency, defined as the model defines the row. Absent where the table lacks a part of it.
 Figure peerMeasure(const Peer& peer, const std::string& row, const MeasureBasis& basis);
 

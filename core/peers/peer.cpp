@@ -13,6 +13,10 @@ const char* multipleLabel(Multiple m) {
   return m == Multiple::PriceToEarnings ? "Price to earnings" : "EV to EBITDA";
 }
 
+const char* multipleName(Multiple m) {
+  return m == Multiple::PriceToEarnings ? "price_to_earnings" : "ev_to_ebitda";
+}
+
 std::string peerChoiceKey(const std::string& peer, Multiple m) {
   return peer + "/" + multipleId(m);
 }

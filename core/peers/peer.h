@@ -52,6 +52,8 @@ enum class Multiple { PriceToEarnings, EvToEbitda };
 inline constexpr Multiple kMultiples[] = {Multiple::PriceToEarnings, Multiple::EvToEbitda};
 const char* multipleId(Multiple m);
 const char* multipleLabel(Multiple m);
+/// As model text names it: "price_to_earnings".
+const char* multipleName(Multiple m);
 
 /// Months of a fiscal year that lie in the twelve compared.
 struct MonthsOf {
@@ -119,26 +121,25 @@ struct Subject {
   std::string currency;
   Date target{};  ///< end of the twelve months that multiples are aligned to
   MeasureBasis basis{};
-  Figure revenue, netIncome, ebitda;  ///< on the basis
-  Figure dilutedShares;
-  Figure quoteRate;  ///< listing units per unit of reporting currency, per share
-  Figure claims;     ///< what lies between enterprise value and equity: EV = equity + claims
-};
-
-struct ImpliedValue {
-  Figure low, median, mean, high;  ///< per share, in the subject's listing units
+  Figure revenue;  ///< for size
 };
 
 struct CrossCheck {
   std::vector<PeerRow> rows;
   std::map<Multiple, MultipleStatistics> statistics;
-  std::map<Multiple, ImpliedValue> implied;
 };
+
+/// The statistics that values are taken from, as model text and reports name them.
+inline constexpr const char* kValuedStatistics[] = {"low", "median", "mean", "high"};
+/// One of them; absent for a name that is none of them.
+Figure statisticNamed(const MultipleStatistics& statistics, const std::string& name);
 
 /// A peer with more than this times, or less than one such part of, the subject's revenue is out
 /// of scale.
 inline constexpr double kScaleLimit = 8.0;
 
+/// Peers' multiples and their statistics. What they imply for the subject is the model's to say, which they enter
+/// as givens.
 CrossCheck crossCheck(const Subject& subject, const std::vector<Peer>& peers, const SpotRates& rates,
                       const std::map<std::string, PeerChoice>& choices);
 

@@ -71,7 +71,14 @@ std::string readTest(Words& words, QualityTest& test) {
     return "'" + std::string(word) + "' is no threshold";
   }
   if (words.atEnd()) return {};
-  if (words.next() != "for") return "only 'for' and a sector may follow the threshold";
+  std::string_view word = words.next();
+  if (word == "covers") {
+    test.covers = words.next();
+    if (test.covers.empty()) return "'covers' is followed by a row";
+    if (words.atEnd()) return {};
+    word = words.next();
+  }
+  if (word != "for") return "only 'covers' and a row, or 'for' and a sector, may follow the threshold";
   test.sector = words.next();
   return words.atEnd() && !test.sector.empty() ? "" : "'for' is followed by one sector in quotes";
 }
@@ -117,9 +124,13 @@ Figure statisticOf(const QualityTest& test, const Series& series, QualityResult&
   return Figure::absent();
 }
 
-/// Nothing to cover is no failure to cover it.
-bool nothingToCover(const Figure& figure) {
-  return figure.isNotMeaningful() && (figure.reason() == "no interest" || figure.reason() == "no dividend");
+/// Nothing to cover, in every year looked at that is known, is no failure to cover it.
+bool nothingToCover(const QualityTest& test, const Series& covered) {
+  const size_t count = std::min(covered.figures.size(), static_cast<size_t>(test.years));
+  const std::span<const Figure> window(covered.figures.data() + (covered.figures.size() - count), count);
+  const auto known = [](const Figure& f) { return f.hasValue(); };
+  return std::any_of(window.begin(), window.end(), known) &&
+         std::none_of(window.begin(), window.end(), [](const Figure& f) { return f.valueOr(0) != 0; });
 }
 
 }  // namespace
@@ -184,7 +195,7 @@ std::vector<QualityResult> review(const std::vector<QualityTest>& tests,
     if (result.exempt.empty() && result.figure.hasValue()) {
       const double x = result.figure.value();
       result.holds = test.atLeast ? x >= result.threshold : x <= result.threshold;
-    } else if (result.exempt.empty() && test.atLeast && nothingToCover(result.figure)) {
+    } else if (result.exempt.empty() && !test.covers.empty() && nothingToCover(test, seriesOf(test.covers))) {
       result.holds = true;
     }
     results.push_back(std::move(result));

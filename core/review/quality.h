@@ -3,7 +3,7 @@
 // threshold. No total, no grade: what fails is a question to answer.
 //
 //   group "Resilience"
-//   test cover "EBIT over gross interest" interest_cover last over 1 at least 4
+//   test cover "EBIT over gross interest" interest_cover last over 1 at least 4 covers counted_interest
 
 #include <functional>
 #include <map>
@@ -27,6 +27,7 @@ struct QualityTest {
   int years = 1;
   bool atLeast = true;
   double threshold = 0;
+  std::string covers;  ///< row of what is to be covered: where there is nothing of it, the test holds
   std::string sector;  ///< empty: for every company
 };
 
@@ -46,8 +47,8 @@ struct QualityResult {
   Figure low, high;           ///< of the row's regular years, the scale it is drawn on
 };
 
-/// `seriesOf` gives a row's history. Tests for other sectors are left out. "No interest" and "no
-/// dividend" hold against a floor: there is nothing to cover.
+/// `seriesOf` gives a row's history. Tests for other sectors are left out. A cover without a figure holds where its
+/// years have nothing to cover.
 std::vector<QualityResult> review(const std::vector<QualityTest>& tests,
                                   const std::map<std::string, TestChoice>& choices, const std::string& sector,
                                   const std::function<Series(const std::string&)>& seriesOf);

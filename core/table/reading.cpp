@@ -284,10 +284,9 @@ class Guess {
       }
       return sum;
     };
-    static const std::set<std::string> kEitherWay = {"tax", "exceptional_items"};
     for (const TableLine& line : reading_.lines) {
       const LabelRule* rule = labels_.of(line.choice.line);
-      if (rule == nullptr || !rule->outflow || kEitherWay.count(rule->line) > 0) continue;
+      if (rule == nullptr || !rule->outflow || rule->eitherWay) continue;
       votes[rule->part] += sumOf(line) < 0 ? 1 : -1;
     }
     for (TableLine& line : reading_.lines) {

@@ -10,7 +10,7 @@ namespace demo {
 
 using Thousands = long long;
 
-/// Standard line -> amount, for one fiscal year (see rules/standard.rules for the lines).
+/// Standard line -> amount, for one fiscal year (see kits/standard/rules for the lines).
 using Year = std::map<std::string, Thousands>;
 
 struct Story {

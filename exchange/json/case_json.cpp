@@ -34,7 +34,8 @@ Json toJson(const Scenario& s) {
   }
   Json inputs = Json::object();
   for (const auto& [row, choice] : s.inputs) {
-    inputs[row] = {{"figure", choice.figure}, {"said", toJson(choice.said)}};
+    inputs[row] = choice.option.empty() ? Json{{"figure", choice.figure}} : Json{{"option", choice.option}};
+    inputs[row]["said"] = toJson(choice.said);
   }
   return {{"id", s.id},
           {"label", s.label},
@@ -92,7 +93,13 @@ Scenario scenarioOf(const Json& json, const std::string& where) {
     const std::string below = where + "/inputs/";
     for (const auto& [row, value] : inputs->items()) {
       ObjectReader choice(value, std::string(below).append(row));
-      s.inputs[row] = {choice.number("figure"), provenanceOf(choice)};
+      InputChoice& held = s.inputs[row];
+      if (choice.member("option") != nullptr) {
+        held.option = choice.text("option");
+      } else {
+        held.figure = choice.number("figure");
+      }
+      held.said = provenanceOf(choice);
       choice.finish();
     }
   }
@@ -163,6 +170,7 @@ Case caseOf(const Json& json, const std::string& source, bool newerToo) {
     }
   }
   c.valuationDate = r.date("valuation_date");
+  c.price = readPrice(r);
   if (r.member("base_year") != nullptr) c.baseYear = r.whole("base_year");
   const Json* scenarios = r.member("scenarios");
   if (scenarios == nullptr || !scenarios->is_array() || scenarios->size() > 20) {
@@ -254,6 +262,7 @@ Json toJson(const Case& c) {
           {"stages", c.stages},
           {"base_year", c.baseYear},
           {"valuation_date", dateText(c.valuationDate)},
+          {"price", toJson(c.price)},
           {"scenarios", std::move(scenarios)},
           {"exceptional_years", std::move(years)},
           {"peers", std::move(peers)},

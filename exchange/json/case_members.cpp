@@ -41,6 +41,11 @@ PublishedSet readSet(const Json& json, const std::string& where) {
   for (const auto& [scenario, value] : object(r, "values").items()) {
     set.values[scenario] = values.number(scenario.c_str());
   }
+  if (r.member("methods") != nullptr) {
+    ObjectReader methods(object(r, "methods"), where + "/methods");
+    for (const auto& [method, value] : object(r, "methods").items())
+      set.methods[method] = methods.number(method.c_str());
+  }
   set.price = r.optionalNumber("price");
   set.said = provenanceOf(r);
   r.finish();
@@ -95,10 +100,42 @@ Json toJson(const std::vector<PublishedSet>& sets) {
               {"figures", std::move(figures)},
               {"values", set.values},
               {"said", toJson(set.said)}};
+    if (!set.methods.empty()) json["methods"] = set.methods;
     if (set.price) json["price"] = *set.price;
     list.push_back(std::move(json));
   }
   return list;
+}
+
+Json toJson(const PriceChoice& price) {
+  switch (price.stands) {
+    case PriceChoice::Stands::Live:
+      return {{"stands", "live"}};
+    case PriceChoice::Stands::Pinned:
+      return {{"stands", "pinned"}, {"figure", price.pinned}, {"said", toJson(price.said)}};
+    case PriceChoice::Stands::AtValuationDate:
+      break;
+  }
+  return {{"stands", "at_valuation_date"}};
+}
+
+PriceChoice readPrice(ObjectReader& theCase) {
+  const Json* json = theCase.member("price");
+  if (json == nullptr) return {};
+  ObjectReader r(*json, theCase.path() + "/price");
+  PriceChoice price;
+  const std::string stands = r.text("stands");
+  if (stands == "live") {
+    price.stands = PriceChoice::Stands::Live;
+  } else if (stands == "pinned") {
+    price.stands = PriceChoice::Stands::Pinned;
+    price.pinned = r.number("figure");
+    price.said = provenanceOf(r);
+  } else if (stands != "at_valuation_date") {
+    r.fault("'stands' is at_valuation_date, live or pinned, not '" + stands.substr(0, 40) + "'");
+  }
+  r.finish();
+  return price;
 }
 
 std::vector<PublishedSet> readPublished(ObjectReader& theCase) {

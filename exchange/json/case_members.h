@@ -23,6 +23,10 @@ std::map<std::string, OwnRows> readOwnRows(ObjectReader& theCase);
 
 Json toJson(const std::vector<PublishedSet>& sets);
 /// The member "published" of a case.
+/// A case without the member stands on the price of its valuation date.
+Json toJson(const PriceChoice& price);
+PriceChoice readPrice(ObjectReader& theCase);
+
 std::vector<PublishedSet> readPublished(ObjectReader& theCase);
 
 }  // namespace zl::exchange

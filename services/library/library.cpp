@@ -1,15 +1,18 @@
 #include "services/library/library.h"
 
 #include <algorithm>
+#include <atomic>
+#include <exception>
+#include <thread>
 #include <utility>
 
 #include "exchange/content.h"
 #include "exchange/json/company_json.h"
 #include "exchange/json/reader.h"
-#include "services/gather.h"
+#include "services/intake/gather.h"
 #include "services/library/stored_case.h"
-#include "services/report.h"
-#include "services/text_cells.h"
+#include "services/text/figure_json.h"
+#include "services/text/text_cells.h"
 
 namespace zl::services {
 namespace {
@@ -33,24 +36,24 @@ Result<std::string> nameOf(store::Book& book, const std::string& id) {
 }
 
 Result<CompanyValue> valueOf(store::Book& book, const CompanyEntry& entry, CaseEvaluator& evaluator, Date today) {
-  const Result<std::shared_ptr<const Evidence>> evidence = gather(book, entry.id);
-  if (!evidence) return tl::unexpected(evidence.error());
+  const Result<Sources> sources = gather(book, entry.id);
+  if (!sources) return tl::unexpected(sources.error());
   const Result<std::optional<std::string>> text = book.caseText(entry.id);
   if (!text) return tl::unexpected(text.error());
-  const Result<StoredCase> stored = storedCase(*text, *evidence, evaluator, today);
+  const Result<StoredCase> stored = storedCase(*text, *sources, evaluator, today);
   if (!stored) return tl::unexpected(stored.error());
-  const Result<Evaluated> e = evaluator.evaluate(*evidence, stored->theCase, Standing::StoodBefore);
+  const Result<Evaluated> e = evaluator.evaluate(*sources, stored->theCase, Standing::StoodBefore);
   if (!e) return tl::unexpected(e.error());
   CompanyValue value;
   value.company = entry;
-  value.unit = (*evidence)->company.listing.unit;
+  value.unit = sources->evidence->company.listing.unit;
   value.valuedOn = e->caseOf().valuationDate;
-  value.price = e->givens.at("price").figure;
+  value.price = givenOf(e->evaluation->model(), e->givens, model::Role::Price).figure;
   for (size_t i = 0; i < e->caseOf().scenarios.size(); ++i) {
     const Scenario& s = e->caseOf().scenarios[i];
-    value.values.push_back({s.id, s.label, e->evaluation->constant("value_per_share", static_cast<int>(i))});
+    value.values.push_back({s.id, s.label, e->evaluation->constant(model::Role::ValuePerShare, static_cast<int>(i))});
   }
-  value.weighted = weightedValue(*e->evaluation, "value_per_share");
+  value.weighted = weightedValue(*e->evaluation, model::Role::ValuePerShare);
   value.upside = value.price.hasValue() && value.price.value() <= 0 ? Figure::notMeaningful("the price is not positive")
                                                                     : value.weighted / value.price - Figure::of(1);
   return value;
@@ -87,28 +90,76 @@ std::string companyList(const std::vector<std::string>& ids) {
   return names;
 }
 
+namespace {
+
+/// Companies taken one after another by as many workers as there are, each with a connection of its own.
+class Valuing {
+ public:
+  Valuing(const std::vector<CompanyEntry>& entries, CaseEvaluator& evaluator, Date today,
+          const exchange::StopCheck& stopped)
+      : entries_(entries), evaluator_(evaluator), today_(today), stopped_(stopped), values_(entries.size()) {}
+
+  /// Until there is nothing left to take, or nobody wants it any more. `tell` is given how many were taken.
+  void work(store::Book& book, const std::function<void(size_t)>& tell) {
+    for (size_t at = next_++; at < entries_.size() && !stopped_(); at = next_++) {
+      if (tell) tell(at);
+      // One moment each: others may write between two companies, and not within one.
+      const Result<store::Book::Moment> moment = book.moment();
+      Result<CompanyValue> value =
+          moment ? valueOf(book, entries_[at], evaluator_, today_) : tl::unexpected(moment.error());
+      values_[at].company = entries_[at];
+      if (value) {
+        values_[at] = std::move(*value);
+      } else {
+        values_[at].fault = value.error().text();
+      }
+    }
+  }
+
+  std::vector<CompanyValue> take() { return std::move(values_); }
+
+ private:
+  const std::vector<CompanyEntry>& entries_;
+  CaseEvaluator& evaluator_;
+  Date today_;
+  const exchange::StopCheck& stopped_;
+  std::vector<CompanyValue> values_;
+  std::atomic<size_t> next_ = 0;
+};
+
+}  // namespace
+
 Result<std::vector<CompanyValue>> valuesOf(store::Book& book, CaseEvaluator& evaluator, Date today,
                                            const exchange::StopCheck& stopped,
                                            const std::function<void(size_t, size_t)>& progress) {
+  constexpr size_t kMostReaders = 4;
+  constexpr size_t kWorthAReader = 8;  // companies; opening a connection costs about as much as valuing one
   const Result<std::vector<CompanyEntry>> entries = companiesOf(book);
   if (!entries) return tl::unexpected(entries.error());
-  std::vector<CompanyValue> values;
-  for (const CompanyEntry& entry : *entries) {
-    if (stopped()) return fail(ErrorKind::Cancelled, "the valuing was stopped", book.path());
-    if (progress) progress(values.size(), entries->size());
-    // One moment each: others may write between two companies, and not within one.
-    const Result<store::Book::Moment> moment = book.moment();
-    if (!moment) return tl::unexpected(moment.error());
-    Result<CompanyValue> value = valueOf(book, entry, evaluator, today);
-    if (value) {
-      values.push_back(std::move(*value));
-    } else {
-      values.push_back({});
-      values.back().company = entry;
-      values.back().fault = value.error().text();
+  Valuing valuing(*entries, evaluator, today, stopped);
+  std::vector<std::exception_ptr> faults(std::min(
+      {kMostReaders, static_cast<size_t>(std::thread::hardware_concurrency()), entries->size() / kWorthAReader}));
+  {
+    std::vector<std::jthread> others;
+    for (size_t i = 1; i < faults.size(); ++i) {
+      others.emplace_back([&, &fault = faults[i]] {
+        try {
+          Result<store::Book> own = store::Book::open(book.path());
+          if (own) valuing.work(*own, {});  // where it cannot be opened, the first does it alone
+        } catch (...) {
+          fault = std::current_exception();
+        }
+      });
     }
+    valuing.work(book, [&](size_t taken) {
+      if (progress) progress(taken, entries->size());
+    });
   }
-  return values;
+  for (const std::exception_ptr& fault : faults) {
+    if (fault) std::rethrow_exception(fault);
+  }
+  if (stopped()) return fail(ErrorKind::Cancelled, "the valuing was stopped", book.path());
+  return valuing.take();
 }
 
 Json valuesJson(const std::vector<CompanyValue>& values) {

@@ -41,8 +41,9 @@ struct CompanyValue {
 };
 
 /// What every company of a book is worth by its own case, in the order of companiesOf(). A company that
-/// cannot be valued says why and stops no other. Linear in the companies; of those valued the evaluator's
-/// caches keep the last few, so a session's own is not the one to give. Fails with Cancelled when it was stopped.
+/// cannot be valued says why and stops no other. Linear in the companies, shared by a few reading connections; of those
+/// valued the evaluator's caches keep the last few, so a session's own is not the one to give. Fails with Cancelled
+/// when it was stopped.
 Result<std::vector<CompanyValue>> valuesOf(store::Book& book, CaseEvaluator& evaluator, Date today,
                                            const exchange::StopCheck& stopped = {},
                                            const std::function<void(size_t done, size_t total)>& progress = {});

@@ -5,13 +5,14 @@
 namespace zl::services {
 namespace {
 
-Case firstCase(const Evidence& e, const std::vector<FiscalYear>& years, Date today) {
-  Date date = e.prices.empty() ? today : e.prices.back().date;
+Case firstCase(const Sources& sources, const std::vector<FiscalYear>& years, Date today) {
+  const std::vector<PricePoint>& prices = sources.market->prices;
+  Date date = prices.empty() ? today : prices.back().date;
   if (!years.empty()) {
     const Date base = years.back().end;
     if (!stubFor(date, base, addYears(base, 1))) date = base;
   }
-  Case c = newCase(e.company.id, date);
+  Case c = newCase(sources.evidence->company.id, date);
   if (!years.empty()) c.baseYear = years.back().label();
   return c;
 }
@@ -24,11 +25,12 @@ void pinBaseYear(Case& c, const std::shared_ptr<const Evidence>& evidence, CaseE
   if (!filed->statements.years().empty()) c.baseYear = filed->statements.years().back().label();
 }
 
-Result<StoredCase> storedCase(const std::optional<std::string>& text, const std::shared_ptr<const Evidence>& evidence,
-                              CaseEvaluator& evaluator, Date today) {
+Result<StoredCase> storedCase(const std::optional<std::string>& text, const Sources& sources, CaseEvaluator& evaluator,
+                              Date today) {
+  const std::shared_ptr<const Evidence>& evidence = sources.evidence;
   StoredCase stored;
   if (!text) {
-    stored.theCase = firstCase(*evidence, evaluator.filed(evidence, {})->statements.years(), today);
+    stored.theCase = firstCase(sources, evaluator.filed(evidence, {})->statements.years(), today);
     return stored;
   }
   const std::string where = "case of " + evidence->company.id;

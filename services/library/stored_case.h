@@ -21,7 +21,7 @@ struct StoredCase {
 
 /// What the text says; without one, the first case of the company: valued on the last day with a price,
 /// else on `today`.
-Result<StoredCase> storedCase(const std::optional<std::string>& text, const std::shared_ptr<const Evidence>& evidence,
-                              CaseEvaluator& evaluator, Date today);
+Result<StoredCase> storedCase(const std::optional<std::string>& text, const Sources& sources, CaseEvaluator& evaluator,
+                              Date today);
 
 }  // namespace zl::services

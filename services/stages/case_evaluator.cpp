@@ -2,7 +2,7 @@
 
 #include "core/monitor/limits.h"
 #include "exchange/json/case_members.h"
-#include "services/snapshot.h"
+#include "services/stages/snapshot.h"
 
 namespace zl::services {
 std::shared_ptr<CaseEvaluator> CaseEvaluator::upon(std::shared_ptr<const Resources> shipped) {
@@ -119,16 +119,14 @@ Result<std::shared_ptr<const Ground>> CaseEvaluator::ground(const std::shared_pt
   return std::shared_ptr<const Ground>(std::move(ground));
 }
 
-Result<Evaluated> CaseEvaluator::evaluate(const std::shared_ptr<const Evidence>& evidence, const Case& c,
-                                          Standing own) {
-  Result<std::shared_ptr<const Ground>> under = ground(evidence, c, own);
+Result<Evaluated> CaseEvaluator::evaluate(const Sources& sources, const Case& c, Standing own) {
+  Result<std::shared_ptr<const Ground>> under = ground(sources.evidence, c, own);
   if (!under) return tl::unexpected(under.error());
-  return evaluateOn(std::move(*under), c);
+  return evaluateOn(std::move(*under), sources.market, c);
 }
 
-Result<std::shared_ptr<const Snapshot>> CaseEvaluator::show(const std::shared_ptr<const Evidence>& evidence,
-                                                            const Case& c, Standing own) {
-  Result<Evaluated> evaluated = evaluate(evidence, c, own);
+Result<std::shared_ptr<const Snapshot>> CaseEvaluator::show(const Sources& sources, const Case& c, Standing own) {
+  Result<Evaluated> evaluated = evaluate(sources, c, own);
   if (!evaluated) return tl::unexpected(evaluated.error());
   std::shared_ptr<const FilingReview> review = reviewOf(*evaluated->ground, c);
   Judgement judgement = judge(*evaluated, *review);

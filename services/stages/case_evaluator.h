@@ -28,11 +28,9 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
   /// Fails when the case has faults, or the evidence has no full fiscal year to start from.
   Result<std::shared_ptr<const Ground>> ground(const std::shared_ptr<const Evidence>& evidence, const Case& c,
                                                Standing own = Standing::Typed);
-  Result<Evaluated> evaluate(const std::shared_ptr<const Evidence>& evidence, const Case& c,
-                             Standing own = Standing::Typed);
+  Result<Evaluated> evaluate(const Sources& sources, const Case& c, Standing own = Standing::Typed);
   /// All stages: everything there is to show.
-  Result<std::shared_ptr<const Snapshot>> show(const std::shared_ptr<const Evidence>& evidence, const Case& c,
-                                               Standing own = Standing::Typed);
+  Result<std::shared_ptr<const Snapshot>> show(const Sources& sources, const Case& c, Standing own = Standing::Typed);
 
  private:
   /// The model of a case: by its name, its own lines and its own rows.

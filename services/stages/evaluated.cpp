@@ -5,61 +5,148 @@
 namespace zl::services {
 namespace {
 
-using GivenMap = std::map<std::string, GivenFigure>;
+using model::Role;
 
-void giveMarket(const Evidence& e, Date date, GivenMap& givens) {
-  const Listing& listing = e.company.listing;
-  if (const std::optional<PricePoint> close = closeAt(e.prices, date)) {
-    givens["price"] = {Figure::of(close->close), "close of " + dateText(close->date) + ", " + listing.unit};
-  } else {
-    givens["price"] = {Figure::absent("no price on or before " + dateText(date)), "price table"};
+/// Fills givens by the role that a row plays; a model without the row has no use for the figure.
+class Giver {
+ public:
+  explicit Giver(const model::Model& m) : model_(m) {}
+
+  void give(Role role, Figure figure, const std::string& source) {
+    if (model_.find(role) >= 0) givens_[model_.nameOf(role)] = {std::move(figure), source};
   }
-  const SpotRates spots = spotRatesAt(e.rates, date);
-  const Figure fx = spot(spots, e.company.currency, listing.currency);
-  const std::string cross = crossOf(spots, e.company.currency, listing.currency);
-  givens["quote_rate"] = {fx * Figure::of(listing.minorPerMajor) * Figure::of(listing.sharesPerListed),
-                          "spot " + e.company.currency + "/" + listing.currency +
-                              (cross.empty() ? "" : " by way of " + cross) + " x " +
-                              plainNumber(listing.minorPerMajor) + " " + listing.unit + " x " +
-                              plainNumber(listing.sharesPerListed) + " shares per listed security"};
-}
 
-void giveRecord(const Evidence& e, GivenMap& givens) {
-  const Company& c = e.company;
-  const std::string& source = e.companySource;
-  givens["shares_now"] = {c.shares > 0 ? Figure::of(c.shares) : Figure::absent("no share count"), source};
-  givens["options"] = {Figure::of(c.options), source};
-  givens["option_strike"] = {Figure::of(c.optionStrike), source};
-  givens["unvested_shares"] = {Figure::of(c.unvestedShares), source};
-  givens["convertible_shares"] = {Figure::of(c.convertibleShares), source};
-  givens["convertible_face"] = {Figure::of(c.convertibleFace), source};
-}
-
-void giveStub(Date base, Date valuation, GivenMap& givens) {
-  givens["base_fiscal_year"] = {Figure::of(yearOf(base)), "the last year that the outlook stands on"};
-  const Date next = addYears(base, 1);
-  const std::string source =
-      "valuation date " + dateText(valuation) + " between " + dateText(base) + " and " + dateText(next);
-  if (const std::optional<Stub> stub = stubFor(valuation, base, next)) {
-    givens["stub"] = {Figure::of(stub->remaining), source};
-  } else {
-    givens["stub"] = {Figure::notMeaningful("the valuation date " + dateText(valuation) +
-                                            " is not in the first forecast year; roll the model forward"),
-                      source};
+  /// The price that the case stands on: of its valuation date, the latest there is, or one that was pinned.
+  void price(const Market& market, const Listing& listing, const Case& c) {
+    if (c.price.stands == PriceChoice::Stands::Pinned) {
+      give(Role::Price, Figure::of(c.price.pinned),
+           "pinned by " + c.price.said.author + " on " + c.price.said.at.substr(0, 10) + ", " + listing.unit +
+               (c.price.said.reason.empty() ? "" : ": " + c.price.said.reason));
+      return;
+    }
+    const bool live = c.price.stands == PriceChoice::Stands::Live;
+    const std::optional<PricePoint> close = !live                   ? closeAt(market.prices, c.valuationDate)
+                                            : market.prices.empty() ? std::nullopt
+                                                                    : std::optional(market.prices.back());
+    if (!close) {
+      give(Role::Price,
+           Figure::absent(live ? "there is no price yet" : "no price on or before " + dateText(c.valuationDate)),
+           "price table");
+      return;
+    }
+    give(Role::Price, Figure::of(close->close),
+         (live ? "latest, " : "") + ("close of " + dateText(close->date)) + ", " + listing.unit +
+             (close->source.empty() ? "" : ", " + close->source));
   }
+
+  void spot(const Evidence& e, const Market& market, Date date) {
+    const Listing& listing = e.company.listing;
+    const SpotRates spots = spotRatesAt(market.rates, date);
+    const Figure fx = zl::spot(spots, e.company.currency, listing.currency);
+    const std::string cross = crossOf(spots, e.company.currency, listing.currency);
+    give(Role::QuoteRate, fx * Figure::of(listing.minorPerMajor) * Figure::of(listing.sharesPerListed),
+         "spot " + e.company.currency + "/" + listing.currency + (cross.empty() ? "" : " by way of " + cross) + " x " +
+             plainNumber(listing.minorPerMajor) + " " + listing.unit + " x " + plainNumber(listing.sharesPerListed) +
+             " shares per listed security");
+  }
+
+  void record(const Evidence& e) {
+    const Company& c = e.company;
+    const std::string& source = e.companySource;
+    give(Role::SharesNow, c.shares > 0 ? Figure::of(c.shares) : Figure::absent("no share count"), source);
+    give(Role::Options, Figure::of(c.options), source);
+    give(Role::OptionStrike, Figure::of(c.optionStrike), source);
+    give(Role::UnvestedShares, Figure::of(c.unvestedShares), source);
+    give(Role::ConvertibleShares, Figure::of(c.convertibleShares), source);
+    give(Role::ConvertibleFace, Figure::of(c.convertibleFace), source);
+  }
+
+  void calendar(Date base, Date valuation) {
+    give(Role::BaseFiscalYear, Figure::of(yearOf(base)), "the last year that the outlook stands on");
+    const Date next = addYears(base, 1);
+    const std::string source =
+        "valuation date " + dateText(valuation) + " between " + dateText(base) + " and " + dateText(next);
+    if (const std::optional<Stub> stub = stubFor(valuation, base, next)) {
+      give(Role::Stub, Figure::of(stub->remaining), source);
+    } else {
+      give(Role::Stub,
+           Figure::notMeaningful("the valuation date " + dateText(valuation) +
+                                 " is not in the first forecast year; roll the model forward"),
+           source);
+    }
+  }
+
+  /// Statistics of the peers that count, wherever the model asks for one.
+  void peers(const CrossCheck& check) {
+    for (const Multiple m : kMultiples) {
+      const auto found = check.statistics.find(m);
+      if (found == check.statistics.end()) continue;
+      const int count = found->second.count;
+      const std::string source = std::string(multipleLabel(m)) + " of " + std::to_string(count) +
+                                 (count == 1 ? " peer" : " peers") + " that count";
+      for (const char* statistic : kValuedStatistics) {
+        const int row = model_.peerRow(model::Declared::Given, multipleName(m), statistic);
+        if (row < 0) continue;
+        Figure figure = count == 0 ? Figure::absent("no peer counts") : statisticNamed(found->second, statistic);
+        givens_[model_.rows[static_cast<size_t>(row)].name] = {std::move(figure), source};
+      }
+    }
+  }
+
+  std::map<std::string, GivenFigure> take() { return std::move(givens_); }
+
+ private:
+  const model::Model& model_;
+  std::map<std::string, GivenFigure> givens_;
+};
+
+CrossCheck comparePeers(const Ground& ground, const Market& market, const Case& c) {
+  const model::Model& m = ground.compiled->model;
+  const Company& company = ground.evidence->company;
+  Subject subject;
+  subject.id = company.id;
+  subject.currency = company.currency;
+  subject.target = ground.years().back().end;
+  subject.basis = basisOf(m, c);
+  const int revenue = m.find(Role::Revenue);
+  if (revenue >= 0)
+    subject.revenue = ground.history->adjusted->at(revenue, static_cast<int>(ground.years().size()) - 1);
+  return crossCheck(subject, market.peers, spotRatesAt(market.rates, c.valuationDate), c.peers);
 }
 
 }  // namespace
 
-Evaluated evaluateOn(std::shared_ptr<const Ground> ground, const Case& c) {
+const GivenFigure& givenOf(const model::Model& m, const std::map<std::string, GivenFigure>& givens, Role role) {
+  static const GivenFigure kNone{Figure::absent("the model does not ask for it"), ""};
+  const auto found = givens.find(m.nameOf(role));
+  return found == givens.end() ? kNone : found->second;
+}
+
+MeasureBasis basisOf(const model::Model& m, const Case& c) {
+  // A model without the choice stands where the choice stands by itself.
+  const auto stands = [&](Role role, const char* option) {
+    const model::Row* row = m.row(role);
+    return row == nullptr || assumedInput(m, c, m.find(role)).valueOr(-1) == row->option(option);
+  };
+  return {stands(Role::Leases, "debt"), stands(Role::StockPay, "cost"),
+          assumedInput(m, c, m.find(Role::ResearchLife)).valueOr(0) <= 0};
+}
+
+Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const Market> market, const Case& c) {
   Evaluated e;
-  giveMarket(*ground->evidence, c.valuationDate, e.givens);
-  giveRecord(*ground->evidence, e.givens);
-  giveStub(ground->years().back().end, c.valuationDate, e.givens);
+  Giver giver(ground->compiled->model);
+  giver.price(*market, ground->evidence->company.listing, c);
+  giver.spot(*ground->evidence, *market, c.valuationDate);
+  giver.record(*ground->evidence);
+  giver.calendar(ground->years().back().end, c.valuationDate);
+  e.crossCheck = comparePeers(*ground, *market, c);
+  giver.peers(e.crossCheck);
+  e.givens = giver.take();
   Givens plain;
   for (const auto& [row, given] : e.givens) plain[row] = given.figure;
   e.evaluation = std::make_shared<const Evaluation>(ground->compiled, ground->history->adjusted, c, plain);
   e.ground = std::move(ground);
+  e.market = std::move(market);
   return e;
 }
 

@@ -7,6 +7,7 @@
 #include <string>
 
 #include "core/outlook/evaluation.h"
+#include "core/peers/peer.h"
 #include "services/stages/ground.h"
 
 namespace zl::services {
@@ -19,16 +20,20 @@ struct GivenFigure {
 
 struct Evaluated {
   std::shared_ptr<const Ground> ground;
-  std::map<std::string, GivenFigure> givens;
+  std::shared_ptr<const Market> market;
+  CrossCheck crossCheck;                      ///< of peers: its statistics are givens of the model
+  std::map<std::string, GivenFigure> givens;  ///< by row
   std::shared_ptr<const Evaluation> evaluation;
 
   [[nodiscard]] const Case& caseOf() const { return evaluation->caseOf(); }
-  /// A constant row of the base scenario.
-  [[nodiscard]] Figure baseConstant(const std::string& row) const {
-    return evaluation->constant(row, caseOf().indexOf(kBase));
-  }
 };
 
-Evaluated evaluateOn(std::shared_ptr<const Ground> ground, const Case& c);
+/// The given that plays a role; absent where the model asks for none.
+const GivenFigure& givenOf(const model::Model& m, const std::map<std::string, GivenFigure>& givens, model::Role role);
+
+/// The basis that the base scenario's choices stand for.
+MeasureBasis basisOf(const model::Model& m, const Case& c);
+
+Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const Market> market, const Case& c);
 
 }  // namespace zl::services

@@ -7,6 +7,13 @@
 
 namespace zl::services {
 
+Evidence::Evidence() = default;
+Evidence::Evidence(const Evidence&) = default;
+Evidence::Evidence(Evidence&&) noexcept = default;
+Evidence& Evidence::operator=(const Evidence&) = default;
+Evidence& Evidence::operator=(Evidence&&) noexcept = default;
+Evidence::~Evidence() = default;
+
 FiledInMinor Evidence::asWritten(size_t fact) const {
   const auto minor = inMinor.find(fact);
   FiledInMinor written = minor != inMinor.end() ? minor->second : FiledInMinor{facts[fact].text, facts[fact].unit};
@@ -77,7 +84,8 @@ std::shared_ptr<const FilingReview> reviewFilings(const Evidence& evidence, cons
     return zl::lineOf(resources.rules, filed.choices, concept_name);
   });
   review->segmentSums = checkSegmentSums(review->segments, evidence.facts, filed.statements.years());
-  review->findings = monitorFilings(all, evidence.facts, resources.ties, review->ties, review->segmentSums, names);
+  review->findings =
+      monitorFilings(resources.model, all, evidence.facts, resources.ties, review->ties, review->segmentSums, names);
   const int inUse = static_cast<int>(filed.statements.years().size());
   std::erase_if(review->ties, [&](const TieResult& tie) { return tie.column >= inUse; });
   for (Finding& finding : review->findings) {

@@ -15,13 +15,40 @@
 #include "core/filing/restatement.h"
 #include "core/monitor/finding.h"
 #include "core/peers/peer.h"
-#include "services/resources.h"
+#include "services/kits/resources.h"
 #include "store/book.h"
 
 namespace zl::services {
 
-/// What came in from outside, read. Shared by all that stands on it until an import.
+/// Figures of the market, by key and day, of tables and of what was fetched. Read by givens, peers and monitors alone:
+/// a new price makes another one of these, and no statement anew.
+struct Market {
+  // Made in one place: each of these is a page of code wherever it is made.
+  Market();
+  Market(const Market&);
+  Market(Market&&) noexcept;
+  Market& operator=(const Market&);
+  Market& operator=(Market&&) noexcept;
+  ~Market();
+
+  std::vector<PricePoint> prices;
+  MarketRates rates;
+  std::vector<Estimate> estimates;
+  std::vector<Peer> peers;
+  std::int64_t lastObservation = 0;      ///< the newest that it holds
+  std::shared_ptr<const Market> before;  ///< where what companies share has changed since the last edit here: as it was
+};
+
+/// What was filed and is on record, read. Shared by all that stands on it until an import.
 struct Evidence {
+  // Made in one place: each of these is a page of code wherever it is made.
+  Evidence();
+  Evidence(const Evidence&);
+  Evidence(Evidence&&) noexcept;
+  Evidence& operator=(const Evidence&);
+  Evidence& operator=(Evidence&&) noexcept;
+  ~Evidence();
+
   Company company;
   std::string companySource;  ///< document the record comes from
   std::vector<store::StoredDocument> documents;
@@ -29,13 +56,15 @@ struct Evidence {
   std::map<size_t, FiledInMinor> inMinor;  ///< what those said, by index of the fact
   LineChoices choices;                     ///< made when tables were imported; the case's own go before them
   ConceptNetwork network;                  ///< of the linkbases given
-  std::vector<PricePoint> prices;
-  MarketRates rates;
-  std::vector<Estimate> estimates;
-  std::vector<Peer> peers;
 
   /// The fact's figure and unit exactly as its document has them.
   [[nodiscard]] FiledInMinor asWritten(size_t fact) const;
+};
+
+/// All that values stand on besides the case.
+struct Sources {
+  std::shared_ptr<const Evidence> evidence;
+  std::shared_ptr<const Market> market;
 };
 
 /// The facts on standard lines, by the rules and by what the analyst has chosen.

@@ -5,7 +5,7 @@ namespace zl::services {
 Figure assumedInput(const model::Model& m, const Case& c, int row) {
   if (row < 0) return Figure::absent("the model has no such input");
   const model::Row& r = m.rows[static_cast<size_t>(row)];
-  if (const InputChoice* choice = c.input(c.base(), r.name)) return Figure::of(choice->figure);
+  if (const InputChoice* choice = c.input(c.base(), r.name)) return zl::figureOf(r, *choice);
   return r.preset && r.preset->level ? Figure::of(*r.preset->level) : Figure::absent(r.label + " has not been chosen");
 }
 
@@ -19,7 +19,7 @@ std::shared_ptr<const ToldHistory> tellHistory(const Resources& resources, const
   told->asFiled = std::make_shared<const model::HistoryTable>(m, layout, figureOf, assumed);
   told->adjusted = told->asFiled;
   if (!c.adjustments.empty()) {
-    told->shifts = shiftsOf(c, resources.ties, assumedInput(m, c, m.find("marginal_tax")).value());
+    told->shifts = shiftsOf(c, m, resources.ties, assumedInput(m, c, m.find(model::Role::MarginalTax)));
   }
   if (told->shifts.empty()) return told;
   const auto adjusted = [&](const std::string& row, int column) {

@@ -1,48 +1,56 @@
 #include "services/stages/judgement.h"
 
+#include <algorithm>
+
+#include "core/quantity/number_text.h"
+
 namespace zl::services {
 namespace {
 
-Subject subjectOf(const Evaluated& of) {
-  const Evaluation& e = *of.evaluation;
-  const Company& company = of.ground->evidence->company;
-  const int lane = e.caseOf().indexOf(kBase);
-  const int base = e.layout().baseColumn();
-  Subject subject;
-  subject.id = company.id;
-  subject.currency = company.currency;
-  subject.target = of.ground->years().back().end;
-  subject.revenue = e.figure("revenue", base, lane);
-  subject.netIncome = e.figure("net_income_common", base, lane);
-  subject.basis = basisOf(e.model(), e.caseOf());
-  subject.ebitda = e.figure("basis_ebitda", base, lane);
-  subject.dilutedShares = e.constant("diluted_shares", lane);
-  subject.quoteRate = of.givens.at("quote_rate").figure;
-  subject.claims = e.constant("claims", lane);
-  return subject;
+/// Rates are the whole book's: what was brought in for one company moves the others, and they are told.
+void tellSharedChange(const Evaluated& e, std::vector<Finding>& findings) {
+  const Case& c = e.caseOf();
+  const MarketRates& was = e.market->before->rates;
+  std::string moved;
+  int names = 0;
+  std::string last;
+  for (const MarketRate& rate : e.market->rates) {
+    if (rate.name == last) continue;
+    last = rate.name;
+    const std::optional<MarketRate> now = rateAt(e.market->rates, rate.name, c.valuationDate);
+    const std::optional<MarketRate> then = rateAt(was, rate.name, c.valuationDate);
+    if (!now || (then && then->figure == now->figure)) continue;
+    constexpr int kMostNamed = 3;
+    if (++names <= kMostNamed) {
+      moved += (moved.empty() ? "" : ", ") + rate.name + " " +
+               (then ? plainNumber(then->figure) : std::string("none")) + " to " + plainNumber(now->figure);
+    }
+  }
+  if (names == 0) return;
+  const int lane = std::max(0, c.indexOf(kBase));
+  const Evaluated before = evaluateOn(e.ground, e.market->before, c);
+  const Figure value = e.evaluation->constant(model::Role::ValuePerShare, lane);
+  const Figure valueThen = before.evaluation->constant(model::Role::ValuePerShare, lane);
+  const std::string effect =
+      value == valueThen ? "the value per share of Base stays"
+                         : "the value per share of Base went from " +
+                               (valueThen.hasValue() ? figureText(valueThen, Kind::Quote) : std::string("none")) +
+                               " to " + (value.hasValue() ? figureText(value, Kind::Quote) : std::string("none"));
+  findings.push_back({"shared rates changed", value == valueThen ? Severity::Note : Severity::Warning, Stop::Capital,
+                      "Rates that companies of this book share have changed since the last edit here (" + moved +
+                          (names > 3 ? " and " + std::to_string(names - 3) + " more" : std::string()) + "): " + effect,
+                      e.evaluation->model().nameOf(model::Role::ValuePerShare), 0});
 }
 
 }  // namespace
-
-MeasureBasis basisOf(const model::Model& m, const Case& c) {
-  const auto chosen = [&](const char* input) { return assumedInput(m, c, m.find(input)).value(); };
-  return {chosen("leases_as_debt") == 1, chosen("stock_pay_as_cost") == 1, chosen("research_life") <= 0};
-}
-
-CrossCheck crossCheckOf(const Evaluated& e) {
-  const Evidence& evidence = *e.ground->evidence;
-  return crossCheck(subjectOf(e), evidence.peers, spotRatesAt(evidence.rates, e.caseOf().valuationDate),
-                    e.caseOf().peers);
-}
 
 Judgement judge(const Evaluated& e, const FilingReview& review) {
   const Ground& ground = *e.ground;
   const Evidence& evidence = *ground.evidence;
   Judgement judgement;
-  judgement.crossCheck = crossCheckOf(e);
-  judgement.findings =
-      monitor({*e.evaluation, *ground.history->adjusted, ground.years(), review.findings, judgement.crossCheck,
-               evidence.prices, evidence.rates, evidence.estimates, evidence.company.currency});
+  judgement.findings = monitor({*e.evaluation, *ground.history->adjusted, ground.years(), review.findings, e.crossCheck,
+                                e.market->prices, e.market->rates, e.market->estimates, evidence.company.currency});
+  if (e.market->before) tellSharedChange(e, judgement.findings);
   if (ground.ownRowsFault) {
     judgement.findings.push_back(
         {"own rows not in use", Severity::Fault, Stop::Outlook,

@@ -1,13 +1,14 @@
 #include "services/stories/company_stories.h"
+#include "services/stories/sources.h"
 
 #include <fmt/core.h>
 
 #include <algorithm>
 
 #include "core/quantity/number_text.h"
-#include "services/history_figures.h"
 #include "services/stories/documents.h"
 #include "services/stories/rows.h"
+#include "services/views/history_figures.h"
 
 namespace zl::services {
 namespace {
@@ -36,7 +37,7 @@ const char* priceRule(MarketFigure which) {
 
 void tellPrices(const Snapshot& s, MarketFigure which, const Figure& figure, Story& story) {
   story.lines.emplace_back(priceRule(which));
-  const PriceSummary price = summarise(s.evidence->prices, s.caseOf().valuationDate);
+  const PriceSummary price = summarise(s.market->prices, s.caseOf().valuationDate);
   const bool aClose = which == MarketFigure::Price || which == MarketFigure::Low52 || which == MarketFigure::High52;
   if (!aClose || !figure.hasValue()) {
     story.lines.push_back("from " + activeDocuments(s, exchange::ContentKind::PriceTable));
@@ -45,7 +46,7 @@ void tellPrices(const Snapshot& s, MarketFigure which, const Figure& figure, Sto
   const Date day = which == MarketFigure::Low52    ? price.lowDate
                    : which == MarketFigure::High52 ? price.highDate
                                                    : price.lastDate;
-  const std::optional<PricePoint> close = closeAt(s.evidence->prices, day);
+  const std::optional<PricePoint> close = closeAt(s.market->prices, day);
   const store::StoredDocument* document = close ? s.document(close->document) : nullptr;
   story.lines.push_back("on " + dateText(day));
   if (document != nullptr) story.lines.push_back("from " + document->document.name);
@@ -62,8 +63,8 @@ Story marketStory(const Snapshot& s, MarketFigure which, const std::string& labe
   story.scenario = baseLane(s);
   const int base = s.evaluation->layout().baseColumn();
   const auto enterprise = [&] {
-    reads(s, story, "market_equity");
-    reads(s, story, "claims");
+    reads(s, story, model::Role::MarketEquity);
+    reads(s, story, model::Role::Claims);
   };
   switch (which) {
     case MarketFigure::EnterpriseValue:
@@ -73,17 +74,17 @@ Story marketStory(const Snapshot& s, MarketFigure which, const std::string& labe
     case MarketFigure::EvToEbitda:
       story.lines.emplace_back("enterprise value over EBITDA of the base year, on the basis in use");
       enterprise();
-      reads(s, story, "basis_ebitda", base);
+      reads(s, story, model::Role::BasisEbitda, base);
       break;
     case MarketFigure::PriceToEarnings:
       story.lines.emplace_back("market value of equity over net income to shareholders of the base year");
-      reads(s, story, "market_equity");
-      reads(s, story, "net_income_common", base);
+      reads(s, story, model::Role::MarketEquity);
+      reads(s, story, model::Role::OwnersProfit, base);
       break;
     case MarketFigure::FreeCashYield:
       story.lines.emplace_back("free cash flow of the base year over the market value of equity");
-      reads(s, story, "simple_fcf", base);
-      reads(s, story, "market_equity");
+      reads(s, story, model::Role::SimpleFreeCash, base);
+      reads(s, story, model::Role::MarketEquity);
       break;
     default:
       tellPrices(s, which, figure, story);
@@ -98,9 +99,9 @@ Story organicGrowthStory(const Snapshot& s, int column, const Figure& figure) {
                         shownWithUnit(s, Figure::of(acquired), Kind::Money) +
                         ", over revenue a year before, less one; figures as filed, currencies stay in");
   if (acquired != 0) story.lines.push_back("deals from the company record, " + s.evidence->companySource);
-  const int revenue = s.evaluation->model().find("revenue");
+  const int revenue = s.evaluation->model().find(model::Role::Revenue);
   for (const int year : {column, column - 1}) {
-    if (year < 0) continue;
+    if (year < 0 || revenue < 0) continue;
     reads(s, story, revenue, year);
     story.reads.back().figure = s.asFiled->at(revenue, year);
   }
@@ -110,7 +111,8 @@ Story organicGrowthStory(const Snapshot& s, int column, const Figure& figure) {
 Story organicStatisticStory(const Snapshot& s, const std::string& statistic, const Figure& figure) {
   Story story = storyAbout(s, "Organic growth, " + statistic, figure, Kind::Ratio);
   const std::vector<Figure> years = organicGrowth(s);
-  const std::vector<bool> out = leftOut(s, s.evaluation->model().find("revenue_growth"));
+  const int growth = s.model().find(model::Role::RevenueGrowth);
+  const std::vector<bool> out = growth < 0 ? std::vector<bool>(years.size(), false) : leftOut(s, growth);
   story.lines.emplace_back("of the years:");
   for (size_t c = 0; c < years.size(); ++c) {
     story.lines.push_back("    " + s.periodOf(static_cast<int>(c)) + ": " + shownOrWhy(s, years[c], Kind::Ratio) +
@@ -183,8 +185,8 @@ Story basisStory(const Snapshot& s, const BasisMeasure& measure, const BasisSwit
   story.lines.push_back("the whole case evaluated again with " + choice.otherWords +
                         ", the subject and its peers alike; every other choice as it is");
   if (change) story.lines.emplace_back("less the measure as the basis stands:");
-  reads(s, story, measure.row.c_str(), measure.baseYear ? s.evaluation->layout().baseColumn() : 0);
-  reads(s, story, choice.input.c_str());
+  reads(s, story, s.model().find(measure.row), measure.baseYear ? s.evaluation->layout().baseColumn() : 0);
+  reads(s, story, s.model().find(choice.input), 0);
   return story;
 }
 

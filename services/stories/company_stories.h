@@ -4,9 +4,9 @@
 
 #include <string>
 
-#include "services/company_view.h"
-#include "services/one_basis.h"
 #include "services/stories/story.h"
+#include "services/views/company_view.h"
+#include "services/views/one_basis.h"
 
 namespace zl::services {
 

@@ -4,7 +4,7 @@
 #include <string>
 
 #include "exchange/content.h"
-#include "services/snapshot.h"
+#include "services/stages/snapshot.h"
 
 namespace zl::services {
 

@@ -3,10 +3,10 @@
 #include <fmt/core.h>
 
 #include "core/quantity/number_text.h"
-#include "services/driver_evidence.h"
 #include "services/stories/documents.h"
 #include "services/stories/history_stories.h"
 #include "services/stories/rows.h"
+#include "services/views/driver_evidence.h"
 
 namespace zl::services {
 namespace {
@@ -96,14 +96,15 @@ Story referenceValueStory(const Snapshot& s, Reference reference, const Figure& 
   story.lines.emplace_back(
       "Base with every driver that has a history of its own at the figures of this column; all else is as in Base. "
       "The whole model is valued again. Beside it, Base as it is:");
-  reads(s, story, "value_per_share");
+  reads(s, story, model::Role::ValuePerShare);
   return story;
 }
 
 Story neutralStory(const Snapshot& s, const CautionLine& line) {
   const int row = s.evaluation->model().find(line.row);
   if (row < 0) return storyAbout(s, line.label + ", neutral", line.neutral, line.kind);
-  if (rowAt(s, row).role == model::Role::Driver) return referenceStory(s, row, Reference::OwnAverage, line.neutral);
+  if (rowAt(s, row).declared == model::Declared::Driver)
+    return referenceStory(s, row, Reference::OwnAverage, line.neutral);
   Story story = storyAbout(s, line.label + ", neutral", line.neutral, line.kind);
   story.lines.push_back("the model's preset, " + s.evaluation->model().title);
   return story;
@@ -117,9 +118,9 @@ Story cautionStory(const Snapshot& s, const CautionLine& line) {
                         shownWithUnit(s, line.chosen, line.kind) +
                         " and all else as it is: the whole model is valued again, before the floor at zero");
   const int row = s.evaluation->model().find(line.row);
-  const bool driver = row >= 0 && rowAt(s, row).role == model::Role::Driver;
+  const bool driver = row >= 0 && rowAt(s, row).declared == model::Declared::Driver;
   reads(s, story, row, driver ? s.evaluation->layout().columns() - 1 : 0);
-  reads(s, story, "raw_value");
+  reads(s, story, model::Role::ValueBeforeFloor);
   return story;
 }
 
@@ -132,7 +133,7 @@ Story cautionTotalStory(const Snapshot& s, bool together, const Figure& figure) 
                                  "at once"
                                : "sum of the effects below; it differs from all together by what choices do to "
                                  "one another");
-  reads(s, story, "raw_value");
+  reads(s, story, model::Role::ValueBeforeFloor);
   return story;
 }
 

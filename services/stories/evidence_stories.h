@@ -5,8 +5,8 @@
 #include <string>
 
 #include "core/evidence/estimate.h"
-#include "services/scenario_view.h"
 #include "services/stories/story.h"
+#include "services/views/scenario_view.h"
 
 namespace zl::services {
 

@@ -4,8 +4,9 @@
 
 #include "core/filing/fact_lines.h"
 #include "core/quantity/number_text.h"
-#include "services/report.h"
+#include "services/stories/interim_stories.h"
 #include "services/stories/rows.h"
+#include "services/stories/sources.h"
 
 namespace zl::services {
 namespace {
@@ -94,7 +95,7 @@ Story tieStory(const Snapshot& s, const FiledTie& tie) {
   story.lines.push_back((tie.holds ? "ties: off by " : "does not tie: off by ") + tie.gap +
                         ", the filed rounding allows " + tie.tolerance);
   for (const size_t fact : tie.facts) story.lines.push_back(factWords(s, {fact, 1}));
-  reads(s, story, tie.total.c_str(), tie.column);
+  reads(s, story, s.model().find(tie.total), tie.column);
   return story;
 }
 
@@ -129,8 +130,8 @@ Story viewStory(const Snapshot& s, int row, int column, HistoryView view, Readin
   readsYear(s, story, row, column, reading);
   if (const int back = yearsBack(view); back > 0) readsYear(s, story, row, column - back, reading);
   const model::Model& m = s.evaluation->model();
-  if (view == HistoryView::ShareOfRevenue) readsYear(s, story, m.find("revenue"), column, reading);
-  if (view == HistoryView::PerShare) readsYear(s, story, m.find("shares"), column, reading);
+  if (view == HistoryView::ShareOfRevenue) readsYear(s, story, m.find(model::Role::Revenue), column, reading);
+  if (view == HistoryView::PerShare) readsYear(s, story, m.find(model::Role::Shares), column, reading);
   return story;
 }
 
@@ -159,9 +160,11 @@ Story interimViewStory(const Snapshot& s, int row, const std::string& period, Hi
   constexpr size_t kQuarters = 4;
   add(row, 0);
   if (const int back = yearsBack(view); back > 0) add(row, kQuarters * static_cast<size_t>(back));
-  if (view == HistoryView::ShareOfRevenue) add(s.evaluation->model().find("revenue"), 0);
+  const int revenue = s.model().find(model::Role::Revenue);
+  const int shares = s.model().find(model::Role::Shares);
+  if (view == HistoryView::ShareOfRevenue && revenue >= 0) add(revenue, 0);
   const size_t quarters = basis == Basis::Trailing ? kQuarters : 1;
-  for (size_t back = 0; perShare && back <= quarters; ++back) add(s.evaluation->model().find("shares"), back);
+  for (size_t back = 0; perShare && shares >= 0 && back <= quarters; ++back) add(shares, back);
   return story;
 }
 
@@ -200,7 +203,7 @@ Story usesStory(const Snapshot& s, int row, const HistorySpan& span, bool share,
                                  : "sum of the years, as filed");
   if (!span.reason.empty()) story.lines.push_back("the window was kept because: " + span.reason);
   std::vector<int> rows{row};
-  if (share) rows.push_back(s.evaluation->model().find("cash_generated"));
+  if (share) rows.push_back(s.evaluation->model().find(model::Role::CashGenerated));
   for (const int each : rows) {
     for (int column = 0; column < static_cast<int>(s.years().size()); ++column) {
       const int year = s.years()[static_cast<size_t>(column)].label();
@@ -213,8 +216,8 @@ Story usesStory(const Snapshot& s, int row, const HistorySpan& span, bool share,
 Story profitStepStory(const Snapshot& s, const std::string& label, int row, int column, bool perShare, Reading reading,
                       const Figure& figure) {
   const model::Model& m = s.evaluation->model();
-  const int shares = m.find("shares");
-  const int profit = m.find("net_income_common");
+  const int shares = m.find(model::Role::Shares);
+  const int profit = m.find(model::Role::OwnersProfit);
   const bool count = row == shares;
   Story story = storyAbout(s, label + " " + s.periodOf(column) + (perShare ? ", per share" : ""), figure,
                            perShare ? Kind::PerShare : Kind::Money);

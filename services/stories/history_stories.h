@@ -4,9 +4,9 @@
 
 #include <string>
 
-#include "services/history_figures.h"
-#include "services/interim_table.h"
 #include "services/stories/story.h"
+#include "services/views/history_figures.h"
+#include "services/views/interim_table.h"
 
 namespace zl::services {
 

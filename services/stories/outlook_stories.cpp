@@ -1,4 +1,6 @@
 #include "services/stories/outlook_stories.h"
+#include "services/stories/sources.h"
+#include "services/views/method_figures.h"
 
 #include <fmt/core.h>
 
@@ -129,9 +131,10 @@ Story publishedStory(const Snapshot& s, const PublishedLine& line, const Publish
   }
   const model::Layout& layout = s.evaluation->layout();
   if (!line.row.empty()) {
-    reads(s, story, line.row.c_str(), layout.baseColumn() + line.year - s.years().back().label());
+    reads(s, story, s.model().find(line.row), layout.baseColumn() + line.year - s.years().back().label());
   } else {
-    reads(s, story, line.scenario.empty() ? "price" : "value_per_share");
+    const model::Role role = line.scenario.empty() ? model::Role::Price : model::Role::ValuePerShare;
+    reads(s, story, line.valueRow.empty() ? s.model().find(role) : s.model().find(line.valueRow), 0);
   }
   return story;
 }
@@ -145,10 +148,10 @@ Story impliedGrowthStory(const Snapshot& s, int scenario) {
   story.figure = story.figure.empty() ? "none" : story.figure + " %";
   story.lines.emplace_back("every growth rate at which the perpetuity in use gives the exit's terminal value");
   const int last = s.evaluation->layout().columns() - 1;
-  reads(s, story, "exit_terminal");
-  reads(s, story, "wacc", last);
-  reads(s, story, "return_weight");
-  reads(s, story, "return_on_new_capital");
+  reads(s, story, model::Role::ExitTerminal);
+  reads(s, story, model::Role::Wacc, last);
+  reads(s, story, model::Role::ReturnWeight);
+  reads(s, story, model::Role::ReturnOnNewCapital);
   return story;
 }
 

@@ -5,11 +5,11 @@
 #include <string>
 
 #include "core/monitor/limits.h"
-#include "services/assumption_history.h"
-#include "services/interim_progress.h"
-#include "services/published.h"
-#include "services/roll_forward.h"
+#include "services/sessions/assumption_history.h"
 #include "services/stories/story.h"
+#include "services/views/interim_progress.h"
+#include "services/views/published.h"
+#include "services/views/roll_forward.h"
 
 namespace zl::services {
 

@@ -14,7 +14,7 @@ namespace zl::services {
 namespace {
 
 const Peer* find(const Snapshot& s, const std::string& id) {
-  const auto& peers = s.evidence->peers;
+  const auto& peers = s.market->peers;
   const auto found = std::find_if(peers.begin(), peers.end(), [&](const Peer& p) { return p.id == id; });
   return found == peers.end() ? nullptr : &*found;
 }
@@ -45,7 +45,7 @@ void tellYears(const Snapshot& s, const Peer& peer, const std::string& what, con
 }
 
 void tellEquity(const Snapshot& s, const Peer& peer, Story& story) {
-  const SpotRates rates = spotRatesAt(s.evidence->rates, s.caseOf().valuationDate);
+  const SpotRates rates = spotRatesAt(s.market->rates, s.caseOf().valuationDate);
   std::string price = "price " + groupedNumber(peer.price.valueOr(0), 2) + " " + peer.priceCurrency;
   if (!peer.price.hasValue()) price = "no price: " + peer.price.reason();
   if (peer.minorPerMajor != 1) price += fmt::format(" in units of which {} make one", peer.minorPerMajor);
@@ -72,7 +72,7 @@ void tellClaims(const Snapshot& s, const Peer& peer, const MeasureBasis& basis, 
   for (const auto& [what, claim] : claims) {
     if (claim != nullptr) story.lines.push_back(std::string("    ") + what + ": " + shown(*claim));
   }
-  const SpotRates rates = spotRatesAt(s.evidence->rates, s.caseOf().valuationDate);
+  const SpotRates rates = spotRatesAt(s.market->rates, s.caseOf().valuationDate);
   story.lines.push_back("enterprise value: " + shown(enterpriseValue(peer, rates, basis)));
 }
 
@@ -88,7 +88,7 @@ Story peerRevenueStory(const Snapshot& s, const std::string& id) {
       s, *peer, "revenue", [](const PeerYear& year) { return year.revenue; }, story);
   if (peer->currency != s.company().currency) {
     const Figure rate =
-        spot(spotRatesAt(s.evidence->rates, s.caseOf().valuationDate), peer->currency, s.company().currency);
+        spot(spotRatesAt(s.market->rates, s.caseOf().valuationDate), peer->currency, s.company().currency);
     story.lines.push_back(fmt::format("{} for one {}: {}", s.company().currency, peer->currency,
                                       rate.hasValue() ? groupedNumber(rate.value(), 4) : rate.reason()));
   }
@@ -132,34 +132,17 @@ Story multipleStatisticStory(const Snapshot& s, Multiple m, const std::string& s
   return story;
 }
 
-Story impliedStory(const Snapshot& s, Multiple m, const std::string& statistic, const Figure& multiple,
-                   const Figure& figure) {
-  Story story = storyAbout(s, std::string("Value per share by peers' ") + multipleLabel(m) + ", " + statistic, figure,
-                           Kind::Quote);
-  story.scenario = baseLane(s);
-  const int base = s.evaluation->layout().baseColumn();
-  const bool earnings = m == Multiple::PriceToEarnings;
-  story.lines.push_back(shownOrWhy(s, multiple, Kind::Multiple) +
-                        (earnings ? " times net income over diluted shares, in listing units"
-                                  : " times EBITDA, less net debt and other claims, plus associates, over diluted "
-                                    "shares, in listing units; not below zero"));
-  reads(s, story, earnings ? "net_income_common" : "basis_ebitda", base);
-  if (!earnings) reads(s, story, "claims");
-  reads(s, story, "diluted_shares");
-  reads(s, story, "quote_rate");
-  return story;
-}
-
 Story peerSpreadStory(const Snapshot& s, const std::string& row, const std::string& statistic, const Figure& figure,
                       Kind kind) {
   const int index = s.evaluation->model().find(row);
-  const std::string label = index < 0 ? row : s.evaluation->model().rows[static_cast<size_t>(index)].label;
+  const std::string label = index < 0 ? row : rowAt(s, index).label;
+  const std::string measure = index < 0 || !rowAt(s, index).peers ? "" : rowAt(s, index).peers->measure;
   Story story = storyAbout(s, label + ", peers' " + statistic, figure, kind);
   story.lines.emplace_back("of the peers' last fiscal years, on the basis in use:");
   const MeasureBasis basis = basisOf(s.evaluation->model(), s.caseOf());
-  for (const Peer& peer : s.evidence->peers) {
+  for (const Peer& peer : s.market->peers) {
     if (peer.id == s.company().id) continue;
-    story.lines.push_back("    " + peer.name + ": " + shownOrWhy(s, peerMeasure(peer, row, basis), kind));
+    story.lines.push_back("    " + peer.name + ": " + shownOrWhy(s, peerMeasure(peer, measure, basis), kind));
   }
   story.lines.push_back(tableOf(s));
   return story;

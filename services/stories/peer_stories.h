@@ -15,9 +15,6 @@ Story peerRevenueStory(const Snapshot& s, const std::string& peer);
 Story multipleStory(const Snapshot& s, const std::string& peer, Multiple m);
 /// A statistic over the multiples that count.
 Story multipleStatisticStory(const Snapshot& s, Multiple m, const std::string& statistic, const Figure& figure);
-/// Value per share that a multiple implies; `multiple` is the statistic it stands on.
-Story impliedStory(const Snapshot& s, Multiple m, const std::string& statistic, const Figure& multiple,
-                   const Figure& figure);
 /// A statistic over peers' measures of a row.
 Story peerSpreadStory(const Snapshot& s, const std::string& row, const std::string& statistic, const Figure& figure,
                       Kind kind);

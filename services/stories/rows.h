@@ -3,7 +3,7 @@
 
 #include <algorithm>
 
-#include "services/snapshot.h"
+#include "services/stages/snapshot.h"
 
 namespace zl::services {
 

@@ -29,8 +29,8 @@ void reads(const Snapshot& s, Story& story, int row, int column) {
   story.reads.push_back(linkTo(*s.evaluation, s.years(), {row, column}, story.scenario));
 }
 
-void reads(const Snapshot& s, Story& story, const char* row, int column) {
-  reads(s, story, s.evaluation->model().find(row), column);
+void reads(const Snapshot& s, Story& story, model::Role role, int column) {
+  reads(s, story, s.model().find(role), column);
 }
 
 }  // namespace zl::services

@@ -7,7 +7,7 @@
 #include <vector>
 
 #include "core/outlook/trace.h"
-#include "services/snapshot.h"
+#include "services/stages/snapshot.h"
 
 namespace zl::services {
 
@@ -34,6 +34,6 @@ Story storyAbout(const Snapshot& s, std::string title, const Figure& figure, Kin
 /// Adds a row at a column (none is needed for a constant) to what the story stands on; rows that the model does
 /// not have and columns beyond its years are left out.
 void reads(const Snapshot& s, Story& story, int row, int column);
-void reads(const Snapshot& s, Story& story, const char* row, int column = 0);
+void reads(const Snapshot& s, Story& story, model::Role role, int column = 0);
 
 }  // namespace zl::services

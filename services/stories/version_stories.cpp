@@ -1,12 +1,14 @@
 #include "services/stories/version_stories.h"
 
+#include "services/stories/trace_text.h"
+
 #include <fmt/core.h>
 
 #include <algorithm>
 
 #include "core/quantity/number_text.h"
-#include "services/report.h"
 #include "services/stories/rows.h"
+#include "services/text/figure_json.h"
 
 namespace zl::services {
 
@@ -31,7 +33,7 @@ Story ownEffectStory(const Snapshot& s, const OwnEffect& effect, int scenario, b
   story.lines.emplace_back(change
                                ? "the whole model valued with the own rows as they are written, less as it is in use:"
                                : "the whole model valued with the own rows as they are written; in use:");
-  reads(s, story, "value_per_share");
+  reads(s, story, model::Role::ValuePerShare);
   return story;
 }
 
@@ -64,13 +66,13 @@ Story versionStory(const Side& side, const BesideLine& line, const std::string& 
   return story;
 }
 
-Story weightedStory(const Side& side, const char* row, const Figure& figure) {
+Story weightedStory(const Side& side, model::Role role, const Figure& figure) {
   const Snapshot& s = *side.snapshot;
   Story story = storyAbout(s, "Value per share, weighted, in '" + side.name + "'", figure, Kind::Quote);
   story.lines.emplace_back("each scenario's value times its probability:");
   for (int i = 0; i < s.evaluation->scenarios(); ++i) {
     const Scenario& scenario = s.caseOf().scenarios[static_cast<size_t>(i)];
-    story.lines.push_back("    " + scenario.label + ": " + shownOrWhy(s, s.evaluation->constant(row, i), Kind::Quote) +
+    story.lines.push_back("    " + scenario.label + ": " + shownOrWhy(s, s.evaluation->constant(role, i), Kind::Quote) +
                           " at " + shownWithUnit(s, Figure::of(scenario.probability), Kind::Ratio));
   }
   return story;

@@ -4,9 +4,9 @@
 
 #include <string>
 
-#include "services/compare.h"
-#include "services/own_rows.h"
 #include "services/stories/story.h"
+#include "services/views/compare.h"
+#include "services/views/own_rows.h"
 
 namespace zl::services {
 
@@ -21,6 +21,6 @@ Story ownEffectStory(const Snapshot& s, const OwnEffect& effect, int scenario, b
 Story versionStory(const Side& side, const BesideLine& line, const std::string& scenario);
 /// The probability-weighted value per share of a version; `row` is the value weighted, after or before
 /// the floor at zero.
-Story weightedStory(const Side& side, const char* row, const Figure& figure);
+Story weightedStory(const Side& side, model::Role role, const Figure& figure);
 
 }  // namespace zl::services

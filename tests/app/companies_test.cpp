@@ -3,6 +3,7 @@
 
 #include <gmock/gmock.h>
 
+#include <QComboBox>
 #include <QTreeWidget>
 #include <fstream>
 
@@ -53,6 +54,45 @@ TEST_F(Companies, AListWithKeysGoesFromOneToAnother) {
   QTest::keyClick(words, Qt::Key_Down);
   QTest::keyClick(words, Qt::Key_Escape);
   EXPECT_EQ(shown(), "Umber Mills Inc.") << "Escape goes nowhere";
+}
+
+TEST_F(Companies, PricesArriveWhileTwoAreWorkedOnInTurn) {
+  const auto fetch = [&](const char* company, double price, const char* fetched) {
+    auto other = services::Session::open(book(), company, resources_, test::testDesk());
+    ASSERT_TRUE(other);
+    const Date day = (*other)->now()->caseOf().valuationDate;
+    ASSERT_TRUE((*other)->observe({{0, {}, "price", day, price, {}, "the desk", fetched}}));
+  };
+  const auto price = [&] { return bench().now().given(model::Role::Price).figure.value(); };
+  press(window_.get(), Qt::Key_PageDown, Qt::AltModifier);
+  ASSERT_EQ(shown(), "Umber Mills Inc.");
+  bench().apply(services::setHorizon(bench().settled().caseOf(), 8));
+  go(Qt::Key_6);
+  auto* walk = find<LedgerView>("walk");
+  place(walk, QStringLiteral("price"), 1);
+  const QModelIndex at = walk->currentIndex();
+  const auto filed = bench().now().filed;
+  fetch("umber-mills", 13, "2026-05-02T08:00:00Z");
+  fetch("kagerou", 91e9, "2026-05-02T08:00:00Z");
+  bench().lookForOthers();
+  EXPECT_EQ(price(), 13);
+  EXPECT_THAT(status().toStdString(), HasSubstr("Figures of the market have come in; the price is 13"));
+  EXPECT_EQ(bench().now().filed, filed) << "no filing was read again";
+  EXPECT_EQ(walk->currentIndex(), at) << "nobody is moved from where he works";
+  EXPECT_EQ(at.data().toString(), QStringLiteral("13.00"));
+  press(window_.get(), Qt::Key_PageUp, Qt::AltModifier);
+  ASSERT_EQ(shown(), "Kagerou Kaiun KK");
+  EXPECT_EQ(price(), 91e9) << "it came in while the other one was open";
+  auto* stands = find<QComboBox>("priceStands");
+  EXPECT_EQ(stands->currentIndex(), 0);
+  stands->setFocus();
+  QTest::keyClick(stands, Qt::Key_End);  // pinned as it is
+  fetch("kagerou", 92e9, "2026-05-03T08:00:00Z");
+  bench().lookForOthers();
+  EXPECT_EQ(price(), 91e9) << "pinned";
+  press(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(price(), 92e9) << "the pin is taken back, the fetched price stays";
+  EXPECT_EQ(stands->currentIndex(), 0);
 }
 
 TEST_F(Companies, TheFindBoxReachesThem) {

@@ -10,7 +10,7 @@
 
 #include "app/look/plain_text.h"
 #include "exchange/json/reader.h"
-#include "services/published.h"
+#include "services/views/published.h"
 #include "tests/support/window_fixture.h"
 
 namespace zl::app {

@@ -6,9 +6,11 @@
 #include <gmock/gmock.h>
 
 #include <QLabel>
+#include <QLineEdit>
 #include <QProgressBar>
 #include <QPushButton>
 #include <QTest>
+#include <QTimer>
 #include <new>
 #include <stdexcept>
 
@@ -124,6 +126,49 @@ TEST_F(JobsTest, TheStripShowsLongWorkAndStopsIt) {
   QTest::mouseClick(strip.findChild<QPushButton*>(QStringLiteral("stopJob")), Qt::LeftButton);
   EXPECT_FALSE(strip.isVisible());
   EXPECT_FALSE(jobs_.isRunning(QStringLiteral("a")));
+}
+
+TEST_F(JobsTest, WhatIsWaitedForIsDoneWhenItComesBackAndTheWindowPaintsButTakesNoKey) {
+  QLineEdit field;
+  field.show();
+  ASSERT_TRUE(QTest::qWaitForWindowExposed(&field));
+  int turns = 0;
+  QTimer timer;
+  QObject::connect(&timer, &QTimer::timeout, &timer, [&] {
+    ++turns;
+    QTest::keyClick(&field, Qt::Key_X);
+    EXPECT_TRUE(jobs_.isBusy());
+    ASSERT_EQ(jobs_.running().size(), 1u);
+    EXPECT_FALSE(jobs_.running().front().stoppable);
+  });
+  timer.start(5);
+  const auto here = std::this_thread::get_id();
+  std::thread::id at;
+  jobs_.untilDone(QStringLiteral("Opening"), [&] {
+    at = std::this_thread::get_id();
+    std::this_thread::sleep_for(std::chrono::milliseconds(150));
+    jobs_.untilDone(QStringLiteral("A part of it"), [&] { EXPECT_EQ(at, std::this_thread::get_id()); });
+  });
+  timer.stop();
+  EXPECT_NE(at, here);
+  EXPECT_GT(turns, 3) << "the loop of events went on";
+  EXPECT_EQ(field.text(), QString());
+  QTest::keyClick(&field, Qt::Key_X);
+  EXPECT_EQ(field.text(), QStringLiteral("x")) << "and takes keys again";
+  EXPECT_FALSE(jobs_.isBusy());
+  EXPECT_TRUE(jobs_.running().empty());
+}
+
+TEST_F(JobsTest, WhatIsThrownOutOfWorkThatIsWaitedForIsThrownWhereItWasAskedFor) {
+  for (const int milliseconds : {0, 100}) {
+    EXPECT_THROW(jobs_.untilDone(QStringLiteral("Opening"),
+                                 [&] {
+                                   std::this_thread::sleep_for(std::chrono::milliseconds(milliseconds));
+                                   throw std::bad_alloc();
+                                 }),
+                 std::bad_alloc);
+    EXPECT_FALSE(jobs_.isBusy());
+  }
 }
 
 }  // namespace

@@ -10,8 +10,9 @@
 #include <fstream>
 
 #include "core/quantity/number_text.h"
-#include "services/published.h"
-#include "services/roll_forward.h"
+#include "services/views/published.h"
+#include "services/views/roll_forward.h"
+#include "tests/support/bare_kits.h"
 #include "tests/support/next_year.h"
 #include "tests/support/window_fixture.h"
 
@@ -147,12 +148,16 @@ TEST_F(Told, ChartsAndTheRailAreAskedByKeysAndMouse) {
        "rateStack",
        -1,
        15,
-       {"risk-free, weighted · Worst", "beta × premium, weighted · Worst", "WACC 2026E · Best"}},
+       {"Risk-free 2026E · Worst", "Beta × premium 2026E · Worst", "WACC 2026E · Best"}},
       {Qt::Key_6, "flowBars", -1, 35, {"Free cash flow to the firm 2021", "Free cash flow to the firm 2035E · Best"}},
-      {Qt::Key_7, "ranges", -1, 4, {"EV to EBITDA, low", "EV to EBITDA, median", "EV to EBITDA, high"}},
+      {Qt::Key_7, "ranges", -1, 4, {"value to EBITDA, low", "value to EBITDA, median", "value to EBITDA, high"}},
       {Qt::Key_9, "ranges", 0, 11, {"perpetual growth"}},
       {Qt::Key_9, "walkChart", 1, 3, {"in 'Before the spring'", "effect on value per share", "in 'now'"}},
-      {Qt::Key_9, "valueRail", -1, 7, {"Value per share · Worst", "Share price", "peers' EV to EBITDA, median"}},
+      {Qt::Key_9,
+       "valueRail",
+       -1,
+       7,
+       {"Value per share · Worst", "Share price", "peers' enterprise value to EBITDA, median"}},
   };
   for (const Asked& each : asked) {
     go(each.page);
@@ -322,6 +327,16 @@ TEST_F(Told, AStoryIsWalkedOnToTheFactAndBack) {
   go(Qt::Key_9);
   EXPECT_THAT(ask("verdictScenarios", QStringLiteral("Probability"), 0),
               HasSubstr("2026-05-01 tester: 25.0 % -> 30.0 %"));
+}
+
+/// A kit that says nothing of its rows: no role, no view, no method. Every page is looked at and asked.
+TEST_F(Told, PagesOfAModelThatMeansNothingToTheProgramStandStill) {
+  window_.reset();
+  resources_ = test::kitsWithoutMeaning(folder_.file("bare"));
+  ASSERT_NE(resources_, nullptr);
+  start();
+  ASSERT_TRUE(window_->openBook(path())) << status().toStdString();
+  walkPages();
 }
 
 }  // namespace

@@ -76,7 +76,7 @@ TEST_F(Batch, TheBasisCommandSaysWhatAChoiceWouldDoToValue) {
   for (const Json& m : measures) {
     if (m["row"] != "value_per_share") continue;
     EXPECT_NEAR(m["now"].get<double>(), value(book()), 1e-9);
-    EXPECT_GT(m["otherwise"]["stock pay added back"].get<double>(), m["now"].get<double>());
+    EXPECT_GT(m["otherwise"]["Stock pay: added back"].get<double>(), m["now"].get<double>());
     return;
   }
   FAIL() << "value per share is what the choice is about";

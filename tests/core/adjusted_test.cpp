@@ -13,7 +13,7 @@ namespace zl {
 namespace {
 
 std::vector<Tie> shippedTies() {
-  const auto ties = parseTies(test::fileText(test::sourceFolder() + "/rules/standard.ties"), "standard.ties");
+  const auto ties = parseTies(test::fileText(test::sourceFolder() + "/kits/standard/ties"), "standard.ties");
   EXPECT_TRUE(ties);
   return *ties;
 }
@@ -21,7 +21,7 @@ std::vector<Tie> shippedTies() {
 TEST(Adjusted, AOneOffCarriesIntoTheTotalsWithItsTax) {
   Case c = newCase("x", makeDate(2026, 1, 1));
   c.adjustments[{"exceptional_items", 2025}] = {-40, {"plant closed", "", ""}};
-  const auto shifts = shiftsOf(c, shippedTies(), 0.25);
+  const auto shifts = shiftsOf(c, test::shippedModel(), shippedTies(), Figure::of(0.25));
   // By hand: a cost of 40 taken out lifts EBIT and profit before tax by 40, tax by 10, net income by 30.
   EXPECT_DOUBLE_EQ(shifts.at({"exceptional_items", 2025}).amount, -40);
   EXPECT_DOUBLE_EQ(shifts.at({"ebit", 2025}).amount, 40);
@@ -37,12 +37,13 @@ TEST(Adjusted, TaxTypedByHandIsNotReckonedAgain) {
   c.adjustments[{"revenue", 2024}] = {100, {}};
   c.adjustments[{"tax", 2024}] = {5, {}};
   c.adjustments[{"ebit", 2024}] = {-20, {}};
-  const auto shifts = shiftsOf(c, shippedTies(), 0.25);
+  const auto shifts = shiftsOf(c, test::shippedModel(), shippedTies(), Figure::of(0.25));
   EXPECT_DOUBLE_EQ(shifts.at({"ebit", 2024}).amount, 80) << "its own adjustment and what its parts carry";
   EXPECT_DOUBLE_EQ(shifts.at({"tax", 2024}).amount, 5);
   EXPECT_DOUBLE_EQ(shifts.at({"net_income", 2024}).amount, 75);
   c.adjustments = {{{"operating_cash_flow", 2024}, {12, {}}}};
-  EXPECT_EQ(shiftsOf(c, shippedTies(), 0.25).size(), 1u) << "a normal cash flow moves no profit";
+  EXPECT_EQ(shiftsOf(c, test::shippedModel(), shippedTies(), Figure::of(0.25)).size(), 1u)
+      << "a normal cash flow moves no profit";
 }
 
 TEST(Adjusted, ACaseRefusesWhatCannotBeAdjusted) {

@@ -192,7 +192,7 @@ class RandomLanes : public testing::Test {
         {"option_strike", 700}, {"unvested_shares", 1}, {"convertible_shares", 3}, {"convertible_face", 30},
         {"stub", 0.6}};
     if (const auto found = kGiven.find(row.name); found != kGiven.end()) return found->second;
-    if (row.role == model::Role::Input && row.kind == Kind::Count) return next() < 0.5 ? 0 : 1;
+    if (row.declared == model::Declared::Input && row.kind == Kind::Count) return next() < 0.5 ? 0 : 1;
     if (row.name == "cost_of_sales_ratio") return 0.4 + 0.3 * next();
     if (row.name == "operating_expense_ratio") return 0.1 + 0.3 * next();
     if (row.name == "exit_multiple") return 4 + 8 * next();
@@ -209,7 +209,7 @@ class RandomLanes : public testing::Test {
     model::LaneInputs inputs(program_, kLanes);
     for (size_t i = 0; i < program_.inputs.size(); ++i) {
       const model::Row& row = m_.rows[static_cast<size_t>(program_.inputs[i].cell.row)];
-      const bool varies = row.role == model::Role::Driver || row.role == model::Role::Input;
+      const bool varies = row.declared == model::Declared::Driver || row.declared == model::Declared::Input;
       const bool history = row.timing != model::Timing::Constant && program_.inputs[i].cell.column < 4;
       if (!varies || history) {
         inputs.setAll(i, draw(row));

@@ -1,4 +1,5 @@
 #include "core/filing/tie.h"
+#include "tests/support/model_support.h"
 
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
@@ -207,7 +208,7 @@ TEST(Tie, RulesThatMeanNothingAreRefused) {
 TEST(FilingMonitors, NameAMissingYear) {
   const std::vector<Fact> facts{fact("sales", "1", 2022), fact("sales", "2", 2024)};
   const StandardStatements s = build(facts, "revenue = sales\n");
-  const std::vector<Finding> found = monitorFilings(s, facts, {}, {});
+  const std::vector<Finding> found = monitorFilings(test::shippedModel(), s, facts, {}, {});
   ASSERT_EQ(found.size(), 1u);
   EXPECT_EQ(found[0].monitor, "period missing or overlapping");
   EXPECT_THAT(found[0].text, testing::HasSubstr("731 days apart"));

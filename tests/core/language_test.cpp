@@ -124,12 +124,13 @@ TEST(Language, LaterTextsAddAmendAndLeaveOut) {
   EXPECT_FALSE(row("orders").isStandardLine()) << "no concept can be put on it";
   EXPECT_EQ(row("sales").amendedBy, 1);
   EXPECT_TRUE(row("sales").historyFiled) << "what is not amended stays";
-  EXPECT_EQ(row("growth").role, Role::Row) << "a driver with a rule is assumed no more";
+  EXPECT_EQ(row("growth").declared, Declared::Row) << "a driver with a rule is assumed no more";
   EXPECT_TRUE(row("growth").history);
   EXPECT_FALSE(row("profit").projected);
   EXPECT_FALSE(row("profit").first) << "the first year goes with the others";
   const Model ground = *parseModel(kGround, "ground");
-  EXPECT_EQ(ground.rows[static_cast<size_t>(ground.find("growth"))].role, Role::Driver) << "the ground is untouched";
+  EXPECT_EQ(ground.rows[static_cast<size_t>(ground.find("growth"))].declared, Declared::Driver)
+      << "the ground is untouched";
 }
 
 TEST(Language, FaultsOfLaterTextsSayWhichTextAndWhere) {
@@ -143,7 +144,7 @@ TEST(Language, FaultsOfLaterTextsSayWhichTextAndWhere) {
       {"unprojected group \"None\"", "own, line 1, column 19: the group 'None' has no rows with years"},
       {"model other \"O\" 2 extends elsewhere", "own, line 1, column 27: this text extends 'elsewhere'"},
       {"model other \"O\" 2", "expected 'extends'"},
-      {"history 0", "expected group, row, driver, input, given, amend or unprojected"},
+      {"history 0", "expected group, row, driver, input, choice, given, amend, unprojected, means, view or method"},
   };
   for (const auto& c : kCases) {
     const auto m = upon(c.text);
@@ -174,7 +175,7 @@ TEST(Language, TheShippedModelIsSoundAndDocumentsItsDrivers) {
   const Model m = test::shippedModel();
   ASSERT_GT(m.rows.size(), 150u);
   for (const Row& row : m.rows) {
-    if (row.role == Role::Driver || row.role == Role::Input) {
+    if (row.declared == Declared::Driver || row.declared == Declared::Input) {
       EXPECT_TRUE(row.range) << row.name << " has no range";
       EXPECT_TRUE(row.preset) << row.name << " has no default";
     }

@@ -190,9 +190,9 @@ TEST(Scenarios, HoldOnlyTheirDifferencesAndFollowBase) {
   const Evaluation e = m.evaluate();
   EXPECT_DOUBLE_EQ(e.constant("r", 0).value(), 2);  // worst says nothing and follows base
   EXPECT_DOUBLE_EQ(e.constant("r", 2).value(), 3);
-  EXPECT_DOUBLE_EQ(weightedValue(e, "r").value(), 0.25 * 2 + 0.5 * 2 + 0.25 * 3);
+  EXPECT_DOUBLE_EQ(weightedValue(e, e.model().find("r")).value(), 0.25 * 2 + 0.5 * 2 + 0.25 * 3);
   m.theCase.scenarios[0].probability = 0.5;
-  EXPECT_EQ(weightedValue(m.evaluate(), "r").reason(), "the probabilities do not sum to one");
+  EXPECT_EQ(weightedValue(m.evaluate(), m.model.find("r")).reason(), "the probabilities do not sum to one");
 }
 
 TEST(Presets, HoldTheLastActualOrElseWhatTheModelSays) {

@@ -2,6 +2,7 @@
 
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
+#include "tests/support/model_support.h"
 
 #include <cmath>
 
@@ -38,7 +39,8 @@ class Plausible : public testing::Test {
   std::vector<std::string> findings(const std::string& monitor) {
     const StandardStatements s = StandardStatements::build(facts_, rules_, "EUR");
     std::vector<std::string> texts;
-    for (const Finding& f : monitorFilings(s, facts_, {}, {}, {}, {{1, "a.csv"}, {2, "b.csv"}, {3, "c.csv"}})) {
+    for (const Finding& f :
+         monitorFilings(test::shippedModel(), s, facts_, {}, {}, {}, {{1, "a.csv"}, {2, "b.csv"}, {3, "c.csv"}})) {
       if (f.monitor == monitor) texts.push_back(f.text);
     }
     return texts;
@@ -109,7 +111,7 @@ TEST_F(Plausible, InterestWithIncomeTakenOffIsNoGrossInterest) {
     file(concept_name, "2024-01-01", "2024-12-31", 12, 1);
     const StandardStatements s = StandardStatements::build(facts_, rules, "EUR");
     std::vector<std::string> texts;
-    for (const Finding& f : monitorFilings(s, facts_, {}, {})) {
+    for (const Finding& f : monitorFilings(test::shippedModel(), s, facts_, {}, {})) {
       if (f.monitor == "net interest used as gross") texts.push_back(f.text);
     }
     return texts;

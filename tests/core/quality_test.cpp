@@ -69,14 +69,21 @@ TEST(Quality, ThresholdsAreTheAnalystsToMoveAndToExempt) {
 }
 
 TEST(Quality, NothingToCoverHoldsAndNothingKnownDoesNot) {
-  Series s = series({4, 4});
-  s.figures[1] = Figure::notMeaningful("no interest");
-  EXPECT_EQ(reviewed("test c \"Cover\" row last over 1 at least 4", s)[0].holds, true);
-  EXPECT_FALSE(reviewed("test c \"Cover\" row last over 1 at most 4", s)[0].holds);
-  s.figures[1] = Figure::absent("not filed");
-  const auto unknown = reviewed("test c \"Cover\" row last over 1 at least 4", s);
-  EXPECT_FALSE(unknown[0].holds);
-  EXPECT_EQ(unknown[0].remark, "not filed");
+  Series cover = series({4, 4});
+  cover.figures[1] = Figure::notMeaningful("no interest");
+  const auto holds = [&](const char* test, const Figure& interest) {
+    Series covered = series({30, 0});
+    covered.figures[1] = interest;
+    const auto tests = parseQualityTests(std::string("group \"G\"\n") + test, "own.tests");
+    EXPECT_TRUE(tests) << test;
+    return review(*tests, {}, "", [&](const std::string& row) { return row == "interest" ? covered : cover; })[0];
+  };
+  const char* covering = "test c \"Cover\" row last over 1 at least 4 covers interest";
+  EXPECT_EQ(holds(covering, Figure::of(0)).holds, true);
+  EXPECT_FALSE(holds(covering, Figure::of(5)).holds) << "the cover has no figure for another reason";
+  EXPECT_FALSE(holds(covering, Figure::absent("not filed")).holds);
+  EXPECT_FALSE(holds("test c \"Cover\" row last over 1 at least 4", Figure::of(0)).holds);
+  EXPECT_EQ(holds(covering, Figure::of(5)).remark, "no interest");
 }
 
 TEST(Quality, TextsThatAreNoTestsNameTheirLine) {
@@ -87,6 +94,7 @@ TEST(Quality, TextsThatAreNoTestsNameTheirLine) {
            {"group \"G\"\ntest a \"A\" row last over 1 above 1", "at most"},
            {"group \"G\"\ntest a \"A\" row last over 1 at least ten", "no threshold"},
            {"group \"G\"\ntest a \"A\" row last over 1 at least 1 unless", "a sector"},
+           {"group \"G\"\ntest a \"A\" row last over 1 at least 1 covers", "followed by a row"},
            {"group \"G\"\ntest a", "needs a name"},
            {"group", "one name in quotes"},
            {"group \"G\"\ntest a \"A\" r last over 1 at least 1\ntest a \"B\" r last over 1 at least 1",

@@ -57,7 +57,7 @@ test::SmallModel twoYears() {
   file("minority_dividends", 0, 2);
   file("net_cash_movement", 10, 40);
   file("shares", 10, 10);
-  m.theCase.scenarios[1].inputs["marginal_tax"] = {0.25, {}};
+  m.theCase.scenarios[1].inputs["marginal_tax"] = {0.25, {}, {}};
   return m;
 }
 

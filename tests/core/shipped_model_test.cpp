@@ -17,7 +17,7 @@ std::string shipped(const char* name) {
 
 TEST(Shipped, EveryFiledRowHasARuleAndEveryRuleARow) {
   const model::Model m = test::shippedModel();
-  const auto rules = MappingRules::parse(shipped("rules/standard.rules"), "rules");
+  const auto rules = MappingRules::parse(shipped("kits/standard/rules"), "rules");
   ASSERT_TRUE(rules) << rules.error().text();
   std::set<std::string> lines;
   for (const MappingRule& rule : rules->rules()) {
@@ -33,14 +33,14 @@ TEST(Shipped, EveryFiledRowHasARuleAndEveryRuleARow) {
 }
 
 TEST(Shipped, EveryLineCanBeFiledUnderItsOwnName) {
-  const auto rules = MappingRules::parse(shipped("rules/standard.rules"), "rules");
+  const auto rules = MappingRules::parse(shipped("kits/standard/rules"), "rules");
   for (const MappingRule& rule : rules->rules()) {
     EXPECT_TRUE(rules->mentions(rule.line)) << "the CSV layout promises the line's own name: " << rule.line;
   }
 }
 
 TEST(Shipped, NoConceptFeedsTwoLines) {
-  const auto rules = MappingRules::parse(shipped("rules/standard.rules"), "rules");
+  const auto rules = MappingRules::parse(shipped("kits/standard/rules"), "rules");
   std::map<std::string, std::string> lineOf;
   for (const MappingRule& rule : rules->rules()) {
     for (const auto& alternative : rule.alternatives) {
@@ -100,7 +100,7 @@ TEST(Shipped, TheOtherTaxonomyFillsTheSameLines) {
   };
   for (const auto& [name, amount] : kFlows) file(name, amount, true);
   for (const auto& [name, amount] : kBalances) file(name, amount, false);
-  const auto rules = MappingRules::parse(shipped("rules/standard.rules"), "rules");
+  const auto rules = MappingRules::parse(shipped("kits/standard/rules"), "rules");
   const StandardStatements s = StandardStatements::build(facts, *rules, "USD");
   EXPECT_TRUE(s.unmapped().empty());
   // Operating expenses as filed hold depreciation and restructuring, which have lines of their own.
@@ -115,7 +115,7 @@ TEST(Shipped, TheOtherTaxonomyFillsTheSameLines) {
                                                    {"minorities", 0},
                                                    {"plant_bought", 60}};
   for (const auto& [line, amount] : kLines) EXPECT_EQ(s.at(line, 0).figure.value(), amount) << line;
-  const auto ties = parseTies(shipped("rules/standard.ties"), "ties");
+  const auto ties = parseTies(shipped("kits/standard/ties"), "ties");
   int held = 0;
   for (const TieResult& r : checkTies(*ties, s, facts)) {
     EXPECT_NE(r.state, TieResult::State::Fails) << (*ties)[r.tie].label << " off by " << r.gap;
@@ -126,7 +126,7 @@ TEST(Shipped, TheOtherTaxonomyFillsTheSameLines) {
 
 TEST(Shipped, TiesNameOnlyLinesAndCoverTheStatements) {
   const model::Model m = test::shippedModel();
-  const auto ties = parseTies(shipped("rules/standard.ties"), "ties");
+  const auto ties = parseTies(shipped("kits/standard/ties"), "ties");
   ASSERT_TRUE(ties) << ties.error().text();
   std::set<std::string> tied;
   for (const Tie& tie : *ties) {

@@ -104,7 +104,7 @@ TEST(UnitHeadings, CurrencyAndScale) {
 
 const LabelRules& labels() {
   static const LabelRules rules = [] {
-    std::ifstream in(test::sourceFolder() + "/rules/standard.labels");
+    std::ifstream in(test::sourceFolder() + "/kits/standard/labels");
     return *LabelRules::parse(std::string(std::istreambuf_iterator<char>(in), {}), "standard.labels");
   }();
   return rules;

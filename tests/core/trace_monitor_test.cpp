@@ -190,7 +190,7 @@ class MonitorTest : public testing::Test {
     path.level = level;
     m_.theCase.scenarios[1].drivers[row] = {path, {}};
   }
-  void choose(const std::string& row, double figure) { m_.theCase.scenarios[1].inputs[row] = {figure, {}}; }
+  void choose(const std::string& row, double figure) { m_.theCase.scenarios[1].inputs[row] = {figure, {}, {}}; }
 
   std::set<std::string> heard(const CrossCheck& peers = {}) {
     // These statements only carry the years' labels; the figures come from m_.filed.

@@ -51,7 +51,7 @@ class StandingStill : public testing::Test {
     path.level = level;
     m_.theCase.scenarios[1].drivers[row] = {path, {}};
   }
-  void choose(const std::string& row, double figure) { m_.theCase.scenarios[1].inputs[row] = {figure, {}}; }
+  void choose(const std::string& row, double figure) { m_.theCase.scenarios[1].inputs[row] = {figure, {}, {}}; }
   static double constant(const Evaluation& e, const char* row) {
     const Figure f = e.constant(row, 1);
     EXPECT_TRUE(f.hasValue()) << row << ": " << f.reason();
@@ -102,7 +102,7 @@ TEST_F(StandingStill, ARateNotAboveGrowthHasNoPerpetuity) {
     EXPECT_EQ(e.constant(row, 1).reason(), "the discount rate does not exceed growth") << row;
   }
   EXPECT_TRUE(e.constant("value_exit", 1).hasValue());  // the other method stands
-  EXPECT_THAT(weightedValue(e, "value_per_share").reason(), testing::HasSubstr("has no value"));
+  EXPECT_THAT(weightedValue(e, model::Role::ValuePerShare).reason(), testing::HasSubstr("has no value"));
 }
 
 TEST_F(StandingStill, MultiplesAndGrowthImplyEachOther) {

@@ -18,7 +18,7 @@ struct Game {
 
   void choose(int end, const std::string& input, double figure, const std::string& scenario = kBase) {
     Case& c = ends[end].assumptions;
-    c.scenarios[static_cast<size_t>(c.indexOf(scenario))].inputs[input] = {figure, {}};
+    c.scenarios[static_cast<size_t>(c.indexOf(scenario))].inputs[input] = {figure, {}, {}};
   }
   void hold(int end, const std::string& driver, double level) {
     Path path;
@@ -45,9 +45,16 @@ struct Game {
   }
 };
 
+/// A model of a few lines whose row raw_value is walked, whatever its kind.
+model::Model valued(const std::string& rows) {
+  model::Model m = test::modelOf(rows);
+  m.roles[static_cast<size_t>(model::Role::ValueBeforeFloor)] = m.find("raw_value");
+  return m;
+}
+
 Game gameOf(const std::string& rows) {
   Game g;
-  g.model = test::modelOf(rows);
+  g.model = valued(rows);
   g.filed[0]["none"] = g.filed[1]["none"] = test::figures({1});
   return g;
 }
@@ -132,7 +139,7 @@ TEST(ValueWalk, HistoryMovesWithTheInputsItStandsOn) {
   // Growth 0: 400, or 200 at half. Growth 1: 100 + 200 + 400 + 800 = 1500, or 750.
   // Growth: ((1500 - 400) + (750 - 200)) / 2 = 825. Share: ((200 - 400) + (750 - 1500)) / 2 = -475.
   Game g;
-  g.model = test::modelOf(kHistoryGame);
+  g.model = valued(kHistoryGame);
   g.filed[0]["sales"] = g.filed[1]["sales"] = test::figures({100});
   for (WalkEnd& end : g.ends) end.assumptions.horizon = 3;
   g.hold(1, "g", 1);
@@ -149,7 +156,7 @@ TEST(ValueWalk, NewFilingsAndAnotherHorizonArePartsOfTheirOwn) {
   // Sales 100 to 150, three to four years, no growth: 400, 500, 600, 750.
   // Filed: ((600 - 400) + (750 - 500)) / 2 = 225. Horizon: ((500 - 400) + (750 - 600)) / 2 = 125.
   Game g;
-  g.model = test::modelOf(kHistoryGame);
+  g.model = valued(kHistoryGame);
   g.filed[0]["sales"] = test::figures({100});
   g.filed[1]["sales"] = test::figures({100, 150});
   g.plan.filedDiffers = true;
@@ -307,6 +314,13 @@ TEST(ValueWalk, PrintedEffectsAddUp) {
   walk.to = Figure::of(10.0);
   walk.steps = {{"a", {}, 0.006}, {"b", {}, 0.006}, {"c", {}, -0.012}};
   EXPECT_EQ(effectsThatAddUp(walk, 2), (std::vector<double>{0.0, 0.01, -0.01}));
+}
+
+TEST(ValueWalk, AModelThatSaysNotWhatItsValueIsIsRefused) {
+  Game g = gameOf(std::string(kTwoInputs) + "row raw_value \"Value\" ratio constant\n value a * b * c\n");
+  g.model.roles.fill(-1);
+  g.choose(1, "a", 4);
+  EXPECT_EQ(g.walk().error().what, "no row of the model means 'value_before_floor', which a walk explains");
 }
 
 }  // namespace

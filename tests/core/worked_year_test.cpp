@@ -84,7 +84,7 @@ class WorkedYear : public testing::Test {
     path.level = level;
     m_.theCase.scenarios[1].drivers[row] = {path, {}};
   }
-  void choose(const std::string& row, double figure) { m_.theCase.scenarios[1].inputs[row] = {figure, {}}; }
+  void choose(const std::string& row, double figure) { m_.theCase.scenarios[1].inputs[row] = {figure, {}, {}}; }
   double year(const Evaluation& e, const char* row, int column = 2) {
     const Figure f = e.figure(row, column, 1);
     EXPECT_TRUE(f.hasValue()) << row << ": " << f.reason();

@@ -28,7 +28,7 @@ Case fullCase() {
   c.scenarios[0].drivers["a"] = {fade, {"why \"so\" – ü", "me", "2026-01-01T00:00:00Z"}};
   c.scenarios[1].drivers["b"] = {typed, {}};
   c.scenarios[2].drivers["c"] = {glide, {}};
-  c.scenarios[1].inputs["d"] = {1.0 / 7, {"r", "a", "t"}};
+  c.scenarios[1].inputs["d"] = {1.0 / 7, "", {"r", "a", "t"}};
   c.exceptional[2024] = "recall";
   c.peers["p/q"] = {false, "no"};
   c.notes["a"] = "line\nline";
@@ -114,7 +114,7 @@ TEST(CaseJson, RefusesWhatItDoesNotKnow) {
   };
   EXPECT_THAT(fault([](Json& j) { j["extra"] = 1; }), testing::HasSubstr("no member 'extra'"));
   EXPECT_THAT(fault([](Json& j) { j.erase("horizon"); }), testing::HasSubstr("'horizon' is missing"));
-  EXPECT_THAT(fault([](Json& j) { j["version"] = 4; }), testing::HasSubstr("version 4"));
+  EXPECT_THAT(fault([](Json& j) { j["version"] = 5; }), testing::HasSubstr("version 5"));
   EXPECT_THAT(fault([](Json& j) { j["valuation_date"] = "30.4.2026"; }), testing::HasSubstr("not a date"));
   EXPECT_THAT(fault([](Json& j) { j["scenarios"][0]["drivers"]["a"]["path"]["shape"] = "wave"; }),
               testing::HasSubstr("t/scenarios/0/drivers/a/path: there is no shape 'wave'"));

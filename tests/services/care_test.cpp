@@ -1,7 +1,7 @@
 // Looking after books: what is stored can be shown or stepped back, what is damaged is named, what is
 // whole can be saved, and a start that breaks leaves nothing.
 
-#include "services/book_care.h"
+#include "services/sessions/book_care.h"
 
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
@@ -9,8 +9,8 @@
 
 #include <fstream>
 
-#include "services/case_file.h"
-#include "services/demo.h"
+#include "services/sessions/case_file.h"
+#include "services/sessions/demo.h"
 #include "tests/support/demo_book.h"
 #include "tests/support/files.h"
 

@@ -1,11 +1,11 @@
 // Orientation figures of the demo, tied to what was filed.
 
-#include "services/company_view.h"
+#include "services/views/company_view.h"
 
 #include <gmock/gmock.h>
 
 #include "exchange/json/company_json.h"
-#include "services/history_figures.h"
+#include "services/views/history_figures.h"
 #include "tests/support/demo_book.h"
 
 namespace zl::services {

@@ -1,16 +1,17 @@
 // Every edit: applied, undone, redone, reopened; and what it leaves alone.
 
-#include "services/edits.h"
+#include "services/edits/edits.h"
+#include "services/views/method_figures.h"
 
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
 #include <functional>
 
-#include "services/driver_evidence.h"
-#include "services/driver_moves.h"
-#include "services/report.h"
-#include "services/scenario_edits.h"
+#include "services/edits/driver_moves.h"
+#include "services/edits/scenario_edits.h"
+#include "services/reports/report.h"
+#include "services/views/driver_evidence.h"
 #include "tests/support/demo_book.h"
 
 namespace zl::services {

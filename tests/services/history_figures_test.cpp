@@ -1,11 +1,12 @@
 // History as it is read: views, trends, adjustments, what moved profit and what cash was used for.
 
-#include "services/history_figures.h"
+#include "services/views/history_figures.h"
+#include "services/stories/trace_text.h"
 
 #include <gmock/gmock.h>
 
-#include "services/interim_table.h"
-#include "services/report.h"
+#include "services/reports/report.h"
+#include "services/views/interim_table.h"
 #include "tests/support/demo_book.h"
 
 namespace zl::services {

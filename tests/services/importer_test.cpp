@@ -1,6 +1,6 @@
 // Files of every kind through the importer, and the resources that ship.
 
-#include "services/importer.h"
+#include "services/intake/importer.h"
 
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
@@ -22,10 +22,6 @@ using test::TemporaryFolder;
 const std::shared_ptr<const Resources>& shipped() {
   static const auto resources = *Resources::load();
   return resources;
-}
-
-const MappingRules& rules() {
-  return shipped()->rules;
 }
 
 /// One file by itself.
@@ -77,16 +73,16 @@ Fact shareFact(const char* unit, const char* text) {
 
 TEST(DerivedRecord, SaysWhatTheFactsSayAndNothingMore) {
   std::vector<Fact> facts;
-  EXPECT_THAT(derivedRecord("x", facts, rules()).error().what, testing::HasSubstr("name no currency"));
+  EXPECT_THAT(derivedRecord("x", facts, *shipped()).error().what, testing::HasSubstr("name no currency"));
   Fact revenue = shareFact("CHF", "100");
   revenue.concept_name = "revenue";
   revenue.period.start = makeDate(2024, 1, 1);
   facts.push_back(revenue);
-  EXPECT_THAT(derivedRecord("x", facts, rules()).error().what, testing::HasSubstr("no share count"));
+  EXPECT_THAT(derivedRecord("x", facts, *shipped()).error().what, testing::HasSubstr("no share count"));
   facts.push_back(shareFact("shares", "0"));
-  EXPECT_FALSE(derivedRecord("x", facts, rules()));
+  EXPECT_FALSE(derivedRecord("x", facts, *shipped()));
   facts.back().text = "25";
-  const auto record = derivedRecord("x", facts, rules());
+  const auto record = derivedRecord("x", facts, *shipped());
   ASSERT_TRUE(record);
   EXPECT_EQ(record->currency, "CHF");
   EXPECT_EQ(record->listing, (Listing{"CHF", "CHF", 1, 1}));
@@ -96,33 +92,35 @@ TEST(DerivedRecord, SaysWhatTheFactsSayAndNothingMore) {
 TEST(Resources, FaultsInShippedTextsAreNamed) {
   const TemporaryFolder folder;
   EXPECT_EQ(Resources::loadFrom(folder.file("")).error().kind, ErrorKind::NotFound);
-  std::filesystem::create_directories(folder.file("models"));
-  std::filesystem::create_directories(folder.file("rules"));
+  std::filesystem::create_directories(folder.file("kits/standard"));
   const auto write = [&](const char* name, const std::string& text) { std::ofstream(folder.file(name)) << text; };
-  write("models/standard.model", "model m \"M\" 1\nrow r \"R\" ratio rate\n forecast nowhere\n");
-  write("rules/standard.rules", "a = b\n");
-  write("rules/standard.ties", "tie t \"T\" a = b\n");
-  write("rules/standard.labels", "");
-  write("rules/standard.parts", "");
-  write("rules/standard.tests", "");
-  EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("models/standard.model, line 3"));
-  write("models/standard.model", "model m \"M\" 1\nrow r \"R\" ratio rate\n forecast 1\n");
+  write("kits/standard/model", "model m \"M\" 1\nrow r \"R\" ratio rate\n forecast nowhere\n");
+  write("kits/standard/rules", "a = b\n");
+  write("kits/standard/ties", "tie t \"T\" a = b\n");
+  write("kits/standard/labels", "");
+  write("kits/standard/parts", "");
+  write("kits/standard/tests", "");
+  EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("kits/standard/model, line 3"));
+  write("kits/standard/model", "model m \"M\" 1\nrow r \"R\" ratio rate\n forecast 1\n");
   EXPECT_TRUE(Resources::loadFrom(folder.file("")));
-  write("rules/standard.rules", "a b\n");
-  EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("rules/standard.rules, line 1"));
-  write("rules/standard.rules", "a = b\n");
-  write("rules/standard.tests", "group \"G\"\ntest t \"T\" nowhere last over 1 at least 1\n");
+  write("kits/standard/rules", "a b\n");
+  EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("kits/standard/rules, line 1"));
+  write("kits/standard/rules", "a = b\n");
+  write("kits/standard/tests", "group \"G\"\ntest t \"T\" nowhere last over 1 at least 1\n");
   EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("history does not know"));
-  write("rules/standard.ties", "tie\n");
-  EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("rules/standard.ties, line 1"));
+  write("kits/standard/ties", "tie\n");
+  EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("kits/standard/ties, line 1"));
 }
 
 TEST(Resources, AModelFileWithAFaultRestsAndKeepsNothingFromStarting) {
   const TemporaryFolder folder;
-  std::filesystem::copy(test::sourceFolder() + "/models", folder.file("models"));
-  std::filesystem::copy(test::sourceFolder() + "/rules", folder.file("rules"));
-  std::ofstream(folder.file("models/broken.model")) << "model broken \"B\" 1 extends standard\nrow x\n";
-  std::ofstream(folder.file("models/again.model")) << "model quick \"Again\" 1 extends standard\n";
+  std::filesystem::copy(test::sourceFolder() + "/kits", folder.file("kits"), std::filesystem::copy_options::recursive);
+  for (const char* kit : {"kits/broken", "kits/twice", "kits/badly_built", "kits/of_texts_without_a_model"})
+    std::filesystem::create_directories(folder.file(kit));
+  std::ofstream(folder.file("kits/broken/model")) << "model broken \"B\" 1 extends standard\nrow x\n";
+  std::ofstream(folder.file("kits/twice/model")) << "model quick \"Again\" 1 extends standard\n";
+  std::ofstream(folder.file("kits/badly_built/model")) << "model built \"Built\" 1 extends standard\n";
+  std::ofstream(folder.file("kits/badly_built/builds")) << "# builds\n[a part\nrow x\n";
   const auto resources = Resources::loadFrom(folder.file(""));
   ASSERT_TRUE(resources) << resources.error().text();
   std::vector<std::string> names;
@@ -130,11 +128,12 @@ TEST(Resources, AModelFileWithAFaultRestsAndKeepsNothingFromStarting) {
   EXPECT_THAT(names, testing::ElementsAre("standard", "quick"));
   std::vector<std::string> faults;
   for (const Error& fault : (*resources)->resting) faults.push_back(fault.text());
-  EXPECT_THAT(faults, testing::UnorderedElementsAre(testing::HasSubstr("models/broken.model, line 3"),
+  EXPECT_THAT(faults, testing::UnorderedElementsAre(testing::HasSubstr("kits/broken/model, line 3"),
+                                                    testing::HasSubstr("kits/badly_built/builds, line 2"),
                                                     testing::HasSubstr("there is a model 'quick' already")));
   Case c = newCase("x", makeDate(2025, 1, 1));
   c.model = "broken";
-  EXPECT_THAT(withOwn(*resources, c).error().text(), testing::HasSubstr("models/broken.model, line 3"));
+  EXPECT_THAT(withOwn(*resources, c).error().text(), testing::HasSubstr("kits/broken/model, line 3"));
 }
 
 TEST(Files, AreReadWholeAndReplacedWhole) {
@@ -180,15 +179,15 @@ TEST_F(MarketTables, AShortTableHidesNothingOfALongOne) {
   bring(*session, "one-rate.csv", "rate,date,figure,source\nspot CHF/NOK,2026-04-01,12.1,typed\n");
   EXPECT_EQ(session->now()->evaluation->constant("value_per_share", 1).value(), value) << "no rate it stands on";
   bring(*session, "one-price.csv", "date,close\n2025-03-15,700\n");
-  EXPECT_EQ(session->now()->evidence->prices.front().date, before->evidence->prices.front().date);
-  EXPECT_EQ(session->now()->evidence->prices.size(), before->evidence->prices.size() + 1);
+  EXPECT_EQ(session->now()->market->prices.front().date, before->market->prices.front().date);
+  EXPECT_EQ(session->now()->market->prices.size(), before->market->prices.size() + 1);
   bring(*session, "one-peer.csv",
         "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,year_end,revenue,ebitda,net_income\n"
         "newcomer,Newcomer,EUR,10,EUR,1,2026-04-01,1000,2025-12-31,5000,900,400\n");
-  EXPECT_EQ(session->now()->evidence->peers.size(), before->evidence->peers.size() + 1);
+  EXPECT_EQ(session->now()->market->peers.size(), before->market->peers.size() + 1);
   ASSERT_TRUE(session->undo());
   ASSERT_TRUE(session->undo());
-  EXPECT_EQ(session->now()->evidence->prices.size(), before->evidence->prices.size()) << "taken back as a whole";
+  EXPECT_EQ(session->now()->market->prices.size(), before->market->prices.size()) << "taken back as a whole";
 }
 
 TEST_F(MarketTables, ARateBroughtInForOneCompanyLeavesAnothersValue) {
@@ -211,9 +210,9 @@ TEST_F(MarketTables, TheSameTableTakesEffectAgainAfterAnotherTookItsPlace) {
   const std::string mine = "date,close\n2026-04-29,700\n";
   bring(*session, "mine.csv", mine);
   bring(*session, "theirs.csv", "date,close\n2026-04-29,650\n");
-  EXPECT_EQ(closeAt(session->now()->evidence->prices, makeDate(2026, 4, 29))->close, 650);
+  EXPECT_EQ(closeAt(session->now()->market->prices, makeDate(2026, 4, 29))->close, 650);
   bring(*session, "mine.csv", mine);
-  EXPECT_EQ(closeAt(session->now()->evidence->prices, makeDate(2026, 4, 29))->close, 700);
+  EXPECT_EQ(closeAt(session->now()->market->prices, makeDate(2026, 4, 29))->close, 700);
   const auto again = session->importFiles({{"mine.csv", mine}});
   ASSERT_TRUE(again);
   EXPECT_THAT(again->warnings, testing::ElementsAre(testing::HasSubstr("already in the book")));
@@ -234,7 +233,7 @@ TEST(Merging, TwoCompaniesShareABookAndItsRates) {
               testing::HasSubstr("several companies: vessingholt, second"));
   const auto session = Session::open(book, "second", resources, test::testDesk());
   ASSERT_TRUE(session) << session.error().text();
-  EXPECT_FALSE((*session)->now()->evidence->rates.empty());
+  EXPECT_FALSE((*session)->now()->market->rates.empty());
   EXPECT_TRUE((*session)->now()->givens.at("price").figure.isAbsent());
   EXPECT_THAT((*session)->now()->evaluation->constant("value_per_share", 1).reason(), testing::HasSubstr("no price"));
 }

@@ -3,8 +3,8 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
-#include "services/interim_table.h"
-#include "services/report.h"
+#include "services/reports/report.h"
+#include "services/views/interim_table.h"
 #include "tests/support/demo_book.h"
 #include "tests/support/files.h"
 

@@ -6,7 +6,7 @@
 #include <gtest/gtest.h>
 
 #include "exchange/json/reader.h"
-#include "services/edits.h"
+#include "services/edits/edits.h"
 #include "tests/support/demo_book.h"
 #include "tests/support/plain_company.h"
 
@@ -58,7 +58,8 @@ TEST_F(LibraryTest, EveryCompanyIsWorthWhatItsOwnSessionSays) {
     }
     EXPECT_EQ(v.unit, s.company().listing.unit);
     EXPECT_EQ(v.valuedOn, s.caseOf().valuationDate);
-    EXPECT_NEAR(v.upside.value(), weightedValue(*s.evaluation, "value_per_share").value() / v.price.value() - 1, 1e-12);
+    EXPECT_NEAR(v.upside.value(),
+                weightedValue(*s.evaluation, model::Role::ValuePerShare).value() / v.price.value() - 1, 1e-12);
   }
   EXPECT_EQ(all[0].unit, "JPY");
   EXPECT_EQ(all[2].unit, "GBX");

@@ -1,10 +1,11 @@
 // One basis: what a switch is said to do is what it does, and peers move with the subject.
 
-#include "services/one_basis.h"
+#include "services/views/one_basis.h"
+#include "services/reports/report.h"
 
 #include <gmock/gmock.h>
 
-#include "services/history_figures.h"
+#include "services/views/history_figures.h"
 #include "tests/support/demo_book.h"
 
 namespace zl::services {
@@ -60,7 +61,8 @@ TEST_F(OneBasis, MovesWhatItMustAndNothingElse) {
   EXPECT_NEAR(change("fcff", 2), 0, 1e-6) << "capital or cost, research is paid once";
   EXPECT_GT(change("invested_capital", 2), 0);
   EXPECT_DOUBLE_EQ(change("net_debt", 2), 0);
-  EXPECT_THAT(basisText(now(), 1), HasSubstr("measure,row,at,now,leases as rent,stock pay added back,research over 5"));
+  EXPECT_THAT(basisText(now(), 1),
+              HasSubstr("measure,row,at,now,Leases: rent,Stock pay: added back,Research: over 5 years"));
   EXPECT_EQ(basisJson(now(), 1).size(), view.measures.size());
 }
 
@@ -70,7 +72,7 @@ TEST_F(OneBasis, PeersStandBesideTheQualityTests) {
     return *std::find_if(tests.begin(), tests.end(), [&](const QualityTest& t) { return t.name == name; });
   };
   const PeerSpread leverage = peersBeside(now(), named("leverage"));
-  EXPECT_EQ(leverage.count, static_cast<int>(now().evidence->peers.size()));
+  EXPECT_EQ(leverage.count, static_cast<int>(now().market->peers.size()));
   EXPECT_LE(leverage.low.value(), leverage.median.value());
   EXPECT_LE(leverage.median.value(), leverage.high.value());
   EXPECT_EQ(peersBeside(now(), named("revenue_growth")).count, 0) << "one year says nothing of ten";

@@ -2,13 +2,14 @@
 
 #include <gmock/gmock.h>
 
-#include "services/assumption_history.h"
-#include "services/compare.h"
-#include "services/driver_evidence.h"
-#include "services/driver_moves.h"
-#include "services/roll_forward.h"
-#include "services/scenario_edits.h"
-#include "services/scenario_view.h"
+#include "services/edits/driver_moves.h"
+#include "services/edits/scenario_edits.h"
+#include "services/reports/report.h"
+#include "services/sessions/assumption_history.h"
+#include "services/views/compare.h"
+#include "services/views/driver_evidence.h"
+#include "services/views/roll_forward.h"
+#include "services/views/scenario_view.h"
 #include "tests/support/demo_book.h"
 #include "tests/support/next_year.h"
 
@@ -61,7 +62,7 @@ TEST_F(OutlookViews, ScenariosStandSideBySideWithTheReferences) {
   // As last year: every driver with a history holds its last actual, done here one by one.
   Case c = now().caseOf();
   for (const model::Row& r : now().evaluation->model().rows) {
-    if (r.role != model::Role::Driver || !r.history) continue;
+    if (r.declared != model::Declared::Driver || !r.history) continue;
     const Figure last = now().history->at(row(r.name.c_str()), 11);
     if (last.hasValue() && last.value() >= r.range->low && last.value() <= r.range->high) {
       c = setDriver(c, now().evaluation->model(), kBase, r.name, held(last.value()), {}).after;
@@ -135,7 +136,7 @@ TEST_F(OutlookViews, CautionIsTheDifferenceToANeutralChoice) {
     const model::Row& r = now().evaluation->model().rows[static_cast<size_t>(row(line.row.c_str()))];
     ASSERT_TRUE(line.neutral.hasValue()) << line.label;
     const auto neutral = [&](const Case& c) {
-      if (r.role == model::Role::Driver) {
+      if (r.declared == model::Declared::Driver) {
         return setDriver(c, now().evaluation->model(), kBase, line.row, held(line.neutral.value()), {}).after;
       }
       return setInput(c, now().evaluation->model(), kBase, line.row, line.neutral.value(), {}).after;
@@ -266,14 +267,14 @@ TEST_F(OutlookViews, AnAssumptionTellsWhoChangedItFromWhatToWhatAndWhy) {
 }
 
 TEST_F(OutlookViews, ASnapshotOfEstimatesAddsToThoseThereAre) {
-  const auto count = now().evidence->estimates.size();
+  const auto count = now().market->estimates.size();
   const std::string later =
       "item,year,low,mean,high,count,date,source\nrevenue,2026,710000000,735000000,760000000,9,2026-04-29,later\n";
   ASSERT_TRUE(session_->importFiles({{"estimates-2.csv", later}}));
-  EXPECT_EQ(now().evidence->estimates.size(), count + 1);
+  EXPECT_EQ(now().market->estimates.size(), count + 1);
   EXPECT_NEAR(consensusOf(now()).spread(row("revenue_growth"), 12).mean.value(), 735 / 723.703 - 1, 1e-12);
   ASSERT_TRUE(session_->undo());
-  EXPECT_EQ(now().evidence->estimates.size(), count);
+  EXPECT_EQ(now().market->estimates.size(), count);
   const auto refused =
       session_->importFiles({{"bad.csv", "item,year,low,mean,high,count,date,source\nrevenue,2026\n"}});
   ASSERT_FALSE(refused);
@@ -299,7 +300,7 @@ TEST_F(OutlookViews, AFurtherScenarioIsOneMoreLane) {
   EXPECT_DOUBLE_EQ(now().evaluation->constant("raw_value", 3).value(),
                    now().evaluation->constant("raw_value", 0).value());
   EXPECT_EQ(now().caseOf().scenarios[3].id, "longrecall");
-  EXPECT_TRUE(weightedValue(*now().evaluation, "raw_value").hasValue()) << "it weighs nothing yet";
+  EXPECT_TRUE(weightedValue(*now().evaluation, model::Role::ValueBeforeFloor).hasValue()) << "it weighs nothing yet";
   ASSERT_TRUE(session_->apply(renameScenario(now().caseOf(), "longrecall", "Long")));
   ASSERT_TRUE(session_->apply(removeScenario(now().caseOf(), "longrecall")));
   EXPECT_EQ(now().evaluation->scenarios(), 3);

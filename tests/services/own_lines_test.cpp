@@ -2,7 +2,7 @@
 
 #include <gmock/gmock.h>
 
-#include "services/document_view.h"
+#include "services/views/document_view.h"
 #include "tests/support/demo_book.h"
 
 namespace zl::services {

@@ -6,8 +6,9 @@
 #include <filesystem>
 #include <fstream>
 
-#include "services/builds.h"
-#include "services/own_rows.h"
+#include "services/stories/sources.h"
+#include "services/views/builds.h"
+#include "services/views/own_rows.h"
 #include "tests/support/demo_book.h"
 #include "tests/support/files.h"
 
@@ -157,11 +158,9 @@ TEST_F(OwnRowsOfDemo, AnUpgradedModelThatTakesAnOwnNameSetsThemAsideAndStillOpen
   session_.reset();
   namespace fs = std::filesystem;
   const fs::path data = folder_.file("data");
-  for (const char* part : {"models", "rules"}) {
-    fs::create_directories(data / part);
-    fs::copy(fs::path(resources_->folder) / part, data / part, fs::copy_options::recursive);
-  }
-  std::ofstream(data / "models" / "standard.model", std::ios::app)
+  fs::create_directories(data);
+  fs::copy(fs::path(resources_->folder) / "kits", data / "kits", fs::copy_options::recursive);
+  std::ofstream(data / "kits" / "standard" / "model", std::ios::app)
       << "\nrow orders \"Orders of the new model\" money flow\n  forecast revenue\n";
   const auto upgraded = Resources::loadFrom(data.string());
   ASSERT_TRUE(upgraded) << upgraded.error().text();

@@ -3,10 +3,10 @@
 
 #include <gmock/gmock.h>
 
-#include "services/driver_evidence.h"
-#include "services/interim_progress.h"
-#include "services/published.h"
-#include "services/roll_forward.h"
+#include "services/views/driver_evidence.h"
+#include "services/views/interim_progress.h"
+#include "services/views/published.h"
+#include "services/views/roll_forward.h"
 #include "tests/support/demo_book.h"
 #include "tests/support/next_year.h"
 

@@ -1,6 +1,7 @@
 // The whole job without a window: files in, case applied, values out, edits, undo, reopen.
 
-#include "services/session.h"
+#include "services/sessions/session.h"
+#include "services/stories/trace_text.h"
 
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
@@ -14,10 +15,10 @@
 #include <tuple>
 
 #include "exchange/json/reader.h"
-#include "services/case_file.h"
-#include "services/demo.h"
-#include "services/driver_evidence.h"
-#include "services/report.h"
+#include "services/reports/report.h"
+#include "services/sessions/case_file.h"
+#include "services/sessions/demo.h"
+#include "services/views/driver_evidence.h"
 #include "tests/support/demo_book.h"
 #include "tests/support/files.h"
 #include "tests/support/plain_company.h"
@@ -47,7 +48,8 @@ TEST_F(DemoBook, ValuesEveryScenarioAndTies) {
   const double best = s.evaluation->constant("value_per_share", 2).value();
   EXPECT_LT(worst, base);
   EXPECT_LT(base, best);
-  EXPECT_NEAR(weightedValue(*s.evaluation, "value_per_share").value(), 0.25 * worst + 0.5 * base + 0.25 * best, 1e-9);
+  EXPECT_NEAR(weightedValue(*s.evaluation, model::Role::ValuePerShare).value(), 0.25 * worst + 0.5 * base + 0.25 * best,
+              1e-9);
   EXPECT_LT(s.evaluation->figure("fcff", 11, 1).value(), 0) << "the base year's free cash flow is negative";
 }
 
@@ -157,9 +159,9 @@ TEST_F(DemoBook, ASecondSessionCannotOverwriteTheFirst) {
   EXPECT_EQ(open()->now()->caseOf().horizon, 8);
   EXPECT_EQ(two->now()->caseOf().horizon, 8) << "and shows it";
   ASSERT_TRUE(two->apply(setHorizon(two->now()->caseOf(), 5))) << "so that the edit can be made upon it";
-  EXPECT_TRUE(*one->refresh());
+  EXPECT_EQ(*one->refresh(), Session::News::Company);
   EXPECT_EQ(one->now()->caseOf().horizon, 5);
-  EXPECT_FALSE(*one->refresh());
+  EXPECT_EQ(*one->refresh(), Session::News::None);
   ASSERT_TRUE(two->undo());
   EXPECT_EQ(one->undo().error().kind, ErrorKind::Conflict);
   EXPECT_EQ(one->now()->caseOf().horizon, 8);
@@ -278,7 +280,7 @@ TEST_F(DemoBook, MonitorsSpeakWhenSomethingIsOff) {
   const Case& c = session->now()->caseOf();
   const auto with = [&](const char* input, double x) {
     Case changed = c;
-    changed.scenarios[1].inputs[input] = {x, {}};
+    changed.scenarios[1].inputs[input] = {x, {}, {}};
     return changed;
   };
   const auto path = [&](const char* driver, double x) {

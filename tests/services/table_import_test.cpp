@@ -7,7 +7,7 @@
 #include <fstream>
 
 #include "exchange/json/lines_json.h"
-#include "services/report.h"
+#include "services/reports/report.h"
 #include "tests/support/demo_book.h"
 #include "tests/support/files.h"
 

@@ -4,9 +4,9 @@
 #include <cmath>
 #include <numeric>
 
-#include "services/builds.h"
-#include "services/compare.h"
-#include "services/own_rows.h"
+#include "services/views/builds.h"
+#include "services/views/compare.h"
+#include "services/views/own_rows.h"
 #include "tests/support/demo_book.h"
 #include "tests/support/files.h"
 

@@ -177,7 +177,7 @@ TEST_F(BookTest, AMigrationIsPrecededByACopy) {
          "; PRAGMA user_version = 2; INSERT INTO cases VALUES('x', 'the case');");
   ASSERT_TRUE(Book::open(path_));
   ASSERT_EQ(copiesOf(path_).size(), 1u);
-  EXPECT_EQ(copiesOf(path_)[0].name, "before version 3");
+  EXPECT_EQ(copiesOf(path_)[0].name, "before version 4");
   auto old = Book::look(copiesOf(path_)[0].path);
   ASSERT_TRUE(old) << "an older book is looked at without bringing it up to date";
   EXPECT_EQ(**old->caseText("x"), "the case");

@@ -5,7 +5,7 @@
 
 #include <filesystem>
 
-#include "services/demo.h"
+#include "services/sessions/demo.h"
 #include "tests/support/temporary_folder.h"
 
 namespace zl::test {

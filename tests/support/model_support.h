@@ -23,7 +23,7 @@ inline std::string fileText(const std::string& path) {
 }
 
 inline model::Model shippedModel() {
-  const auto m = model::parseModel(fileText(sourceFolder() + "/models/standard.model"), "standard.model");
+  const auto m = model::parseModel(fileText(sourceFolder() + "/kits/standard/model"), "standard.model");
   EXPECT_TRUE(m) << (m ? "" : m.error().text());
   return m ? *m : model::Model{};
 }
@@ -57,7 +57,7 @@ struct SmallModel {
         [&](int row) {
           const auto& r = model.rows[static_cast<size_t>(row)];
           const InputChoice* choice = theCase.input(theCase.base(), r.name);
-          return choice != nullptr ? Figure::of(choice->figure)
+          return choice != nullptr ? figureOf(r, *choice)
                                    : Figure::of(r.preset && r.preset->level ? *r.preset->level : 0);
         });
     return Evaluation(*compiled, history, theCase, givens);

@@ -5,7 +5,7 @@
 #include <sstream>
 #include <string>
 
-#include "services/snapshot.h"
+#include "services/stages/snapshot.h"
 
 namespace zl::test {
 

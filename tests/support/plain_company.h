@@ -6,7 +6,7 @@
 #include <tuple>
 #include <vector>
 
-#include "services/session.h"
+#include "services/sessions/session.h"
 #include "tests/support/demo_book.h"
 
 namespace zl::test {

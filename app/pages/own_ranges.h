@@ -1,0 +1,17 @@
+#pragma once
+// The values of methods that have a range by themselves, as peers' multiples have, for the range chart.
+
+#include <vector>
+
+#include "app/charts/range_chart.h"
+#include "services/stages/snapshot.h"
+
+namespace zl::app {
+
+/// Of the base scenario.
+std::vector<MethodRange> ownRanges(const services::Snapshot& s);
+
+/// A row of base across all ranges: the price, the value to buy below.
+std::optional<RangeMark> rangeMark(const services::Snapshot& s, model::Role role);
+
+}  // namespace zl::app

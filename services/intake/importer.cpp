@@ -1,0 +1,380 @@
+#include "services/intake/importer.h"
+
+#include <algorithm>
+#include <map>
+
+#include "exchange/csv/tables.h"
+#include "exchange/json/company_json.h"
+#include "exchange/oim/xbrl_csv.h"
+#include "exchange/oim/xbrl_json.h"
+#include "exchange/xbrl/inline.h"
+#include "exchange/xbrl/instance.h"
+#include "exchange/xbrl/linkbase.h"
+
+namespace zl::services {
+namespace {
+
+using exchange::ContentKind;
+
+template <class T>
+Status onlyStatus(const Result<T>& result) {
+  if (result) return {};
+  return tl::unexpected(result.error());
+}
+
+/// Tables other than filings are kept as they are and read again when the book opens.
+Status checkTable(const ImportFile& file, ContentKind kind, const std::string& company) {
+  switch (kind) {
+    case ContentKind::PriceTable:
+      return onlyStatus(exchange::readPrices(file.content, file.name));
+    case ContentKind::PeerTable:
+      return onlyStatus(exchange::readPeers(file.content, file.name));
+    case ContentKind::Linkbase:
+      return onlyStatus(exchange::readLinkbase(file.content, file.name));
+    case ContentKind::RateTable:
+      return onlyStatus(exchange::readRates(file.content, file.name));
+    case ContentKind::EstimateTable:
+      return onlyStatus(exchange::readEstimates(file.content, file.name));
+    case ContentKind::CompanyRecord: {
+      const Result<exchange::Json> json = exchange::parseJson(file.content, file.name);
+      if (!json) return tl::unexpected(json.error());
+      const Result<Company> record = exchange::companyFromJson(*json, file.name);
+      if (!record) return tl::unexpected(record.error());
+      if (record->id != company) {
+        return fail(ErrorKind::BadInput, "the record is of '" + record->id + "', not of '" + company + "'", file.name,
+                    "Name the company that the record belongs to");
+      }
+      return {};
+    }
+    default:
+      return fail(ErrorKind::WrongKind, "a case is applied, not imported", file.name,
+                  "Use 'zledger apply' or open it on the Outlook page");
+  }
+}
+
+/// Files of one import, recognised, with what was read of those that are filings.
+class Batch {
+ public:
+  Batch(const std::vector<ImportFile>& files, const ImportContext& context) : files_(files), context_(context) {}
+
+  Status read() {
+    if (Status s = recogniseAll(); !s) return s;
+    filings_.resize(files_.size());
+    for (size_t i = 0; i < files_.size(); ++i) {
+      if (context_.progress) context_.progress(i, files_.size(), files_[i].name);
+      if (context_.stopped()) {
+        return fail(ErrorKind::Cancelled, "reading was stopped; nothing is stored", files_[i].name);
+      }
+      if (!kinds_[i]) continue;
+      if (Status s = readOne(i); !s) return s;
+    }
+    return readInlineSet();
+  }
+
+  /// Nothing for a file that is passed over, whose reason is told.
+  [[nodiscard]] std::optional<ContentKind> kind(size_t i) const { return kinds_[i]; }
+  [[nodiscard]] const std::string& reason(size_t i) const { return reasons_[i]; }
+  [[nodiscard]] std::optional<Filing>& filing(size_t i) { return filings_[i]; }
+
+ private:
+  /// What a description names is its table, whatever its content looks like by itself.
+  Status recogniseAll() {
+    std::vector<Result<ContentKind>> alone;
+    std::vector<std::string> tables;
+    for (const ImportFile& file : files_) {
+      alone.push_back(exchange::recognise(file.content, file.name));
+      if (!alone.back() || *alone.back() != ContentKind::XbrlCsv) continue;
+      for (std::string& table : exchange::xbrlCsvTables(file.content)) tables.push_back(std::move(table));
+    }
+    for (size_t i = 0; i < files_.size(); ++i) {
+      const bool named = std::find(tables.begin(), tables.end(), files_[i].name) != tables.end();
+      if (!named && !alone[i] && !files_[i].found) return tl::unexpected(alone[i].error());
+      reasons_.push_back(named || alone[i] ? std::string() : alone[i].error().what);
+      if (named) {
+        kinds_.emplace_back(ContentKind::XbrlCsvTable);
+      } else {
+        kinds_.push_back(alone[i] ? std::optional(*alone[i]) : std::nullopt);
+      }
+    }
+    return {};
+  }
+
+  Status keep(size_t i, Result<Filing> filing) {
+    if (!filing) return tl::unexpected(filing.error());
+    filings_[i] = std::move(*filing);
+    return {};
+  }
+
+  Status readOne(size_t i) {
+    const ImportFile& file = files_[i];
+    switch (*kinds_[i]) {
+      case ContentKind::XbrlInstance:
+        return keep(i, exchange::readXbrlInstance(file.content, file.name, context_.stopped));
+      case ContentKind::XbrlJson:
+        return keep(i, exchange::readXbrlJson(file.content, file.name, context_.stopped));
+      case ContentKind::FactTable:
+        return keep(i, exchange::readFactTable(file.content, file.name, context_.stopped));
+      case ContentKind::XbrlCsv: {
+        std::vector<exchange::NamedContent> tables;
+        for (size_t k = 0; k < files_.size(); ++k) {
+          if (kinds_[k] == ContentKind::XbrlCsvTable) tables.push_back({files_[k].name, files_[k].content});
+        }
+        return keep(i, exchange::readXbrlCsv({file.name, file.content}, tables, context_.stopped));
+      }
+      case ContentKind::InlineXbrl:
+      case ContentKind::XbrlCsvTable:
+      case ContentKind::Workbook:
+      case ContentKind::OpenSheet:
+      case ContentKind::PlainTable:
+        return {};  // read as a set, or with the analyst's reading
+      default:
+        return checkTable(file, *kinds_[i], context_.company);
+    }
+  }
+
+  Status readInlineSet() {
+    std::vector<exchange::NamedContent> pages;
+    std::vector<size_t> of;
+    for (size_t i = 0; i < files_.size(); ++i) {
+      if (kinds_[i] != ContentKind::InlineXbrl) continue;
+      pages.push_back({files_[i].name, files_[i].content});
+      of.push_back(i);
+    }
+    Result<std::vector<Filing>> filings = exchange::readInlineXbrl(pages, context_.stopped);
+    if (!filings) return tl::unexpected(filings.error());
+    size_t facts = 0;
+    for (size_t k = 0; k < of.size(); ++k) {
+      facts += (*filings)[k].facts.size();
+      filings_[of[k]] = std::move((*filings)[k]);
+    }
+    if (!of.empty() && facts == 0) {
+      return fail(ErrorKind::BadInput, "the inline documents hold no numeric facts", pages.front().name);
+    }
+    return {};
+  }
+
+  const std::vector<ImportFile>& files_;
+  const ImportContext& context_;
+  std::vector<std::optional<ContentKind>> kinds_;
+  std::vector<std::string> reasons_;
+  std::vector<std::optional<Filing>> filings_;
+};
+
+void countFacts(const std::vector<Fact>& facts, const MappingRules& rules, const LineChoices& choices,
+                ImportPreview& p) {
+  for (const Fact& fact : facts) {
+    if (!fact.segments.empty()) {
+      ++p.segments;
+    } else if (!lineOf(rules, choices, fact.concept_name).empty()) {
+      ++p.mapped;
+    } else {
+      ++p.unmapped;
+    }
+  }
+}
+
+Result<exchange::Workbook> readWorkbook(const ImportFile& file, ContentKind kind, const exchange::StopCheck& stopped) {
+  if (kind == ContentKind::Workbook) return exchange::readXlsx(file.content, file.name, stopped);
+  if (kind == ContentKind::OpenSheet) return exchange::readOds(file.content, file.name, stopped);
+  return exchange::readDelimited(file.content, file.name, stopped);
+}
+
+/// What one sheet has taken, another sheet of the same file does not guess again.
+void takeFrom(const TableReading& reading, TableHints& hints) {
+  for (const TableLine& line : reading.lines) {
+    hints.takenLines.insert(line.choice.line);
+    hints.takenConcepts.insert(line.concept_name);
+  }
+}
+
+/// Every sheet that names years; what one sheet has taken the next does not guess again.
+Status guessSheets(const exchange::Workbook& workbook, const ImportContext& context, ImportPreview& p) {
+  TableHints hints = context.hints;
+  Error last{ErrorKind::BadInput, "the workbook has no sheets", p.name, "Give one with a table of figures"};
+  for (size_t i = 0; i < workbook.sheets.size(); ++i) {
+    Result<TableReading> reading = guessTable(workbook.sheets[i], context.resources->labels, hints);
+    if (!reading) {
+      last = reading.error();
+      last.where = p.name + (last.where == "table" ? "" : ", " + last.where);
+      p.warnings.push_back("sheet '" + workbook.sheets[i].name + "' was not read: " + last.what);
+      continue;
+    }
+    takeFrom(*reading, hints);
+    p.readings.push_back({static_cast<int>(i), true, std::move(*reading)});
+  }
+  if (p.readings.empty()) return tl::unexpected(last);
+  return {};
+}
+
+std::string digestOf(const ImportPreview& p) {
+  return p.readings.empty() ? exchange::digestOf(p.incoming.content)
+                            : digestOfTable(p.incoming.content, p.incoming.facts);
+}
+
+Status openTable(const ImportFile& file, const ImportContext& context, ImportPreview& p) {
+  Result<exchange::Workbook> workbook = readWorkbook(file, p.kind, context.stopped);
+  if (!workbook) return tl::unexpected(workbook.error());
+  p.warnings = workbook->warnings;
+  p.workbook = std::make_shared<const exchange::Workbook>(std::move(*workbook));
+  p.readings = file.readings;
+  if (p.readings.empty()) {
+    if (Status s = guessSheets(*p.workbook, context, p); !s) return s;
+  }
+  return applyReadings(p, context);
+}
+
+}  // namespace
+
+std::string digestOfTable(const std::string& content, const std::vector<Fact>& facts) {
+  std::string digested = content;
+  for (const Fact& f : facts) digested += f.concept_name + f.period.text() + f.unit + f.text;
+  return exchange::digestOf(digested);
+}
+
+Result<std::vector<ImportFile>> readFiles(const std::vector<std::string>& paths) {
+  const Result<std::vector<std::string>> found = filesOf(paths);
+  if (!found) return tl::unexpected(found.error());
+  std::vector<ImportFile> files;
+  for (const std::string& path : *found) {
+    Result<std::string> content = readFile(path);
+    if (!content) return tl::unexpected(content.error());
+    files.push_back({fileName(path), std::move(*content)});
+    files.back().found = std::find(paths.begin(), paths.end(), path) == paths.end();
+  }
+  return files;
+}
+
+bool isGuessed(ContentKind kind) {
+  return kind == ContentKind::Workbook || kind == ContentKind::OpenSheet || kind == ContentKind::PlainTable;
+}
+
+Status guessAgain(ImportPreview& p, size_t reading, const TableHints& fixed, const ImportContext& context) {
+  TableHints hints = fixed;
+  for (size_t i = 0; i < p.readings.size(); ++i) {
+    if (i != reading && p.readings[i].included) takeFrom(p.readings[i].reading, hints);
+  }
+  const auto sheet = static_cast<size_t>(p.readings.at(reading).sheet);
+  Result<TableReading> again = guessTable(p.workbook->sheets.at(sheet), context.resources->labels, hints);
+  if (!again) return tl::unexpected(again.error());
+  // Periods belong to the headings; under the same row they stay as corrected.
+  const TableReading& before = p.readings[reading].reading;
+  if (again->headerRow == before.headerRow && again->yearsDown == before.yearsDown) again->columns = before.columns;
+  std::swap(p.readings[reading].reading, *again);
+  Status applied = applyReadings(p, context);
+  if (!applied) std::swap(p.readings[reading].reading, *again);
+  return applied;
+}
+
+Status readyToStore(const std::vector<ImportPreview>& previews) {
+  for (const ImportPreview& p : previews) {
+    const bool unnamed = !p.readings.empty() && std::any_of(p.incoming.facts.begin(), p.incoming.facts.end(),
+                                                            [](const Fact& f) { return f.unit.empty(); });
+    if (unnamed)
+      return fail(ErrorKind::BadInput, "the table names no currency", p.name, "Say which one its figures are in");
+  }
+  return {};
+}
+
+Status applyReadings(ImportPreview& p, const ImportContext& context) {
+  std::vector<Fact> facts;
+  Document document = p.incoming.document;
+  document.periodEnd.reset();
+  LineChoices choices = context.hints.remembered;
+  for (const SheetReading& s : p.readings) {
+    if (!s.included) continue;
+    Result<std::vector<Fact>> read = factsOf(p.workbook->sheets.at(static_cast<size_t>(s.sheet)), s.reading);
+    if (!read) {
+      Error error = read.error();
+      error.where = p.name + ", " + error.where;
+      return tl::unexpected(error);
+    }
+    for (Fact& fact : *read) {
+      noteYear(document, fact.period);
+      facts.push_back(std::move(fact));
+    }
+    for (const auto& [concept_name, choice] : choicesOf(s.reading)) choices[concept_name] = choice;
+  }
+  if (facts.empty()) {
+    return fail(ErrorKind::BadInput, "no sheet of it is to come in", p.name, "Bring in a sheet, or leave the file out");
+  }
+  p.mapped = p.unmapped = p.segments = 0;
+  countFacts(facts, context.resources->rules, choices, p);
+  p.incoming.facts = std::move(facts);
+  p.incoming.document = std::move(document);
+  p.incoming.document.digest = digestOf(p);
+  return {};
+}
+
+Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files, const ImportContext& context) {
+  Batch batch(files, context);
+  if (Status s = batch.read(); !s) return tl::unexpected(s.error());
+  std::vector<ImportPreview> previews;
+  std::string filer;
+  for (size_t i = 0; i < files.size(); ++i) {
+    ImportPreview p;
+    p.name = files[i].name;
+    if (!batch.kind(i)) {
+      p.passedOver = true;
+      p.warnings.push_back("passed over: " + batch.reason(i));
+      previews.push_back(std::move(p));
+      continue;
+    }
+    p.kind = *batch.kind(i);
+    p.incoming.company = p.kind == ContentKind::RateTable ? "" : context.company;
+    p.incoming.content = files[i].content;
+    if (std::optional<Filing>& filing = batch.filing(i)) {
+      p.warnings = std::move(filing->warnings);
+      p.filer = filing->about;
+      if (!p.filer.filer.empty() && !filer.empty() && p.filer.filer != filer) {
+        p.warnings.push_back("this file is filed by '" + p.filer.filer + "', the ones before it by '" + filer + "'");
+      }
+      if (filer.empty()) filer = p.filer.filer;
+      countFacts(filing->facts, context.resources->rules, context.hints.remembered, p);
+      p.incoming.document = std::move(filing->document);
+      p.incoming.facts = std::move(filing->facts);
+      if (p.filer.periodEnd && p.incoming.document.periodEnd && *p.filer.periodEnd != *p.incoming.document.periodEnd) {
+        p.warnings.push_back("it says that its period ends on " + dateText(*p.filer.periodEnd) +
+                             "; its latest full year ends on " + dateText(*p.incoming.document.periodEnd));
+      }
+    } else {
+      p.incoming.document.name = files[i].name;
+      p.incoming.document.kind = exchange::contentKindText(p.kind);
+      if (isGuessed(p.kind)) {
+        if (Status s = openTable(files[i], context, p); !s) return tl::unexpected(s.error());
+      }
+    }
+    if (!isGuessed(p.kind)) p.incoming.document.digest = digestOf(p);  // a table's follows its readings
+    p.incoming.document.importedAt = context.now;
+    previews.push_back(std::move(p));
+  }
+  return previews;
+}
+
+Result<Company> derivedRecord(const std::string& id, const std::vector<Fact>& facts, const Resources& resources,
+                              const LineChoices& choices) {
+  std::map<std::string, int> uses;
+  for (const Fact& f : facts) {
+    if (f.unit.size() == 3) ++uses[f.unit];
+  }
+  if (uses.empty()) {
+    return fail(ErrorKind::BadInput, "the facts name no currency", id, "Import a company record first");
+  }
+  Company c;
+  c.id = id;
+  c.name = id;
+  c.currency = std::max_element(uses.begin(), uses.end(), [](const auto& a, const auto& b) {
+                 return a.second < b.second;
+               })->first;
+  c.listing = {c.currency, c.currency, 1, 1};
+  const StandardStatements s = StandardStatements::build(facts, resources.rules, c.currency, choices);
+  const int last = static_cast<int>(s.years().size()) - 1;
+  const Figure& shares = s.at(resources.model.nameOf(model::Role::Shares), last).figure;
+  if (!shares.hasValue() || shares.value() <= 0) {
+    return fail(ErrorKind::BadInput, "the facts hold no share count for the last year", id,
+                "Import a company record (docs/formats/company.md) together with the filings");
+  }
+  c.shares = shares.value();
+  return c;
+}
+
+}  // namespace zl::services

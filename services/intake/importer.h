@@ -1,0 +1,88 @@
+#pragma once
+// Files to documents ready to be stored. Reads and judges; stores nothing.
+
+#include <functional>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "core/filing/company.h"
+#include "core/table/reading.h"
+#include "exchange/content.h"
+#include "exchange/workbook/workbook.h"
+#include "services/kits/resources.h"
+#include "store/book.h"
+
+namespace zl::services {
+
+/// How one sheet of a file comes in.
+struct SheetReading {
+  int sheet = 0;
+  bool included = true;
+  TableReading reading;
+};
+
+struct ImportFile {
+  std::string name;
+  std::string content;
+  std::vector<SheetReading> readings = {};  ///< of a table of figures, as corrected; empty: guessed
+  bool found = false;                       ///< came with a folder: passed over where its kind is none that is read
+};
+
+/// One file as it would come in.
+struct ImportPreview {
+  std::string name;
+  exchange::ContentKind kind = exchange::ContentKind::FactTable;
+  store::Incoming incoming;
+  std::vector<std::string> warnings;
+  Filer filer;
+  std::shared_ptr<const exchange::Workbook> workbook;  ///< of a table of figures
+  std::vector<SheetReading> readings;
+  int mapped = 0;  ///< facts that map to a standard line
+  int unmapped = 0;
+  int segments = 0;  ///< facts with segments: kept, set aside
+  bool passedOver = false;
+};
+
+/// What is known when files come in.
+struct ImportContext {
+  std::string company;                         ///< receives facts, prices and peers
+  std::shared_ptr<const Resources> resources;  ///< shared: reading may outlast who asked for it
+  std::string now;                             ///< ISO 8601
+  TableHints hints;
+  /// Told before each file.
+  std::function<void(size_t done, size_t total, const std::string& name)> progress = {};
+  /// Asked between files and every few thousand steps inside one; ends the reading.
+  exchange::StopCheck stopped = {};
+};
+
+/// Reads files whole, folders replaced by what is in them.
+Result<std::vector<ImportFile>> readFiles(const std::vector<std::string>& paths);
+
+/// Whether a file's kind is read by a guess that the analyst should see first.
+bool isGuessed(exchange::ContentKind kind);
+
+/// Reads files of any supported kind. Files given together may belong together: inline documents
+/// of one report, an xBRL-CSV description and its tables. One document comes of each file; the
+/// first fault in any refuses all.
+Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files, const ImportContext& context);
+
+/// Guesses one sheet of a previewed table anew, with what the analyst has fixed; what other sheets
+/// have taken is kept from it. On failure the preview is unchanged.
+Status guessAgain(ImportPreview& preview, size_t reading, const TableHints& fixed, const ImportContext& context);
+/// Takes the facts of a previewed table from its readings as they now stand. On failure, naming
+/// the cell, the preview keeps the facts it had.
+Status applyReadings(ImportPreview& preview, const ImportContext& context);
+
+/// What a table's digest covers: one table read in two ways gives two documents.
+std::string digestOfTable(const std::string& content, const std::vector<Fact>& facts);
+
+/// Whether what was previewed can be stored: amounts in no currency would be taken for the company's.
+Status readyToStore(const std::vector<ImportPreview>& previews);
+
+/// A record made from the filings alone, for a company that has none: the most used currency and
+/// the last filed share count. Fails when the facts hold neither.
+Result<Company> derivedRecord(const std::string& id, const std::vector<Fact>& facts, const Resources& resources,
+                              const LineChoices& choices = {});
+
+}  // namespace zl::services

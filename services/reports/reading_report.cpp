@@ -1,0 +1,27 @@
+#include <fmt/format.h>
+
+#include "services/reports/report.h"
+
+namespace zl::services {
+
+std::string readingText(const ImportPreview& preview) {
+  std::string out;
+  for (const SheetReading& s : preview.readings) {
+    const TableReading& r = s.reading;
+    const Sheet& sheet = preview.workbook->sheets.at(static_cast<size_t>(s.sheet));
+    out += fmt::format("{}{}: {} x 10^{}{}\n", preview.name, sheet.name.empty() ? "" : ", sheet '" + sheet.name + "'",
+                       r.currency.empty() ? "no currency" : r.currency, r.scale, s.included ? "" : ", left out");
+    for (const TableColumn& c : r.columns) {
+      out += fmt::format("  column '{}': {} months to {}{}\n", c.heading, c.months, dateText(c.end),
+                         c.included ? "" : ", left out: " + c.doubt);
+    }
+    for (const TableLine& l : r.lines) {
+      out += fmt::format("  {:<44} {}{:<28} {}\n", l.label, l.choice.weight < 0 ? "-" : " ",
+                         l.choice.line.empty() ? "(none)" : l.choice.line, l.choice.reason);
+    }
+    for (const std::string& doubt : r.doubts) out += "  look at: " + doubt + "\n";
+  }
+  return out;
+}
+
+}  // namespace zl::services

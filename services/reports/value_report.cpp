@@ -1,0 +1,137 @@
+#include <fmt/core.h>
+
+#include <cmath>
+
+#include "core/quantity/number_text.h"
+#include "exchange/json/reader.h"
+#include "services/reports/report.h"
+#include "services/views/method_figures.h"
+
+namespace zl::services {
+
+using model::Role;
+
+namespace {
+
+/// A choice by its option's name, anything else as a figure.
+Json rowJson(const model::Row& row, const Figure& figure) {
+  const bool stands = row.isChoice() && !model::optionLabel(row, figure.valueOr(-1)).empty();
+  return stands ? Json(row.options[static_cast<size_t>(figure.value())].name) : figureJson(figure);
+}
+
+Json crossCheckJson(const Snapshot& s) {
+  Json json = Json::object();
+  const int base = std::max(0, s.caseOf().indexOf(kBase));
+  for (const auto& [multiple, st] : s.crossCheck.statistics) {
+    const Multiple m = multiple;
+    const auto implied = [&](const char* statistic) {
+      return figureJson(impliedByPeers(*s.evaluation, m, statistic, base));
+    };
+    json[multipleId(m)] = {{"count", st.count},
+                           {"low", figureJson(st.low)},
+                           {"lower_quartile", figureJson(st.lowerQuartile)},
+                           {"median", figureJson(st.median)},
+                           {"mean", figureJson(st.mean)},
+                           {"harmonic_mean", figureJson(st.harmonicMean)},
+                           {"upper_quartile", figureJson(st.upperQuartile)},
+                           {"high", figureJson(st.high)},
+                           {"implied_per_share",
+                            {{"low", implied("low")},
+                             {"median", implied("median")},
+                             {"mean", implied("mean")},
+                             {"high", implied("high")}}}};
+  }
+  return json;
+}
+
+}  // namespace
+
+Json valueJson(const Snapshot& s) {
+  const Evaluation& e = *s.evaluation;
+  Json scenarios = Json::array();
+  for (int i = 0; i < e.scenarios(); ++i) {
+    const Scenario& scenario = s.caseOf().scenarios[static_cast<size_t>(i)];
+    Json figures = Json::object();
+    for (const model::ViewRow& shown : e.model().view("value")) {
+      const model::Row& row = e.model().rows[static_cast<size_t>(shown.row)];
+      figures[row.name] = rowJson(row, e.constant(shown.row, i));
+    }
+    Json methods = Json::object();
+    for (const model::Method& method : e.model().methods) {
+      figures[e.model().rows[static_cast<size_t>(method.value)].name] = figureJson(e.constant(method.value, i));
+      methods[method.name] = {{"label", method.label}, {"value", figureJson(e.constant(method.value, i))}};
+      if (method.low >= 0) {
+        methods[method.name]["low"] = figureJson(e.constant(method.low, i));
+        methods[method.name]["high"] = figureJson(e.constant(method.high, i));
+      }
+    }
+    figures["implied_growth"] = impliedGrowthOf(s, i);
+    scenarios.push_back({{"id", scenario.id},
+                         {"label", scenario.label},
+                         {"probability", scenario.probability},
+                         {"figures", std::move(figures)},
+                         {"methods", std::move(methods)}});
+  }
+  return {{"company", s.company().id},
+          {"name", s.company().name},
+          {"listing_unit", s.company().listing.unit},
+          {"reporting_currency", s.company().currency},
+          {"valuation_date", dateText(s.caseOf().valuationDate)},
+          {"price", figureJson(s.given(Role::Price).figure)},
+          {"price_source", s.given(Role::Price).source},
+          {"scenarios", std::move(scenarios)},
+          {"probability_weighted_value", figureJson(weightedValue(e, Role::ValuePerShare))},
+          {"cross_check", crossCheckJson(s)}};
+}
+
+namespace {
+
+std::string shown(const Figure& f, Kind kind) {
+  const std::string text = figureText(f, kind);
+  return text.empty() ? "-" : text;
+}
+
+/// `width` columns right-aligned, counting characters rather than bytes.
+std::string right(const std::string& text, size_t width) {
+  size_t length = 0;
+  for (char c : text) length += (static_cast<unsigned char>(c) & 0xC0) != 0x80 ? 1 : 0;
+  return std::string(length < width ? width - length : 0, ' ') + text;
+}
+
+}  // namespace
+
+std::string valueText(const Snapshot& s) {
+  const Evaluation& e = *s.evaluation;
+  const std::string& unit = s.company().listing.unit;
+  std::string out = fmt::format("{}   value per share in {}, valued {}\n", s.company().name, unit,
+                                dateText(s.caseOf().valuationDate));
+  out += fmt::format("price {} ({})\n\n", shown(s.given(Role::Price).figure, Kind::Quote), s.given(Role::Price).source);
+  out += fmt::format("{:<44}", "");
+  for (const Scenario& scenario : s.caseOf().scenarios) out += right(scenario.label, 12);
+  out += '\n';
+  const auto line = [&](const std::string& label, int row) {
+    const Kind kind = e.model().rows[static_cast<size_t>(row)].kind;
+    const std::string rowUnit = unitText(kind, s.company().currency, unit);
+    out += fmt::format("{:<44}", label + (rowUnit.empty() ? "" : ", " + rowUnit));
+    for (int i = 0; i < e.scenarios(); ++i) out += right(shown(e.constant(row, i), kind), 12);
+    out += '\n';
+  };
+  for (const model::ViewRow& r : e.model().view("headline"))
+    line(e.model().rows[static_cast<size_t>(r.row)].label, r.row);
+  out += '\n';
+  for (const model::Method& method : e.model().methods) line(method.label, method.value);
+  const Figure weighted = weightedValue(e, Role::ValuePerShare);
+  out += fmt::format("\nprobability-weighted value {} {}\n", shown(weighted, Kind::Quote),
+                     weighted.hasValue() ? unit : weighted.reason());
+  for (const auto& [m, st] : s.crossCheck.statistics) {
+    const auto implied = [&, multiple = m](const char* statistic) {
+      return shown(impliedByPeers(e, multiple, statistic, std::max(0, s.caseOf().indexOf(kBase))), Kind::Quote);
+    };
+    out += fmt::format("{}: {} peers, {} to {}, median {}; implied per share {} to {}, median {}\n", multipleLabel(m),
+                       st.count, shown(st.low, Kind::Multiple), shown(st.high, Kind::Multiple),
+                       shown(st.median, Kind::Multiple), implied("low"), implied("high"), implied("median"));
+  }
+  return out;
+}
+
+}  // namespace zl::services

@@ -1,0 +1,47 @@
+#pragma once
+// Everything there is to show about one company at one moment. A value: views read it, nobody
+// changes it, and an edit makes another one.
+
+#include <map>
+#include <memory>
+#include <optional>
+
+#include "services/stages/case_evaluator.h"
+
+namespace zl::services {
+
+/// All stages of one case, its parts by the names that views know them under.
+struct Snapshot {
+  Snapshot(std::shared_ptr<CaseEvaluator> by, Evaluated evaluated, std::shared_ptr<const FilingReview> reviewed,
+           Judgement judgement);
+  Snapshot(const Snapshot&) = delete;
+  Snapshot& operator=(const Snapshot&) = delete;
+  ~Snapshot();
+
+  std::shared_ptr<CaseEvaluator> evaluator;  ///< what made it: for values of cases like this one
+  std::shared_ptr<const Ground> ground;
+  std::shared_ptr<const Resources> resources;
+  std::shared_ptr<const Evidence> evidence;
+  std::shared_ptr<const Market> market;
+  std::shared_ptr<const Standardised> filed;
+  std::shared_ptr<const FilingReview> review;
+  std::shared_ptr<const model::HistoryTable> history;  ///< adjusted: drivers and forecast stand on it
+  std::shared_ptr<const model::HistoryTable> asFiled;  ///< the same table without an adjustment
+  std::map<std::string, GivenFigure> givens;
+  std::shared_ptr<const Evaluation> evaluation;
+  CrossCheck crossCheck;
+  std::vector<Finding> findings;
+
+  [[nodiscard]] const Case& caseOf() const { return evaluation->caseOf(); }
+  [[nodiscard]] Sources sources() const { return {evidence, market}; }
+  [[nodiscard]] const model::Model& model() const { return evaluation->model(); }
+  [[nodiscard]] const GivenFigure& given(model::Role role) const { return givenOf(model(), givens, role); }
+  [[nodiscard]] const Company& company() const { return evidence->company; }
+  [[nodiscard]] const std::map<CellOfLine, Shift>& shifts() const { return ground->history->shifts; }
+  [[nodiscard]] const std::optional<Error>& ownRowsFault() const { return ground->ownRowsFault; }
+  [[nodiscard]] const std::vector<FiscalYear>& years() const { return filed->statements.years(); }
+  [[nodiscard]] std::string periodOf(int column) const;  ///< "2025", "2026E"
+  [[nodiscard]] const store::StoredDocument* document(std::int64_t id) const;
+};
+
+}  // namespace zl::services

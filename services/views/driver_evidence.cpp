@@ -1,0 +1,78 @@
+#include "services/views/driver_evidence.h"
+
+#include <algorithm>
+
+#include "services/views/history_figures.h"
+
+namespace zl::services {
+
+std::vector<bool> exceptionalColumns(const Snapshot& s) {
+  std::vector<bool> flags;
+  for (const FiscalYear& year : s.years()) flags.push_back(s.caseOf().exceptional.count(year.label()) > 0);
+  return flags;
+}
+
+Consensus consensusOf(const Snapshot& s, EstimateBy by) {
+  return {s.evaluation->model(), *s.history, s.years().back().label(),
+          latestEstimates(s.market->estimates, s.caseOf().valuationDate, by), [&s](int row) {
+            const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(row)];
+            if (r.declared == model::Declared::Input) return assumedInput(s.evaluation->model(), s.caseOf(), row);
+            const auto given = s.givens.find(r.name);
+            return given == s.givens.end() ? Figure::absent(r.label + " is not known") : given->second.figure;
+          }};
+}
+
+namespace {
+
+/// What of the economy a driver is held against, where its row names a rate; "CUR" stands for the reporting currency.
+std::optional<EconomyFigure> economyOf(const Snapshot& s, const model::Row& driver) {
+  std::string name = driver.quoted;
+  if (name.empty()) return std::nullopt;
+  if (const size_t at = name.find("CUR"); at != std::string::npos) name.replace(at, 3, s.company().currency);
+  const std::optional<MarketRate> found = rateAt(s.market->rates, name, s.caseOf().valuationDate);
+  if (!found) return std::nullopt;
+  return EconomyFigure{name, Figure::of(found->figure), dateText(found->date) + ", " + found->source};
+}
+
+/// What a figure moved by a year, by the line of least squares through the years that count.
+Figure trendPerYear(const std::vector<Figure>& figures, const std::vector<bool>& out) {
+  std::vector<std::pair<double, double>> points;
+  for (size_t i = 0; i < figures.size(); ++i) {
+    if (figures[i].hasValue() && !out[i]) points.emplace_back(static_cast<double>(i), figures[i].value());
+  }
+  return fitLine(points).slope;
+}
+
+}  // namespace
+
+DriverEvidence evidenceOf(const Snapshot& s, int row, int scenario) {
+  DriverEvidence e;
+  const int filed = s.evaluation->layout().historyYears;
+  for (int c = 0; c < filed; ++c) e.history.push_back(s.history->at(row, c));
+  e.exceptional = leftOut(s, row);
+  for (int years : {3, 5, 10}) {
+    const auto from = e.history.size() - static_cast<size_t>(std::min(years, filed));
+    const std::vector<Figure> window(e.history.begin() + static_cast<std::ptrdiff_t>(from), e.history.end());
+    const std::vector<bool> out(e.exceptional.begin() + static_cast<std::ptrdiff_t>(from), e.exceptional.end());
+    e.windows.push_back({years, describe(window), describe(window, out), trendPerYear(window, out)});
+  }
+  e.spread = describe(e.history, e.exceptional);
+  const Figure chosen = s.evaluation->figure(row, s.evaluation->layout().columns() - 1, scenario);
+  e.percentile = chosen.hasValue() ? percentileOf(chosen.value(), e.history, e.exceptional) : chosen;
+  const model::Row& described = s.model().rows[static_cast<size_t>(row)];
+  if (!s.market->estimates.empty()) {
+    const Consensus consensus = consensusOf(s);
+    const Consensus guidance = consensusOf(s, EstimateBy::Company);
+    for (int c = filed; c < s.evaluation->layout().columns(); ++c) {
+      e.consensus.push_back(consensus.spread(row, c));
+      if (!guidance.empty()) e.guidance.push_back(guidance.spread(row, c));
+    }
+  }
+  if (described.peers) {
+    e.peers = peerSpread(s.market->peers, s.company().id, described.peers->measure, basisOf(s.model(), s.caseOf()));
+  }
+  e.economy = economyOf(s, described);
+  return e;
+}
+
+}  // namespace zl::services

@@ -1,0 +1,133 @@
+// Ways to value a share, as the model declares them: every output goes over them, and what peers say is worked out
+// in the model like anything else.
+
+#include <algorithm>
+
+#include "services/edits/edits.h"
+#include "services/reports/report.h"
+#include "services/views/published.h"
+#include "tests/support/bare_kits.h"
+#include "tests/support/plain_company.h"
+
+namespace zl::services {
+namespace {
+
+using testing::HasSubstr;
+
+class Methods : public test::DemoBook {
+ protected:
+  void SetUp() override {
+    DemoBook::SetUp();
+    session_ = open();
+  }
+  [[nodiscard]] const Snapshot& now() const { return *session_->now(); }
+  Figure value(const char* method, int lane = 1) const {
+    const auto& methods = now().model().methods;
+    const auto found =
+        std::find_if(methods.begin(), methods.end(), [&](const model::Method& m) { return m.name == method; });
+    return found == methods.end() ? Figure::absent("no such method") : now().evaluation->constant(found->value, lane);
+  }
+
+  std::unique_ptr<Session> session_;
+};
+
+/// Multiple times metric, less claims where it is of the enterprise, over diluted shares, at the listing's rate.
+TEST_F(Methods, PeersMultiplesAreWorkedOutInEveryScenario) {
+  const Evaluation& e = *now().evaluation;
+  const auto median = [&](Multiple m) { return now().crossCheck.statistics.at(m).median.value(); };
+  const int base = e.layout().baseColumn();
+  for (int lane = 0; lane < e.scenarios(); ++lane) {
+    const double perShare = e.constant("quote_rate", lane).value() / e.constant("diluted_shares", lane).value();
+    ASSERT_LT(e.figure("net_income_common", base, lane).value(), 0);
+    EXPECT_EQ(value("peers_earnings", lane).reason(), "the subject's earnings are not positive");
+    EXPECT_NEAR(value("peers_ebitda", lane).value(),
+                (median(Multiple::EvToEbitda) * e.figure("basis_ebitda", base, lane).value() -
+                 e.constant("claims", lane).value()) *
+                    perShare,
+                1e-9);
+  }
+}
+
+/// A stranger that earns 110 on 10 shares, and two peers at 10 and 20 times earnings: 15 times 11 a share.
+TEST_F(Methods, AStrangerIsWorthWhatItsPeersMakeOfItsEarnings) {
+  const std::string path = folder_.file("mills.zledger");
+  std::vector<ImportFile> files = test::PlainCompany{}.files();
+  std::string peers =
+      "peer,name,currency,price_currency,minor_per_major,price,price_date,shares,debt,leases,preferred,minorities,"
+      "pension,"
+      "cash,associates,year_end,revenue,ebitda,net_income\n";
+  for (const auto& [name, price] : {std::pair("oak", 50), std::pair("elm", 100)}) {
+    peers += std::string(name) + "," + name + ",USD,USD,1," + std::to_string(price) +
+             ",2025-03-31,10,0,0,0,0,0,0,0,2024-12-31,900,90,50\n";
+  }
+  files.push_back({"peers.csv", peers});
+  const auto brought = Session::import(path, "umber-mills", files, resources_, test::testDesk());
+  ASSERT_TRUE(brought) << brought.error().text();
+  session_ = std::move(*Session::open(path, "", resources_, test::testDesk()));
+  EXPECT_NEAR(value("peers_earnings").value(), 15 * 110.0 / 10, 1e-9);
+  EXPECT_THAT(now().givens.at("peers_price_to_earnings_median").source, HasSubstr("of 2 peers that count"));
+}
+
+TEST_F(Methods, APeerTakenOutMovesTheValueInEveryOutputAtOnce) {
+  Case c = now().caseOf();
+  for (const PeerRow& row : now().crossCheck.rows)
+    c.peers[peerChoiceKey(row.id, Multiple::EvToEbitda)] = {false, "gone"};
+  ASSERT_TRUE(session_->apply({c, "No peers"}));
+  EXPECT_EQ(value("peers_ebitda").reason(), "no peer counts");
+  EXPECT_EQ(valueJson(now())["scenarios"][1]["methods"]["peers_ebitda"]["value"]["absent"], "no peer counts");
+  EXPECT_THAT(valueText(now()), HasSubstr("Peers, price to earnings"));
+}
+
+TEST_F(Methods, TheHeadlineFollowsTheChoiceThatLeadsToAMethod) {
+  const auto& m = now().model();
+  EXPECT_EQ(now().evaluation->leadingMethod(1)->name, "perpetual_growth");
+  ASSERT_TRUE(session_->apply(setInput(now().caseOf(), m, "base", "terminal_choice", 1, session_->said(""))));
+  EXPECT_EQ(now().caseOf().base().inputs.at("terminal_choice").option, "exit_multiple") << "kept by name";
+  EXPECT_EQ(now().evaluation->leadingMethod(1)->name, "exit_multiple");
+  EXPECT_EQ(now().evaluation->constant(model::Role::ValuePerShare, 1), value("exit_multiple"));
+}
+
+TEST_F(Methods, PublishedSetsKeepEveryMethodsValue) {
+  ASSERT_TRUE(session_->apply(publish(now(), "spring", session_->said("first"))));
+  const PublishedSet& set = now().caseOf().published.back();
+  for (const model::Method& method : now().model().methods) {
+    const Figure figure = now().evaluation->constant(method.value, 1);
+    EXPECT_EQ(set.methods.count(method.name), figure.hasValue() ? 1u : 0u) << method.name;
+    if (!figure.hasValue()) continue;
+    EXPECT_EQ(set.methods.at(method.name), figure.value()) << method.name;
+  }
+  const std::vector<PublishedLine> lines = publishedBeside(now(), "spring");
+  const auto line = std::find_if(lines.begin(), lines.end(),
+                                 [](const PublishedLine& l) { return l.label == "Peers, enterprise value to EBITDA"; });
+  ASSERT_NE(line, lines.end());
+  EXPECT_EQ(line->change.value(), 0);
+}
+
+TEST_F(Methods, AModelThatMeansNothingToTheProgramRestsAndBreaksNothing) {
+  session_.reset();
+  const auto resources = test::kitsWithoutMeaning(folder_.file("bare"));
+  ASSERT_NE(resources, nullptr);
+  auto opened = Session::open(book(), "", resources, test::testDesk());
+  ASSERT_TRUE(opened) << opened.error().text();
+  const Snapshot& s = *(*opened)->now();
+  EXPECT_EQ(s.model().restingFeatures().size(), model::kRoles);
+  EXPECT_THAT(s.evaluation->constant(model::Role::ValuePerShare, 1).reason(), HasSubstr("no row of the model means"));
+  EXPECT_THAT(s.given(model::Role::Price).figure.reason(), HasSubstr("does not ask for it"));
+  EXPECT_EQ(s.evaluation->leadingMethod(1), nullptr);
+  EXPECT_TRUE(s.evaluation->constant("enterprise_value", 1).isAbsent())
+      << "without the share of the year still to come";
+  EXPECT_NO_THROW({
+    valueText(s);
+    valueJson(s);
+    findingsText(s);
+    statementsText(s, 1);
+    reviewText(s);
+    factsText(s);
+    interimText(s, Basis::Trailing);
+  });
+  ASSERT_TRUE((*opened)->apply(setHorizon(s.caseOf(), 7)));
+  ASSERT_TRUE((*opened)->undo());
+}
+
+}  // namespace
+}  // namespace zl::services
