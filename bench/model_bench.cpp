@@ -213,7 +213,7 @@ const Trials& trials() {
     unsigned long long state = 11;
     for (size_t i = 0; i < t.program->inputs.size(); ++i) {
       const model::Cell cell = t.program->inputs[i].cell;
-      const model::Row& row = t.m->rows[static_cast<size_t>(cell.row)];
+      const model::Row& row = (*t.m)[cell.row];
       const double middle = e.figure(cell.row, cell.column, 1).orNaN();
       const auto driver = drivers().find(row.name);
       if (driver == drivers().end() || cell.column <= base) {

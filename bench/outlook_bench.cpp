@@ -43,7 +43,7 @@ void walkTwelve(benchmark::State& state) {
   int changed = 0;
   for (const model::Row& row : s.evaluation->model().rows) {
     if (row.declared != model::Declared::Driver || changed == kMostWalkParts) continue;
-    const int index = s.evaluation->model().find(row.name);
+    const model::RowId index = s.evaluation->model().find(row.name);
     const Figure last = s.evaluation->figure(index, s.evaluation->layout().columns() - 1, 1);
     zl::Path path;
     path.level = last.valueOr(0.05) * 1.02 + 1e-4;

@@ -17,8 +17,8 @@ Result<std::pair<std::string, LineChoice>> typedChoice(const std::string& text, 
     choice.weight = -1;
     choice.line.erase(0, 1);
   }
-  const int row = m.find(choice.line);
-  const bool line = row >= 0 && m.rows[static_cast<size_t>(row)].isStandardLine();
+  const model::RowId row = m.find(choice.line);
+  const bool line = row.known() && m[row].isStandardLine();
   if (equals == std::string::npos || equals == 0 || (!choice.line.empty() && !line)) {
     return fail(ErrorKind::BadInput, "'" + text + "' names no standard line", "",
                 "Write 'Label=line', 'Label=-line' for the other sign, 'Label=' to set it aside");

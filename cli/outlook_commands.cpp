@@ -106,7 +106,7 @@ class AcknowledgeCommand : public SessionCommand {
   Status runOn(Session& session, Context&) override {
     const Finding* found = nullptr;
     for (const Finding& f : session.now()->findings) {
-      if (f.key().find(finding_) == std::string::npos) continue;
+      if (wordsOf(f).find(finding_) == std::string::npos) continue;
       if (found != nullptr) {
         return fail(ErrorKind::BadInput, "several findings hold '" + finding_ + "'", {}, "Give more of its words");
       }
@@ -114,7 +114,7 @@ class AcknowledgeCommand : public SessionCommand {
     }
     if (found == nullptr)
       return fail(ErrorKind::NotFound, "no finding holds '" + finding_ + "'", {}, "'zledger check' lists them");
-    return session.apply(services::acknowledge(session.now()->caseOf(), found->key(), session.said(reason_)));
+    return session.apply(services::acknowledge(session.now()->caseOf(), *found, session.said(reason_)));
   }
   std::string finding_, reason_;
 };

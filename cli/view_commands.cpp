@@ -124,12 +124,12 @@ class TraceCommand : public SessionCommand {
   Status runOn(Session& session, Context& c) override {
     const services::Snapshot& s = *session.now();
     const model::Model& m = s.evaluation->model();
-    const int row = m.find(row_);
-    if (row < 0)
+    const model::RowId row = m.find(row_);
+    if (!row.known())
       return fail(ErrorKind::NotFound, "the model has no row '" + row_ + "'", {}, "'zledger statements' lists them");
     const model::Layout& layout = s.evaluation->layout();
     int column = layout.baseColumn();
-    if (m.rows[static_cast<size_t>(row)].timing == model::Timing::Constant) {
+    if (m[row].timing == model::Timing::Constant) {
       column = 0;
     } else if (year_ != 0) {
       column = layout.baseColumn() + year_ - s.years().back().label();

@@ -596,10 +596,10 @@ void Workbench::goTo(Stop stop) {
 
 void Workbench::goTo(const Finding& finding) {
   const model::Model& m = now().evaluation->model();
-  const int row = m.find(finding.row);
+  const model::RowId row = m.find(finding.row);
   goTo(finding.stop);
-  if (row < 0) return;
-  if (finding.stop == Stop::Outlook && m.rows[static_cast<size_t>(row)].declared == model::Declared::Driver) {
+  if (!row.known()) return;
+  if (finding.stop == Stop::Outlook && m[row].declared == model::Declared::Driver) {
     wantDriver(finding.row);
   }
   focus({row, std::max(0, finding.column)}, -1);

@@ -15,7 +15,7 @@ FlowBars::FlowBars(QWidget* parent) : TellingChart(parent) {
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 }
 
-void FlowBars::setSource(int row, int firstColumn) {
+void FlowBars::setSource(model::RowId row, int firstColumn) {
   row_ = row;
   firstColumn_ = firstColumn;
 }
@@ -65,7 +65,7 @@ void FlowBars::paintEvent(QPaintEvent*) {
     const double bottom = y.at(std::min(0.0, f.value()));
     const QRectF area(x, top, w, std::max(1.0, bottom - top));
     painter.fillRect(area, color);
-    if (row_ >= 0) addFigure(area, {model::Cell{row_, firstColumn_ + column}, scenario, {}});
+    if (row_.known()) addFigure(area, {model::Cell{row_, firstColumn_ + column}, scenario, {}});
   };
   for (int c = 0; c < periods_.size(); ++c) {
     const double x = left + c * step;

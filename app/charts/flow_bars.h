@@ -20,7 +20,7 @@ class FlowBars : public TellingChart {
  public:
   explicit FlowBars(QWidget* parent = nullptr);
   /// `firstColumn` is the model's column of the first period, `row` the row drawn.
-  void setSource(int row, int firstColumn);
+  void setSource(model::RowId row, int firstColumn);
   void setContent(QStringList periods, std::vector<Figure> history, std::vector<FlowSeries> series, QString unit);
   [[nodiscard]] QSize minimumSizeHint() const override { return {300, 130}; }
 
@@ -32,7 +32,7 @@ class FlowBars : public TellingChart {
   std::vector<Figure> history_;
   std::vector<FlowSeries> series_;
   QString unit_;
-  int row_ = -1;
+  model::RowId row_;
   int firstColumn_ = 0;
 };
 

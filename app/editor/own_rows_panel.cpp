@@ -210,10 +210,10 @@ void OwnRowsPanel::fillEffects() {
       LedgerRow row;
       row.label = text(own.label);
       row.key = text(own.name);
-      const int index = s.evaluation->model().find(own.name);
+      const model::RowId index = s.evaluation->model().find(own.name);
       const int last = s.evaluation->layout().columns() - 1;
-      if (index >= 0) {
-        const model::Row& shown = s.evaluation->model().rows[static_cast<size_t>(index)];
+      if (index.known()) {
+        const model::Row& shown = s.evaluation->model()[index];
         row.kind = shown.kind;
         LedgerCell cell = figureCell(s.evaluation->figure(index, last, bench_.scenario()));
         cell.source = model::Cell{index, shown.timing == model::Timing::Constant ? 0 : last};

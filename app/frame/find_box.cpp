@@ -40,9 +40,9 @@ void FindBox::addRows() {
     places_.push_back({zl::app::text(row.label),
                        [this, name = row.name] {
                          const model::Model& now = bench_.now().evaluation->model();
-                         const int at = now.find(name);
-                         if (at < 0) return;
-                         const model::Row& found = now.rows[static_cast<size_t>(at)];
+                         const model::RowId at = now.find(name);
+                         if (!at.known()) return;
+                         const model::Row& found = now[at];
                          if (found.declared == model::Declared::Driver) return bench_.wantDriver(name);
                          const bool constant = found.timing == model::Timing::Constant;
                          bench_.focus({at, constant ? 0 : bench_.now().evaluation->layout().baseColumn()}, -1);

@@ -85,12 +85,12 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
     connect(list, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { walkIn(item); });
   }
   connect(note_, &QLineEdit::editingFinished, this, [this] {
-    if (at_.row < 0 || !bench_.isOpen() || !note_->isModified()) return;
+    if (!at_.row.known() || !bench_.isOpen() || !note_->isModified()) return;
     note_->setModified(false);
     const model::Model& m = bench_.now().evaluation->model();
     const QString key = noteKey();
-    const bool kept = bench_.apply(services::setNote(
-        bench_.settled().caseOf(), m, m.rows[static_cast<size_t>(at_.row)].name, note_->text().toStdString()));
+    const bool kept =
+        bench_.apply(services::setNote(bench_.settled().caseOf(), m, m[at_.row].name, note_->text().toStdString()));
     if (kept) bench_.keepDraft(key, {});
   });
   keepAsDraftOf(bench_, note_, [this] { return noteKey(); });
@@ -105,7 +105,7 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
     told_.reset();  // it told of figures that may be others now
     refresh();
   });
-  connect(&bench_, &Workbench::opened, this, [this] { at_ = {-1, 0}; });
+  connect(&bench_, &Workbench::opened, this, [this] { at_ = {}; });
 }
 
 void TracePanel::tell(const services::Story& story) {
@@ -135,7 +135,7 @@ void TracePanel::showInputs(const std::vector<TraceLink>& inputs) {
 void TracePanel::look(model::Cell cell, int scenario) {
   telling_ = false;
   at_ = cell;
-  row_ = cell.row < 0 ? "" : bench_.now().evaluation->model().rows[static_cast<size_t>(cell.row)].name;
+  row_ = !cell.row.known() ? "" : bench_.now().evaluation->model()[cell.row].name;
   scenario_ = scenario < 0 ? bench_.scenario() : scenario;
   refresh();
 }
@@ -160,7 +160,7 @@ void TracePanel::walkIn(const QListWidgetItem* item) {
   if (item == nullptr) return;
   const QPoint cell = item->data(kCellRole).toPoint();
   if (!telling_) trail_.push_back(at_);
-  look({cell.x(), cell.y()}, telling_ ? told_->scenario : scenario_);
+  look({model::RowId(cell.x()), cell.y()}, telling_ ? told_->scenario : scenario_);
   takeFocus();
 }
 
@@ -190,7 +190,7 @@ void TracePanel::fillList(QListWidget* list, const std::vector<TraceLink>& links
     if (!link.period.empty()) label += QLatin1Char(' ') + text(link.period);
     const std::string shown = link.option.empty() ? figureText(link.figure, link.kind) : link.option;
     auto* item = new QListWidgetItem(text(shown.empty() ? "absent" : shown) + QStringLiteral("   ") + label, list);
-    item->setData(kCellRole, QPoint(link.cell.row, link.cell.column));
+    item->setData(kCellRole, QPoint(link.cell.row.number(), link.cell.column));
     item->setToolTip(
         tipText(label + (link.figure.hasValue() ? QString() : QLatin1Char('\n') + text(link.figure.reason()))));
   }
@@ -230,16 +230,16 @@ void TracePanel::refresh() {
   const services::Snapshot& s = bench_.now();
   const model::Layout& layout = s.evaluation->layout();
   const std::vector<model::Row>& rows = s.evaluation->model().rows;
-  if (at_.row >= static_cast<int>(rows.size()) || (at_.row >= 0 && rows[static_cast<size_t>(at_.row)].name != row_)) {
+  if (at_.row.known() && (at_.row.at() >= rows.size() || rows[at_.row.at()].name != row_)) {
     at_.row = s.evaluation->model().find(row_);  // own rows or another model have moved it
     trail_.clear();
   }
-  if (at_.row < 0 || at_.row >= static_cast<int>(s.evaluation->model().rows.size()) || at_.column >= layout.columns()) {
+  if (!at_.row.known() || at_.column >= layout.columns()) {
     at_ = {s.evaluation->model().find(model::Role::ValuePerShare), 0};
     row_ = s.model().nameOf(model::Role::ValuePerShare);
     scenario_ = bench_.scenario();
   }
-  if (at_.row < 0) {  // the model says not what its value is: nothing is traced until something is asked for
+  if (!at_.row.known()) {  // the model says not what its value is: nothing is traced until something is asked for
     title_->setText(tr("Choose a figure to see what it stands on"));
     for (QLabel* label : {figure_, rule_, source_, help_}) label->clear();
     showInputs({});
@@ -247,7 +247,7 @@ void TracePanel::refresh() {
   }
   scenario_ = std::min(scenario_, s.evaluation->scenarios() - 1);
   const TraceStep step = trace(*s.evaluation, s.filed->statements, at_, scenario_);
-  const model::Row& row = s.evaluation->model().rows[static_cast<size_t>(at_.row)];
+  const model::Row& row = s.evaluation->model()[at_.row];
   QString title = text(step.self.label);
   if (!step.self.period.empty()) title += QLatin1Char(' ') + text(step.self.period);
   const bool byScenario = row.timing == model::Timing::Constant || layout.isForecast(at_.column);

@@ -43,7 +43,7 @@ class TracePanel : public QWidget {
   QLineEdit* note_;
   QPushButton* showJournal_;  ///< how an assumption came about; read only when asked for
   QLabel* journal_;
-  model::Cell at_{-1, 0};
+  model::Cell at_;
   std::string row_;                      ///< name of the row at at_
   bool telling_ = false;                 ///< a figure that is no row of the model is shown
   std::optional<services::Story> told_;  ///< what the trail began with, where it did with such a figure

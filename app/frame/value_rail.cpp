@@ -30,8 +30,9 @@ QSize ValueRail::sizeHint() const {
 std::vector<ValueRail::Mark> ValueRail::marksOf(const services::Snapshot& s) const {
   std::vector<Mark> marks;
   const Evaluation& e = *s.evaluation;
-  const auto add = [&](const QString& label, const QString& scenario, int row, Stop stop, int lane, Mark::Shape shape) {
-    if (row < 0) return;
+  const auto add = [&](const QString& label, const QString& scenario, model::RowId row, Stop stop, int lane,
+                       Mark::Shape shape) {
+    if (!row.known()) return;
     const Figure f = e.constant(row, lane);
     if (f.hasValue()) marks.push_back({label, scenario, f.value(), stop, {model::Cell{row, 0}, lane, {}}, shape});
   };
@@ -45,7 +46,8 @@ std::vector<ValueRail::Mark> ValueRail::marksOf(const services::Snapshot& s) con
   // The headline's own method has given the scenarios' marks already.
   for (const model::Method& method : m.methods) {
     if (&method == e.leadingMethod(base)) continue;
-    add(text(method.mark), {}, method.value, method.rate >= 0 ? Stop::CashValue : Stop::Peers, base, Mark::Shape::Tick);
+    add(text(method.mark), {}, method.value, method.rate.known() ? Stop::CashValue : Stop::Peers, base,
+        Mark::Shape::Tick);
   }
   add(tr("price"), {}, m.find(model::Role::Price), Stop::Verdict, base, Mark::Shape::Price);
   return marks;

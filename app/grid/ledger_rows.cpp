@@ -65,9 +65,9 @@ LedgerRow rowHead(const services::Snapshot& s, const model::Row& row) {
 
 }  // namespace
 
-LedgerRow yearRow(const services::Snapshot& s, int index, int from, int to, int scenario) {
+LedgerRow yearRow(const services::Snapshot& s, model::RowId index, int from, int to, int scenario) {
   const Evaluation& e = *s.evaluation;
-  const model::Row& row = e.model().rows[static_cast<size_t>(index)];
+  const model::Row& row = e.model()[index];
   LedgerRow out = rowHead(s, row);
   const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(scenario)];
   for (int c = from; c < to; ++c) {
@@ -90,9 +90,9 @@ LedgerRow yearRow(const services::Snapshot& s, int index, int from, int to, int 
   return out;
 }
 
-LedgerRow scenarioRow(const services::Snapshot& s, int index) {
+LedgerRow scenarioRow(const services::Snapshot& s, model::RowId index) {
   const Evaluation& e = *s.evaluation;
-  const model::Row& row = e.model().rows[static_cast<size_t>(index)];
+  const model::Row& row = e.model()[index];
   LedgerRow out = rowHead(s, row);
   for (int i = 0; i < e.scenarios(); ++i) {
     const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];
@@ -121,7 +121,7 @@ bool hasNothing(const LedgerRow& row) {
 }
 
 std::vector<LedgerRow> rowsOf(const services::Snapshot& s, const char* view,
-                              const std::function<LedgerRow(int)>& rowOf) {
+                              const std::function<LedgerRow(model::RowId)>& rowOf) {
   std::vector<LedgerRow> rows;
   for (const model::ViewRow& shown : s.model().view(view)) {
     LedgerRow row = rowOf(shown.row);
@@ -133,11 +133,11 @@ std::vector<LedgerRow> rowsOf(const services::Snapshot& s, const char* view,
 }  // namespace
 
 std::vector<LedgerRow> yearRows(const services::Snapshot& s, const char* view, int from, int to, int scenario) {
-  return rowsOf(s, view, [&](int row) { return yearRow(s, row, from, to, scenario); });
+  return rowsOf(s, view, [&](model::RowId row) { return yearRow(s, row, from, to, scenario); });
 }
 
 std::vector<LedgerRow> scenarioRows(const services::Snapshot& s, const char* view) {
-  return rowsOf(s, view, [&](int row) { return scenarioRow(s, row); });
+  return rowsOf(s, view, [&](model::RowId row) { return scenarioRow(s, row); });
 }
 
 QStringList periodHeaders(const services::Snapshot& s, int from, int to) {
@@ -152,17 +152,17 @@ QStringList scenarioHeaders(const services::Snapshot& s) {
   return list;
 }
 
-std::vector<Figure> trendOf(const services::Snapshot& s, int row, int from, int to, int scenario) {
+std::vector<Figure> trendOf(const services::Snapshot& s, model::RowId row, int from, int to, int scenario) {
   std::vector<Figure> list;
   for (int c = from; c < to; ++c) list.push_back(s.evaluation->figure(row, c, scenario));
   return list;
 }
 
-std::vector<int> groupRows(const services::Snapshot& s, const std::string& group) {
-  std::vector<int> list;
+std::vector<model::RowId> groupRows(const services::Snapshot& s, const std::string& group) {
+  std::vector<model::RowId> list;
   const model::Model& m = s.evaluation->model();
   for (size_t r = 0; r < m.rows.size(); ++r) {
-    if (m.rows[r].group == group && m.rows[r].timing != model::Timing::Constant) list.push_back(static_cast<int>(r));
+    if (m.rows[r].group == group && m.rows[r].timing != model::Timing::Constant) list.emplace_back(r);
   }
   return list;
 }

@@ -20,10 +20,10 @@ LedgerCell wordsCell(const QString& words, const QString& tip = {});
 LedgerRow headingRow(const QString& label);
 
 /// One row over the columns from..to-1 of one scenario; forecast drivers are editable.
-LedgerRow yearRow(const services::Snapshot& s, int row, int from, int to, int scenario);
+LedgerRow yearRow(const services::Snapshot& s, model::RowId row, int from, int to, int scenario);
 
 /// One constant row with a cell per scenario; inputs are editable, choices by the names of their options.
-LedgerRow scenarioRow(const services::Snapshot& s, int row);
+LedgerRow scenarioRow(const services::Snapshot& s, model::RowId row);
 
 /// The rows of a view of the model, by year or by scenario; none where the model does not have the view.
 std::vector<LedgerRow> yearRows(const services::Snapshot& s, const char* view, int from, int to, int scenario);
@@ -33,9 +33,9 @@ QStringList periodHeaders(const services::Snapshot& s, int from, int to);
 QStringList scenarioHeaders(const services::Snapshot& s);
 
 /// Figures with gaps kept, for the trend column: history and the given scenario's forecast.
-std::vector<Figure> trendOf(const services::Snapshot& s, int row, int from, int to, int scenario);
+std::vector<Figure> trendOf(const services::Snapshot& s, model::RowId row, int from, int to, int scenario);
 
 /// Rows of a model group that have a figure per year.
-std::vector<int> groupRows(const services::Snapshot& s, const std::string& group);
+std::vector<model::RowId> groupRows(const services::Snapshot& s, const std::string& group);
 
 }  // namespace zl::app

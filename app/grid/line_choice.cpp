@@ -6,8 +6,8 @@ namespace zl::app {
 
 QString lineLabel(const model::Model& m, const LineChoice& choice) {
   if (choice.line.empty()) return {};
-  const int row = m.find(choice.line);
-  const QString label = row < 0 ? text(choice.line) : text(m.rows[static_cast<size_t>(row)].label);
+  const model::RowId row = m.find(choice.line);
+  const QString label = !row.known() ? text(choice.line) : text(m[row].label);
   return choice.weight < 0 ? QStringLiteral("\u2212 ") + label : label;
 }
 

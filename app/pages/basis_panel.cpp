@@ -101,7 +101,7 @@ void BasisPanel::fillTable(const services::BasisView& view) {
     row.label = text(measure.label) + (measure.baseYear ? QStringLiteral(", ") + text(s.periodOf(base)) : QString());
     row.kind = measure.kind;
     row.unit = measure.kind == Kind::Money ? QString() : unitOf(s, measure.kind);
-    const int index = s.model().find(measure.row);
+    const model::RowId index = s.model().find(measure.row);
     row.strong = index == s.model().find(model::Role::ValuePerShare);
     row.cells.push_back(figureCell(measure.now));
     row.cells.back().source = model::Cell{index, base};

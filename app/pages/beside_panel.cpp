@@ -116,9 +116,9 @@ LedgerRow BesidePanel::factRow(size_t index, int weight, const std::string& line
   return row;
 }
 
-void BesidePanel::addLine(int index, std::vector<LedgerRow>& rows) {
+void BesidePanel::addLine(model::RowId index, std::vector<LedgerRow>& rows) {
   const services::Snapshot& s = bench_.now();
-  const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(index)];
+  const model::Row& r = s.evaluation->model()[index];
   const LineCell& cell = s.filed->statements.at(r.name, column());
   LedgerRow row = yearRow(s, index, column(), column() + 1, bench_.scenario());
   row.strong = true;
@@ -176,7 +176,7 @@ void BesidePanel::refresh() {
       rows.push_back(headingRow(text(group)));
       places_.push_back({});
     }
-    addLine(static_cast<int>(r), rows);
+    addLine(model::RowId(r), rows);
   }
   addLoose(rows);
   grid_->ledger().setChoices(lineLabels(m));

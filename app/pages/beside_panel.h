@@ -29,7 +29,7 @@ class BesidePanel : public QWidget {
     bool isFact = false;
   };
   [[nodiscard]] int column() const;
-  void addLine(int row, std::vector<LedgerRow>& rows);
+  void addLine(model::RowId row, std::vector<LedgerRow>& rows);
   void addLoose(std::vector<LedgerRow>& rows);
   [[nodiscard]] LedgerRow factRow(size_t fact, int weight, const std::string& line);
   void put(const std::string& concept_name, const LineChoice& choice);

@@ -76,7 +76,7 @@ void CapitalPage::refreshStack() {
     RateBar bar{
         text(sc.id), text(sc.label), {}, total.value(), {model::Cell{e.model().find(model::Role::Wacc), first}, i, {}}};
     for (const model::ViewRow& part : e.model().view("rate_stack")) {
-      const model::Row& row = e.model().rows[static_cast<size_t>(part.row)];
+      const model::Row& row = e.model()[part.row];
       bar.parts.push_back(
           {text(row.label), e.figure(part.row, first, i).valueOr(0), {model::Cell{part.row, first}, i, {}}});
     }
@@ -90,7 +90,7 @@ void CapitalPage::refreshParts() {
   const int first = s.evaluation->layout().historyYears;
   std::vector<LedgerRow> rows;
   for (const model::ViewRow& shown : s.model().view("rate")) {
-    const std::string& name = s.model().rows[static_cast<size_t>(shown.row)].name;
+    const std::string& name = s.model()[shown.row].name;
     LedgerRow row = yearRow(s, shown.row, first, first + 1, 0);
     row.cells.clear();
     for (int i = 0; i < s.evaluation->scenarios(); ++i) {

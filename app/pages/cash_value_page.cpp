@@ -69,6 +69,7 @@ QHBoxLayout* CashValuePage::makeTimeBar() {
     label->setBuddy(field);
     bar->addWidget(label);
     bar->addWidget(field);
+    bar->addSpacing(12);
   };
   add(tr("Valuation &date"), date_);
   add(tr("Forecast &years"), horizon_);
@@ -121,7 +122,7 @@ void CashValuePage::refresh() {
   const int filed = s.evaluation->layout().historyYears;
   const int to = s.evaluation->layout().columns();
   const int shown = std::max(0, filed - 5);
-  const int row = s.evaluation->model().find(model::Role::Fcff);
+  const model::RowId row = s.evaluation->model().find(model::Role::Fcff);
   std::vector<FlowSeries> series;
   for (int i = 0; i < s.evaluation->scenarios(); ++i) {
     const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];

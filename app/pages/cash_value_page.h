@@ -2,6 +2,7 @@
 // Free cash flow by year, factors, the terminal methods side by side, and the walk from present
 // values to value per share, three scenarios in columns.
 
+#include <QComboBox>
 #include <QDateEdit>
 #include <QHBoxLayout>
 #include <QSpinBox>

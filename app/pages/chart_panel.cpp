@@ -81,8 +81,8 @@ void ChartPanel::toggle(const std::string& row) {
     next.push_back(row);
     std::set<QString> units;
     for (const std::string& name : next) {
-      const int index = bench_.now().evaluation->model().find(name);
-      units.insert(unitOf(bench_.now(), bench_.now().evaluation->model().rows[static_cast<size_t>(index)].kind));
+      const model::RowId index = bench_.now().evaluation->model().find(name);
+      units.insert(unitOf(bench_.now(), bench_.now().evaluation->model()[index].kind));
     }
     if (next.size() > kMostLines || units.size() > kMostUnits) {
       bench_.say(tr("The board takes six lines in two units; take one off first (Enter on its row, or Clear)"), true);
@@ -93,8 +93,8 @@ void ChartPanel::toggle(const std::string& row) {
   refresh(reading_);
 }
 
-BoardLine ChartPanel::lineOf(const services::Snapshot& s, int row) const {
-  const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(row)];
+BoardLine ChartPanel::lineOf(const services::Snapshot& s, model::RowId row) const {
+  const model::Row& r = s.evaluation->model()[row];
   return {text(r.name), text(r.label), unitOf(s, r.kind), r.kind,
           services::figuresIn(s, row, services::HistoryView::Amounts, reading_)};
 }
@@ -116,10 +116,9 @@ void ChartPanel::refresh(services::Reading reading) {
   refillYears();
   // A line of the analyst's own may have been dropped since, or another book opened.
   if (std::exchange(fresh_, false)) {
-    for (const model::ViewRow& row : s.model().view("charted"))
-      shown_.push_back(s.model().rows[static_cast<size_t>(row.row)].name);
+    for (const model::ViewRow& row : s.model().view("charted")) shown_.push_back(s.model()[row.row].name);
   }
-  std::erase_if(shown_, [&](const std::string& name) { return s.evaluation->model().find(name) < 0; });
+  std::erase_if(shown_, [&](const std::string& name) { return !s.evaluation->model().find(name).known(); });
   LineBoardContent content;
   content.periods = periodHeaders(s, 0, s.evaluation->layout().historyYears);
   content.exceptional = services::exceptionalColumns(s);

@@ -27,7 +27,7 @@ class ChartPanel : public QWidget {
   void copy() const;
   void save();
   void refillYears();
-  [[nodiscard]] BoardLine lineOf(const services::Snapshot& s, int row) const;
+  [[nodiscard]] BoardLine lineOf(const services::Snapshot& s, model::RowId row) const;
 
   Workbench& bench_;
   LineBoard* board_;

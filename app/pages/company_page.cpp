@@ -155,7 +155,7 @@ void CompanyPage::refreshKeyFigures() {
   const int years = s.evaluation->layout().historyYears;
   std::vector<LedgerRow> rows;
   for (const model::ViewRow& shown : s.model().view("key_figures")) {
-    const int index = shown.row;
+    const model::RowId index = shown.row;
     const services::RowTrends trends = services::trendsOf(s, index, services::Reading::Adjusted);
     LedgerRow row = yearRow(s, index, years - 1, years, bench_.scenario());
     row.trend = services::figuresIn(s, index, services::HistoryView::Amounts, services::Reading::Adjusted);
@@ -177,8 +177,9 @@ void CompanyPage::refreshKeyFigures() {
   growth.unit = QStringLiteral("%");
   growth.kind = Kind::Ratio;
   growth.trend = services::organicGrowth(s);
-  const int driver = s.model().find(model::Role::RevenueGrowth);
-  const Statistics all = driver < 0 ? describe(growth.trend) : describe(growth.trend, services::leftOut(s, driver));
+  const model::RowId driver = s.model().find(model::Role::RevenueGrowth);
+  const Statistics all =
+      !driver.known() ? describe(growth.trend) : describe(growth.trend, services::leftOut(s, driver));
   growth.cells = {figureCell(growth.trend.back()), figureCell(all.median), figureCell(all.low), figureCell(all.high)};
   growth.cells[0].story = [years, figure = growth.trend.back()](const services::Snapshot& of) {
     return services::organicGrowthStory(of, years - 1, figure);

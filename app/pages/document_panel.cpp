@@ -96,11 +96,11 @@ void DocumentPanel::showFact(int index) {
   for (const std::string& line : view->lines) lines << text(line);
   text_->setPlainText(lines.join(QLatin1Char('\n')));
   const std::string line = services::lineOf(*s.filed, *s.resources, f.concept_name);
-  const int row = s.evaluation->model().find(line);
+  const model::RowId row = s.evaluation->model().find(line);
   about_->setText(
       tr("%1, %2; stands on %3%4")
           .arg(text(d->document.name), text(f.place),
-               row < 0 ? tr("no line") : text(s.evaluation->model().rows[static_cast<size_t>(row)].label),
+               !row.known() ? tr("no line") : text(s.evaluation->model()[row].label),
                view->left_out > 0 ? tr("; %1 lines further away are not shown").arg(view->left_out) : QString()));
   QList<QTextEdit::ExtraSelection> marks;
   if (view->marked >= 0) {

@@ -33,12 +33,12 @@ EvidenceTable::EvidenceTable(Workbench& bench, LedgerView* grid, QObject* parent
   connect(grid_, &LedgerView::rowActivated, this, &EvidenceTable::adopt);
 }
 
-int EvidenceTable::row() const {
+model::RowId EvidenceTable::row() const {
   return bench_.now().evaluation->model().find(driver_.toStdString());
 }
 
 const model::Row& EvidenceTable::driver() const {
-  return bench_.now().evaluation->model().rows[static_cast<size_t>(row())];
+  return bench_.now().evaluation->model()[row()];
 }
 
 std::vector<LedgerRow> EvidenceTable::historyRows(const services::DriverEvidence& e) const {
@@ -55,8 +55,7 @@ std::vector<LedgerRow> EvidenceTable::historyRows(const services::DriverEvidence
                     figure = cell.figure](const services::Snapshot& s) {
         const services::YearsOf years =
             services::lastYears(s, index, span, services::Reading::Adjusted, withoutFlagged);
-        return services::yearsStory(s, years, what, figure,
-                                    s.evaluation->model().rows[static_cast<size_t>(index)].kind);
+        return services::yearsStory(s, years, what, figure, s.evaluation->model()[index].kind);
       };
     }
     rows.push_back(std::move(row));

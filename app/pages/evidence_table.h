@@ -34,7 +34,7 @@ class EvidenceTable : public QObject {
   void adopt(int row, int column);
   void adoptFigure(const LedgerRow& line, int column);
   void adoptEstimates(const std::vector<Consensus::Spread>& estimates, const QString& label);
-  [[nodiscard]] int row() const;
+  [[nodiscard]] model::RowId row() const;
   [[nodiscard]] const model::Row& driver() const;
 
   Workbench& bench_;

@@ -251,8 +251,8 @@ void FilingsPage::refreshTies() {
         cell = plainCell(QStringLiteral("·"), tr("%1 is not filed").arg(text(r.missing)));
         break;
     }
-    const int row = s.evaluation->model().find(s.resources->ties[r.tie].total.line);
-    if (row >= 0) cell.source = model::Cell{row, r.column};
+    const model::RowId row = s.evaluation->model().find(s.resources->ties[r.tie].total.line);
+    if (row.known()) cell.source = model::Cell{row, r.column};
     if (r.state != TieResult::State::NotChecked) {
       const Tie& tie = s.resources->ties[r.tie];
       tell(cell, {tie.label, tie.total.line, r.column, r.state == TieResult::State::Ties, r.gap, r.tolerance, r.facts});
@@ -294,10 +294,9 @@ void FilingsPage::refreshRestated() {
       const store::StoredDocument* d = s.document(f.document);
       return (d == nullptr ? QString() : text(d->document.name) + QStringLiteral(", ")) + text(f.place);
     };
-    const int index = s.evaluation->model().find(line);
+    const model::RowId index = s.evaluation->model().find(line);
     LedgerRow row;
-    row.label =
-        index >= 0 ? text(s.evaluation->model().rows[static_cast<size_t>(index)].label) : text(first.concept_name);
+    row.label = index.known() ? text(s.evaluation->model()[index].label) : text(first.concept_name);
     row.key = text(line);
     const bool useFirst = usesFirstFiled(s.caseOf(), line);
     const auto amount = [&](size_t fact, bool inUse) {
@@ -317,10 +316,10 @@ void FilingsPage::refreshRestated() {
     };
     row.kind = kindOfUnit(first.unit);
     row.cells = {plainCell(text(first.period.text())), amount(r.first, useFirst), amount(r.last, !useFirst), change,
-                 plainCell(index < 0  ? tr("no line")
-                           : useFirst ? tr("first filed")
-                                      : tr("last filed"))};
-    if (index >= 0) {
+                 plainCell(!index.known() ? tr("no line")
+                           : useFirst     ? tr("first filed")
+                                          : tr("last filed"))};
+    if (index.known()) {
       for (LedgerCell& cell : row.cells) {
         for (int c = 0; c < static_cast<int>(s.years().size()); ++c) {
           if (s.years()[static_cast<size_t>(c)].end == first.period.end) cell.source = model::Cell{index, c};

@@ -274,17 +274,17 @@ void HistoryPage::refreshWindowBar() {
 
 model::Cell HistoryPage::adjustable() const {
   const LedgerCell* cell = grid_->ledger().cellAt(grid_->currentIndex());
-  if (show() == HistoryShow::Quality || cell == nullptr || !cell->editable || !cell->source) return {-1, 0};
+  if (show() == HistoryShow::Quality || cell == nullptr || !cell->editable || !cell->source) return {};
   return *cell->source;
 }
 
 void HistoryPage::refreshAdjustBar() {
   const model::Cell at = adjustable();
-  adjustBar_->setVisible(at.row >= 0);
-  flagNote_->setVisible(at.row < 0);
-  if (at.row < 0) return;
+  adjustBar_->setVisible(at.row.known());
+  flagNote_->setVisible(!at.row.known());
+  if (!at.row.known()) return;
   const services::Snapshot& s = now();
-  const model::Row& row = s.evaluation->model().rows[static_cast<size_t>(at.row)];
+  const model::Row& row = s.evaluation->model()[at.row];
   const int year = s.years()[static_cast<size_t>(at.column)].label();
   const Figure filed = s.asFiled->at(at.row, at.column);
   const auto own = s.caseOf().adjustments.find({row.name, year});
@@ -309,10 +309,10 @@ QString HistoryPage::windowKey() const {
 /// Of the cell under the cursor.
 QString HistoryPage::adjustKey(const QString& part) const {
   const model::Cell at = adjustable();
-  if (at.row < 0) return {};
+  if (!at.row.known()) return {};
   const services::Snapshot& s = now();
   return QStringLiteral("adjust %1/%2/%3")
-      .arg(part, text(s.evaluation->model().rows[static_cast<size_t>(at.row)].name))
+      .arg(part, text(s.evaluation->model()[at.row].name))
       .arg(s.years()[static_cast<size_t>(at.column)].label());
 }
 
@@ -350,10 +350,10 @@ void HistoryPage::adjustTo(int row, int column, const QString& typed) {
 
 void HistoryPage::adjust(bool takeBack) {
   const model::Cell at = adjustable();
-  if (at.row < 0) return;
+  if (!at.row.known()) return;
   const services::Snapshot& s = bench_.settled();
   const model::Model& m = s.evaluation->model();
-  const model::Row& row = m.rows[static_cast<size_t>(at.row)];
+  const model::Row& row = m[at.row];
   const int year = s.years()[static_cast<size_t>(at.column)].label();
   const double filed = s.asFiled->at(at.row, at.column).value();
   std::optional<double> figure;

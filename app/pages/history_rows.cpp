@@ -24,10 +24,10 @@ std::vector<std::string> groupsOf(const Snapshot& s) {
 }
 
 /// Rows of a group that history knows.
-std::vector<int> historyRows(const Snapshot& s, const std::string& group) {
-  std::vector<int> list;
-  for (int index : groupRows(s, group)) {
-    const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(index)];
+std::vector<model::RowId> historyRows(const Snapshot& s, const std::string& group) {
+  std::vector<model::RowId> list;
+  for (const model::RowId index : groupRows(s, group)) {
+    const model::Row& r = s.evaluation->model()[index];
     if (r.historyFiled || r.history) list.push_back(index);
   }
   return list;
@@ -37,10 +37,10 @@ std::vector<int> historyRows(const Snapshot& s, const std::string& group) {
 template <class Make>
 void addGroups(const Snapshot& s, HistoryGrid& grid, const Make& make) {
   for (const std::string& group : groupsOf(s)) {
-    const std::vector<int> rows = historyRows(s, group);
+    const std::vector<model::RowId> rows = historyRows(s, group);
     if (rows.empty()) continue;
     grid.rows.push_back(headingRow(text(group)));
-    for (const int index : rows) grid.rows.push_back(make(index));
+    for (const model::RowId index : rows) grid.rows.push_back(make(index));
   }
 }
 
@@ -67,9 +67,9 @@ void setKind(const Snapshot& s, LedgerRow& row, Kind kind) {
   row.unit = kind == Kind::Money ? QString() : unitOf(s, kind);
 }
 
-LedgerRow periodRow(const Snapshot& s, int index, HistoryShow show, Reading reading, int scenario) {
+LedgerRow periodRow(const Snapshot& s, model::RowId index, HistoryShow show, Reading reading, int scenario) {
   const int to = s.evaluation->layout().historyYears;
-  const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(index)];
+  const model::Row& r = s.evaluation->model()[index];
   LedgerRow row = yearRow(s, index, 0, to, scenario);
   const HistoryView view = services::kindIn(viewOf(show), r) ? viewOf(show) : HistoryView::Amounts;
   const std::vector<Figure> figures = services::figuresIn(s, index, view, reading);
@@ -103,8 +103,8 @@ QString marksOf(const SpanTrend& trend, Kind kind) {
 }
 
 /// Growth a year for amounts, change in points or units for ratios: each says its unit.
-LedgerRow trendRow(const Snapshot& s, int index, Reading reading) {
-  const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(index)];
+LedgerRow trendRow(const Snapshot& s, model::RowId index, Reading reading) {
+  const model::Row& r = s.evaluation->model()[index];
   const bool amount = services::kindIn(HistoryView::Growth, r).has_value();
   const services::RowTrends trends = services::trendsOf(s, index, reading);
   LedgerRow row;
@@ -163,7 +163,7 @@ HistoryGrid trendGrid(const Snapshot& s, Reading reading) {
   for (const services::HistorySpan& span : services::spansOf(s)) grid.headers << text(span.label);
   grid.headers << QObject::tr("fitted") << QObject::tr("mean") << QObject::tr("regular") << QObject::tr("median")
                << QObject::tr("low") << QObject::tr("high") << QObject::tr("n");
-  addGroups(s, grid, [&](int index) { return trendRow(s, index, reading); });
+  addGroups(s, grid, [&](model::RowId index) { return trendRow(s, index, reading); });
   return grid;
 }
 
@@ -207,7 +207,7 @@ HistoryGrid walkGrid(const Snapshot& s, Reading reading, int scenario) {
       if (idle) continue;
       LedgerRow row;
       row.label = text(step.label);
-      row.key = step.row < 0 ? QString() : text(s.evaluation->model().rows[static_cast<size_t>(step.row)].name);
+      row.key = !step.row.known() ? QString() : text(s.evaluation->model()[step.row].name);
       row.kind = perShare ? Kind::PerShare : Kind::Money;
       row.unit = perShare ? unitOf(s, Kind::PerShare) : QString();
       row.trend = figures;
@@ -221,8 +221,8 @@ HistoryGrid walkGrid(const Snapshot& s, Reading reading, int scenario) {
       }
       grid.rows.push_back(std::move(row));
     }
-    const int index = s.evaluation->model().find(total);
-    if (index < 0) return;
+    const model::RowId index = s.evaluation->model().find(total);
+    if (!index.known()) return;
     LedgerRow change = periodRow(s, index, HistoryShow::Change, reading, scenario);
     change.label = QObject::tr("= change in the year");
     change.strong = true;
@@ -265,8 +265,8 @@ HistoryGrid qualityGrid(const Snapshot& s, Reading reading) {
       group = test.group;
       grid.rows.push_back(headingRow(text(group)));
     }
-    const int index = s.evaluation->model().find(test.row);
-    const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(index)];
+    const model::RowId index = s.evaluation->model().find(test.row);
+    const model::Row& r = s.evaluation->model()[index];
     LedgerRow row;
     row.label = text(test.label);
     row.key = text(test.row);
@@ -365,7 +365,7 @@ HistoryGrid historyGrid(const Snapshot& s, HistoryShow show, Reading reading, in
   HistoryGrid grid;
   grid.headers = periodHeaders(s, 0, s.evaluation->layout().historyYears);
   grid.flagged = services::exceptionalColumns(s);
-  addGroups(s, grid, [&](int index) { return periodRow(s, index, show, reading, scenario); });
+  addGroups(s, grid, [&](model::RowId index) { return periodRow(s, index, show, reading, scenario); });
   return grid;
 }
 
@@ -378,8 +378,8 @@ HistoryGrid interimGrid(const Snapshot& s, HistoryShow show, services::Basis bas
     const size_t heading = grid.rows.size();
     grid.rows.push_back(headingRow(text(group)));
     for (size_t r = 0; r < table.rows.size(); ++r) {
-      const int index = table.rows[r].row;
-      const model::Row& m = s.evaluation->model().rows[static_cast<size_t>(index)];
+      const model::RowId index = table.rows[r].row;
+      const model::Row& m = s.evaluation->model()[index];
       if (m.group != group) continue;
       LedgerRow row = yearRow(s, index, 0, 0, scenario);
       const HistoryView wanted = viewOf(show);

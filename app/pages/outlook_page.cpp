@@ -232,12 +232,12 @@ void OutlookPage::connectBoard() {
   connect(board_, &PathBoard::pathChosen, this, [this](int path) { bench_.setScenario(path); });
 }
 
-int OutlookPage::driverIndex() const {
+model::RowId OutlookPage::driverIndex() const {
   return now().evaluation->model().find(driver_.toStdString());
 }
 
-std::vector<int> OutlookPage::selectedDrivers() const {
-  std::vector<int> list;
+std::vector<model::RowId> OutlookPage::selectedDrivers() const {
+  std::vector<model::RowId> list;
   const model::Model& m = now().evaluation->model();
   for (const QModelIndex& index : drivers_->selectionModel()->selectedRows()) {
     const LedgerRow& row = drivers_->ledger().ledgerRows()[static_cast<size_t>(index.row())];
@@ -258,9 +258,8 @@ void OutlookPage::drag(Grip grip, int year, double figure, bool drop) {
 }
 
 void OutlookPage::choose(const QString& driver) {
-  const int index = now().evaluation->model().find(driver.toStdString());
-  if (index < 0 || now().evaluation->model().rows[static_cast<size_t>(index)].declared != model::Declared::Driver)
-    return;
+  const model::RowId index = now().evaluation->model().find(driver.toStdString());
+  if (!index.known() || now().evaluation->model()[index].declared != model::Declared::Driver) return;
   driver_ = driver;
   bench_.focus({index, now().evaluation->layout().historyYears}, bench_.scenario());
   if (isVisible()) refresh();
@@ -274,8 +273,8 @@ void OutlookPage::showOwnRows() {
 /// Another model, or rows of one's own, may compute what was a driver.
 void OutlookPage::keepDriver() {
   const model::Model& m = now().evaluation->model();
-  const int index = driverIndex();
-  if (index >= 0 && m.rows[static_cast<size_t>(index)].declared == model::Declared::Driver) return;
+  const model::RowId index = driverIndex();
+  if (index.known() && m[index].declared == model::Declared::Driver) return;
   const model::Row* growth = m.row(model::Role::RevenueGrowth);
   if (growth != nullptr && growth->declared == model::Declared::Driver) {
     driver_ = text(growth->name);
@@ -313,7 +312,7 @@ void OutlookPage::refreshModel() {
 void OutlookPage::refresh() {
   filling_ = true;
   keepDriver();
-  if (driverIndex() < 0) {  // a model that computes everything has no path to show
+  if (!driverIndex().known()) {  // a model that computes everything has no path to show
     refreshModel();
     refreshStatements();
     filling_ = false;
@@ -350,13 +349,13 @@ void OutlookPage::refreshDrivers() {
       rows.push_back(headingRow(group));
     }
     const int columns = s.evaluation->layout().columns();
-    LedgerRow out = yearRow(s, static_cast<int>(r), columns - 1, columns, bench_.scenario());
+    LedgerRow out = yearRow(s, model::RowId(r), columns - 1, columns, bench_.scenario());
     out.unit.clear();
     out.label = out.label.section(QLatin1Char(','), 0, 0);  // the board shows the full name
     out.cells[0].editable = false;
     const Assumption* a = s.caseOf().driver(s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())], row.name);
     if (a != nullptr && a->said.reason.empty()) out.label += QStringLiteral(" ?");
-    out.trend = trendOf(s, static_cast<int>(r), 0, columns, bench_.scenario());
+    out.trend = trendOf(s, model::RowId(r), 0, columns, bench_.scenario());
     if (out.key == driver_) current = static_cast<int>(rows.size());
     rows.push_back(std::move(out));
   }
@@ -366,7 +365,7 @@ void OutlookPage::refreshDrivers() {
 
 void OutlookPage::refreshBoard() {
   const services::Snapshot& s = now();
-  const model::Row& row = s.evaluation->model().rows[static_cast<size_t>(driverIndex())];
+  const model::Row& row = s.evaluation->model()[driverIndex()];
   const services::DriverEvidence e = services::evidenceOf(s, driverIndex(), bench_.scenario());
   BoardContent content;
   content.title = text(row.label);
@@ -426,7 +425,7 @@ void OutlookPage::refreshPaths() {
 void OutlookPage::refreshShape() {
   const services::Snapshot& s = now();
   const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())];
-  const model::Row& row = s.evaluation->model().rows[static_cast<size_t>(driverIndex())];
+  const model::Row& row = s.evaluation->model()[driverIndex()];
   const Assumption* a = s.caseOf().driver(sc, row.name);
   ShapeShown shown;
   shown.path = pathInForce(row, s.caseOf(), sc, s.history->at(driverIndex(), s.evaluation->layout().baseColumn()));
@@ -462,8 +461,8 @@ void OutlookPage::refreshStatements() {
   const int to = s.evaluation->layout().columns();
   std::vector<LedgerRow> rows;
   const std::string group = statementBox_->currentText().toStdString();
-  for (int row : groupRows(s, group)) {
-    if (!s.evaluation->model().rows[static_cast<size_t>(row)].projected) continue;
+  for (const model::RowId row : groupRows(s, group)) {
+    if (!s.evaluation->model()[row].projected) continue;
     rows.push_back(yearRow(s, row, from, to, bench_.scenario()));
   }
   statements_->ledger().setCorner(cornerOf(s));

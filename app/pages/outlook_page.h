@@ -51,8 +51,8 @@ class OutlookPage : public Page {
   void typeStages();
   void drag(Grip grip, int year, double figure, bool drop);
   /// The drivers selected in the list, the one on the board among them.
-  [[nodiscard]] std::vector<int> selectedDrivers() const;
-  [[nodiscard]] int driverIndex() const;
+  [[nodiscard]] std::vector<model::RowId> selectedDrivers() const;
+  [[nodiscard]] model::RowId driverIndex() const;
 
   QString driver_;  ///< row name; the first driver of the model until one is chosen
   LedgerView *drivers_, *paths_, *statements_;

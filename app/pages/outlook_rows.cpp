@@ -58,14 +58,14 @@ std::vector<LedgerRow> cautionRows(const Snapshot& s, const services::SumOfCauti
     row.unit = unitOf(s, line.kind);
     row.kind = line.kind;
     row.key = text(line.row);
-    const int index = s.evaluation->model().find(line.row);
-    const bool driver = s.evaluation->model().rows[static_cast<size_t>(index)].declared == model::Declared::Driver;
+    const model::RowId index = s.evaluation->model().find(line.row);
+    const bool driver = s.evaluation->model()[index].declared == model::Declared::Driver;
     const int column = driver ? s.evaluation->layout().columns() - 1 : 0;
     row.cells = {
         tracedCell(line.chosen, {index, column}, baseLane(s)),
         told(figureCell(line.neutral), [line](const Snapshot& of) { return services::neutralStory(of, line); }),
         told(figureCell(line.effect), [line](const Snapshot& of) { return services::cautionStory(of, line); })};
-    const model::Row& described = s.model().rows[static_cast<size_t>(index)];
+    const model::Row& described = s.model()[index];
     if (described.isChoice()) {
       row.cells[0].words = text(model::shownText(described, line.chosen));
       row.cells[1].words = text(model::shownText(described, line.neutral));
@@ -87,7 +87,7 @@ std::vector<LedgerRow> actualRows(const Snapshot& s) {
     row.label = text(line.label);
     row.unit = line.kind == Kind::Money ? QString() : unitOf(s, line.kind);
     row.kind = line.kind;
-    const int index = s.evaluation->model().find(line.row);
+    const model::RowId index = s.evaluation->model().find(line.row);
     for (size_t i = 0; i < line.forecast.size(); ++i)
       row.cells.push_back(tracedCell(line.forecast[i], {index, line.column}, static_cast<int>(i)));
     row.cells.push_back(
@@ -111,7 +111,7 @@ std::vector<LedgerRow> interimRows(const Snapshot& s, const services::InterimPro
     row.label = text(line.label);
     row.unit = line.kind == Kind::Money ? QString() : unitOf(s, line.kind);
     row.kind = line.kind;
-    const int index = s.evaluation->model().find(line.row);
+    const model::RowId index = s.evaluation->model().find(line.row);
     const auto filed = [&](const Figure& figure, const std::string& period) {
       LedgerCell cell = told(figureCell(figure), [index, period, figure](const Snapshot& of) {
         return services::interimStory(of, index, period, InterimStatements::Span::YearToDate, figure);
@@ -162,7 +162,7 @@ std::vector<LedgerRow> publishedRows(const Snapshot& s, const PublishedSet& set)
                  cellOf(figureCell(line.change), PublishedFigure::Change),
                  cellOf(shareCell(line.share), PublishedFigure::Share), figureCell(line.consensus.mean)};
     row.cells[0].ink = Ink::Filed;
-    if (const int index = s.evaluation->model().find(line.row); index >= 0) {
+    if (const model::RowId index = s.evaluation->model().find(line.row); index.known()) {
       const int column = s.evaluation->layout().baseColumn() + line.year - s.years().back().label();
       if (line.now.hasValue()) row.cells[1] = tracedCell(line.now, {index, column}, baseLane(s));
       row.cells[4].story = [index, column, figure = line.consensus.mean](const Snapshot& of) {

@@ -205,9 +205,8 @@ void OutlookTables::fillScenarios() {
     row.unit = unitOf(s, line.kind);
     row.kind = line.kind;
     row.key = line.driver ? text(line.row) : QString();
-    const int described = s.model().find(line.row);
-    for (const model::Option& option : s.model().rows[static_cast<size_t>(described)].options)
-      row.choices << text(option.label);
+    const model::RowId described = s.model().find(line.row);
+    for (const model::Option& option : s.model()[described].options) row.choices << text(option.label);
     for (size_t i = 0; i < line.cells.size(); ++i) {
       const services::ScenarioCell& from = line.cells[i];
       LedgerCell cell = figureCell(from.figure);
@@ -261,7 +260,7 @@ void OutlookTables::typed(int row, int column, const QString& typed) {
     return;
   }
   const model::Model& m = s.evaluation->model();
-  const model::Row& target = m.rows[static_cast<size_t>(line.cells[static_cast<size_t>(column)].source->row)];
+  const model::Row& target = m[line.cells[static_cast<size_t>(column)].source->row];
   const std::string id = s.caseOf().scenarios[static_cast<size_t>(column)].id;
   if (target.declared == model::Declared::Driver) {
     Path path;

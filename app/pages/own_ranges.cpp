@@ -9,11 +9,11 @@ std::vector<MethodRange> ownRanges(const services::Snapshot& s) {
   std::vector<MethodRange> ranges;
   const int base = services::baseLane(s);
   for (const model::Method& method : s.model().methods) {
-    if (method.low < 0) continue;
+    if (!method.low.known()) continue;
     const Figure low = s.evaluation->constant(method.low, base);
     const Figure middle = s.evaluation->constant(method.value, base);
     const Figure high = s.evaluation->constant(method.high, base);
-    const auto told = [&](int row) { return ToldFigure{model::Cell{row, 0}, base, {}}; };
+    const auto told = [&](model::RowId row) { return ToldFigure{model::Cell{row, 0}, base, {}}; };
     MethodRange r;
     r.label = text(method.label);
     if (const Figure* gap = decidingGap({&low, &middle, &high})) {

@@ -95,7 +95,7 @@ std::optional<double> Page::typedOrSay(const QString& typed, const LedgerRow& ro
 void Page::typeDriver(const QString& row, int scenario, const std::map<int, double>& years) {
   const services::Snapshot& s = bench_.settled();
   const model::Model& m = s.evaluation->model();
-  const int index = m.find(row.toStdString());
+  const model::RowId index = m.find(row.toStdString());
   std::vector<Figure> current;
   for (int c = s.evaluation->layout().historyYears; c < s.evaluation->layout().columns(); ++c) {
     current.push_back(s.evaluation->figure(index, c, scenario));

@@ -144,8 +144,8 @@ void PeersPage::fillStatistics() {
     value.cells.push_back(none);
     for (const Column& column : columns) {
       // None where the model values nothing by the statistic.
-      const int row = s.model().peerRow(model::Declared::Row, multipleName(m), column.what);
-      if (row < 0) {
+      const model::RowId row = s.model().peerRow(model::Declared::Row, multipleName(m), column.what);
+      if (!row.known()) {
         value.cells.push_back(none);
         continue;
       }

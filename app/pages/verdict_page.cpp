@@ -171,9 +171,9 @@ void VerdictPage::fillRanges() {
   const Evaluation& e = *s.evaluation;
   const int base = std::max(0, s.caseOf().indexOf(kBase));
   std::vector<MethodRange> ranges;
-  const auto told = [](int row, int lane) { return ToldFigure{model::Cell{row, 0}, lane, {}}; };
+  const auto told = [](model::RowId row, int lane) { return ToldFigure{model::Cell{row, 0}, lane, {}}; };
   for (const model::Method& method : e.model().methods) {
-    if (method.low >= 0) continue;  // has a range by itself, see ownRanges()
+    if (method.low.known()) continue;  // has a range by itself, see ownRanges()
     MethodRange r;
     r.label = text(method.label);
     r.scenarios = true;
@@ -227,12 +227,12 @@ const Finding* VerdictPage::currentFinding() const {
 void VerdictPage::acknowledge() {
   const Finding* f = currentFinding();
   if (f == nullptr) return;
-  const std::string key = f->key();
+  const Finding finding = *f;
   if (!f->acknowledged.empty()) {
-    bench_.apply(services::acknowledge(bench_.settled().caseOf(), key, std::nullopt));
+    bench_.apply(services::acknowledge(bench_.settled().caseOf(), finding, std::nullopt));
   } else if (!why_->text().trimmed().isEmpty()) {
     const Provenance said = bench_.saidNow(why_->text().trimmed());
-    if (bench_.apply(services::acknowledge(bench_.settled().caseOf(), key, said))) why_->clear();
+    if (bench_.apply(services::acknowledge(bench_.settled().caseOf(), finding, said))) why_->clear();
   }
 }
 
@@ -248,7 +248,7 @@ void VerdictPage::fillFindings() {
             (f.acknowledged.empty() ? QString() : tr("  (stands: %1)").arg(text(f.acknowledged))),
         findings_);
     item->setData(Qt::UserRole, static_cast<uint>(i));
-    item->setToolTip(tipText(text(f.key())));
+    item->setToolTip(tipText(text(wordsOf(f))));
   };
   for (Severity wanted : {Severity::Fault, Severity::Warning, Severity::Note}) {
     for (size_t i = 0; i < s.findings.size(); ++i) {

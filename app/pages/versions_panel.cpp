@@ -405,7 +405,7 @@ void VersionsPanel::fillYears() {
   std::vector<LedgerRow> rows;
   QStringList headers;
   for (const model::ViewRow& told : s.model().view("versions")) {
-    const std::string& name = s.model().rows[static_cast<size_t>(told.row)].name;
+    const std::string& name = s.model()[told.row].name;
     std::vector<services::BesideLine> lines = services::rowBeside(shown, name, scenario.id);
     // Filed years are the same everywhere but for the last.
     const size_t first = static_cast<size_t>(s.evaluation->layout().baseColumn());

@@ -31,19 +31,19 @@ std::vector<Estimate> latestEstimates(const std::vector<Estimate>& all, Date dat
 }
 
 Consensus::Consensus(const model::Model& m, const model::HistoryTable& history, int baseYear,
-                     const std::vector<Estimate>& estimates, std::function<Figure(int)> assumed)
+                     const std::vector<Estimate>& estimates, std::function<Figure(model::RowId)> assumed)
     : model_(m), history_(history), baseYear_(baseYear), estimates_(estimates), assumed_(std::move(assumed)) {}
 
 const Estimate* Consensus::estimate(model::Cell cell) const {
   const int year = baseYear_ + cell.column - history_.layout().baseColumn();
-  const std::string& name = model_.rows[static_cast<size_t>(cell.row)].name;
+  const std::string& name = model_[cell.row].name;
   const auto found = std::find_if(estimates_.begin(), estimates_.end(),
                                   [&](const Estimate& e) { return e.year == year && e.item == name; });
   return found == estimates_.end() ? nullptr : &*found;
 }
 
 Figure Consensus::figure(model::Cell cell, const Choose& choose, std::vector<const Estimate*>* used, int depth) const {
-  const model::Row& row = model_.rows[static_cast<size_t>(cell.row)];
+  const model::Row& row = model_[cell.row];
   if (row.declared == model::Declared::Input || row.declared == model::Declared::Given) return assumed_(cell.row);
   if (!history_.layout().isForecast(cell.column)) return history_.at(cell.row, cell.column);
   if (const Estimate* e = estimate(cell)) {
@@ -55,12 +55,12 @@ Figure Consensus::figure(model::Cell cell, const Choose& choose, std::vector<con
                           [&](model::Cell read) { return figure(read, choose, used, depth + 1); });
 }
 
-Figure Consensus::at(int row, int column, EstimateEnd end) const {
+Figure Consensus::at(model::RowId row, int column, EstimateEnd end) const {
   return figure(
       {row, column}, [end](const Estimate& e) { return endOf(e, end); }, nullptr, 0);
 }
 
-std::vector<Estimate> Consensus::behind(int row, int column) const {
+std::vector<Estimate> Consensus::behind(model::RowId row, int column) const {
   std::vector<const Estimate*> used;
   const Figure mean = figure(
       {row, column}, [](const Estimate& e) { return e.mean; }, &used, 0);
@@ -71,7 +71,7 @@ std::vector<Estimate> Consensus::behind(int row, int column) const {
   return list;
 }
 
-Consensus::Spread Consensus::spread(int row, int column) const {
+Consensus::Spread Consensus::spread(model::RowId row, int column) const {
   std::vector<const Estimate*> used;
   Spread s;
   s.mean = figure(

@@ -40,10 +40,10 @@ class Consensus {
   /// `estimates` as of one date; `baseYear` is the fiscal year of the last history column. The model
   /// and the history must outlive it.
   Consensus(const model::Model& m, const model::HistoryTable& history, int baseYear,
-            const std::vector<Estimate>& estimates, std::function<Figure(int)> assumed);
+            const std::vector<Estimate>& estimates, std::function<Figure(model::RowId)> assumed);
 
   /// Every estimate at the same end. An item without that end counts with its mean.
-  [[nodiscard]] Figure at(int row, int column, EstimateEnd end) const;
+  [[nodiscard]] Figure at(model::RowId row, int column, EstimateEnd end) const;
 
   struct Spread {
     Figure low, mean, high;
@@ -51,9 +51,9 @@ class Consensus {
   };
   /// The lowest and the highest figure that the ends of the year's own estimates, in any combination,
   /// give; other years' estimates count with their means.
-  [[nodiscard]] Spread spread(int row, int column) const;
+  [[nodiscard]] Spread spread(model::RowId row, int column) const;
   /// The estimates that a figure stands on, those of other years that its rule reads included.
-  [[nodiscard]] std::vector<Estimate> behind(int row, int column) const;
+  [[nodiscard]] std::vector<Estimate> behind(model::RowId row, int column) const;
   [[nodiscard]] bool empty() const { return estimates_.empty(); }
 
  private:
@@ -66,7 +66,7 @@ class Consensus {
   const model::HistoryTable& history_;
   int baseYear_;
   std::vector<Estimate> estimates_;
-  std::function<Figure(int)> assumed_;
+  std::function<Figure(model::RowId)> assumed_;
 };
 
 }  // namespace zl

@@ -24,7 +24,7 @@ class Binder {
  private:
   void bindRole(Role role, const NamedRow& named) {
     const RoleSpec& spec = specOf(role);
-    const int index = rowOf(named, std::string("the role '") + spec.name + "'");
+    const RowId index = rowOf(named, std::string("the role '") + spec.name + "'");
     const Row& row = at(index);
     if (row.kind != spec.kind || row.timing != spec.timing) {
       bad(named.at, std::string("the role '") + spec.name + "' is " + kindWord(spec.kind) + " " +
@@ -54,7 +54,7 @@ class Binder {
     const std::string what = "the method '" + m.name + "'";
     const auto bound = [&](const char* attribute) {
       const auto found = text.rows.find(attribute);
-      return found == text.rows.end() ? -1 : rowOf(found->second, what);
+      return found == text.rows.end() ? RowId() : rowOf(found->second, what);
     };
     m.value = bound("value");
     m.low = bound("low");
@@ -63,15 +63,15 @@ class Binder {
     m.flow = bound("flow");
     m.rate = bound("rate");
     m.choice = bound("leads");
-    if (m.value < 0) bad(m.at, what + " needs a row for its value");
-    if ((m.low < 0) != (m.high < 0)) bad(m.at, what + " needs both ends of its range, or none");
+    if (!m.value.known()) bad(m.at, what + " needs a row for its value");
+    if (m.low.known() != m.high.known()) bad(m.at, what + " needs both ends of its range, or none");
     for (const char* attribute : {"value", "low", "high"}) {
-      const int index = bound(attribute);
-      if (index < 0) continue;
+      const RowId index = bound(attribute);
+      if (!index.known()) continue;
       if (at(index).kind == Kind::Quote && at(index).timing == Timing::Constant) continue;
       bad(text.rows.at(attribute).at, what + ": '" + at(index).name + "' is no value per share in the listing's unit");
     }
-    if (m.choice >= 0) {
+    if (m.choice.known()) {
       m.option = at(m.choice).option(text.option);
       if (m.option < 0)
         bad(text.rows.at("leads").at, what + ": '" + at(m.choice).name + "' has no option '" + text.option + "'");
@@ -83,21 +83,21 @@ class Binder {
   /// What belongs to all who finance the firm is discounted at their rate, what belongs to shareholders at theirs.
   void checkRate(const Method& m, const std::string& what) const {
     if (m.whose == Method::Flow::None) return;
-    if (m.flow < 0 || m.rate < 0) bad(m.at, what + " needs the flow it discounts and the rate it does it at");
-    const int wacc = model_.find(Role::Wacc);
+    if (!m.flow.known() || !m.rate.known()) bad(m.at, what + " needs the flow it discounts and the rate it does it at");
+    const RowId wacc = model_.find(Role::Wacc);
     const bool atFirms = m.rate == wacc;
-    if (wacc < 0 || atFirms == (m.whose == Method::Flow::Firm)) return;
+    if (!wacc.known() || atFirms == (m.whose == Method::Flow::Firm)) return;
     bad(m.at, what +
                   (atFirms ? " discounts what belongs to shareholders at the firm's rate '"
                            : " discounts what belongs to the firm at '") +
                   at(m.rate).name + "'");
   }
 
-  [[nodiscard]] const Row& at(int index) const { return model_.rows[static_cast<size_t>(index)]; }
+  [[nodiscard]] const Row& at(RowId index) const { return model_[index]; }
 
-  [[nodiscard]] int rowOf(const NamedRow& named, const std::string& what) const {
-    const int index = model_.find(named.name);
-    if (index < 0) bad(named.at, what + ": there is no row '" + named.name + "'");
+  [[nodiscard]] RowId rowOf(const NamedRow& named, const std::string& what) const {
+    const RowId index = model_.find(named.name);
+    if (!index.known()) bad(named.at, what + ": there is no row '" + named.name + "'");
     return index;
   }
 
@@ -147,8 +147,8 @@ std::string optionLabel(const Row& row, double figure) {
 }
 
 const Row* Model::row(Role role) const {
-  const int index = find(role);
-  return index < 0 ? nullptr : &rows[static_cast<size_t>(index)];
+  const RowId index = find(role);
+  return !index.known() ? nullptr : &rows[index.at()];
 }
 
 const std::string& Model::nameOf(Role role) const {
@@ -165,27 +165,26 @@ const std::vector<ViewRow>& Model::view(const std::string& viewName) const {
 
 bool Model::shows(const std::string& viewName, const std::string& rowName) const {
   const std::vector<ViewRow>& shown = view(viewName);
-  return std::any_of(shown.begin(), shown.end(),
-                     [&](const ViewRow& r) { return rows[static_cast<size_t>(r.row)].name == rowName; });
+  return std::any_of(shown.begin(), shown.end(), [&](const ViewRow& r) { return rows[r.row.at()].name == rowName; });
 }
 
-bool Model::isTotal(int row) const {
+bool Model::isTotal(RowId row) const {
   return std::any_of(views.begin(), views.end(), [&](const View& v) {
     return std::any_of(v.rows.begin(), v.rows.end(), [&](const ViewRow& r) { return r.total && r.row == row; });
   });
 }
 
-int Model::peerRow(Declared declared, const std::string& measure, const std::string& statistic) const {
+RowId Model::peerRow(Declared declared, const std::string& measure, const std::string& statistic) const {
   const auto found = std::find_if(rows.begin(), rows.end(), [&](const Row& row) {
     return row.declared == declared && row.peers == PeerTie{measure, statistic};
   });
-  return found == rows.end() ? -1 : static_cast<int>(found - rows.begin());
+  return found == rows.end() ? RowId() : RowId(static_cast<size_t>(found - rows.begin()));
 }
 
 std::vector<std::string> Model::restingFeatures() const {
   std::vector<std::string> resting;
   for (const RoleSpec& spec : roleSpecs()) {
-    if (find(spec.role) < 0) resting.push_back(std::string("no row means '") + spec.name + "': " + spec.feature);
+    if (!find(spec.role).known()) resting.push_back(std::string("no row means '") + spec.name + "': " + spec.feature);
   }
   return resting;
 }

@@ -66,7 +66,7 @@ class Checker {
     for (const Row& row : model_.rows) {
       row_ = &row;
       if (seen.insert(row.name).second) continue;
-      const bool later = row.at.text > model_.rows[static_cast<size_t>(model_.find(row.name))].at.text;
+      const bool later = row.at.text > model_[model_.find(row.name)].at.text;
       bad(row.at, later ? "the model has this row already; 'amend " + row.name + "' changes its rules"
                         : "this name is used by two rows");
     }
@@ -221,7 +221,7 @@ class Checker {
   /// A choice stands on one of its options; compared with a number it would go wrong when options move.
   Dimension option(Expr& e) {
     dimension(e.args[0]);
-    const Row& choice = model_.rows[static_cast<size_t>(e.args[0].row)];
+    const Row& choice = model_[e.args[0].row];
     const int number = choice.option(e.name);
     if (number < 0) {
       std::string names;
@@ -234,8 +234,8 @@ class Checker {
 
   Dimension reference(Expr& e) {
     e.row = model_.find(e.name);
-    if (e.row < 0) bad(e.at, "there is no row '" + e.name + "'");
-    const Row& target = model_.rows[static_cast<size_t>(e.row)];
+    if (!e.row.known()) bad(e.at, "there is no row '" + e.name + "'");
+    const Row& target = model_[e.row];
     const bool here = row_->timing == Timing::Constant;
     const bool there = target.timing == Timing::Constant;
     if (there && (e.lag > 0 || e.anchor != Anchor::Here)) {
@@ -284,9 +284,9 @@ class Checker {
   Timing timing(const Expr& e) {
     switch (e.op) {
       case Op::Ref: {
-        const int index = model_.find(e.name);
-        if (index < 0) bad(e.at, "there is no row '" + e.name + "'");
-        return model_.rows[static_cast<size_t>(index)].timing;
+        const RowId index = model_.find(e.name);
+        if (!index.known()) bad(e.at, "there is no row '" + e.name + "'");
+        return model_[index].timing;
       }
       case Op::Number:
         return Timing::Constant;
@@ -326,7 +326,7 @@ class Checker {
 
   void visitRefs(const Expr& e, std::vector<int>& state) {
     if (e.op == Op::Ref && e.lag == 0 && e.anchor == Anchor::Here) {
-      visitHistory(static_cast<size_t>(e.row), state);
+      visitHistory(e.row.at(), state);
     }
     for (const Expr& part : e.args) visitRefs(part, state);
   }

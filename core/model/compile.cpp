@@ -35,7 +35,7 @@ class Compiler {
  private:
   const Layout& layout() const { return program_.layout; }
   size_t key(Cell c) const {
-    return static_cast<size_t>(c.row) * static_cast<size_t>(layout().columns()) + static_cast<size_t>(c.column);
+    return c.row.at() * static_cast<size_t>(layout().columns()) + static_cast<size_t>(c.column);
   }
 
   void listCells() {
@@ -43,12 +43,12 @@ class Compiler {
     for (size_t r = 0; r < model_.rows.size(); ++r) {
       const Row& row = model_.rows[r];
       if (row.declared != Declared::Row) continue;
-      const int row_i = static_cast<int>(r);
+      const RowId id(r);
       if (row.timing == Timing::Constant) {
-        addNode({row_i, 0}, *row.value);
+        addNode({id, 0}, *row.value);
       } else {
         for (int c = layout().historyYears; c < layout().columns(); ++c) {
-          addNode({row_i, c}, *ruleOf(row, layout(), c));
+          addNode({id, c}, *ruleOf(row, layout(), c));
         }
       }
     }
@@ -141,7 +141,7 @@ class Compiler {
     for (const auto& [node, slot] : guesses) guessOf_[key(cells_[static_cast<size_t>(node)])] = slot;
     for (int node : component) {
       const Cell cell = cells_[static_cast<size_t>(node)];
-      const Row& row = model_.rows[static_cast<size_t>(cell.row)];
+      const Row& row = model_[cell.row];
       emitCell(node);
       guessOf_.erase(key(cell));  // from here on the round's own figure is read
       names.insert(row.label);

@@ -57,7 +57,7 @@ class Interpreter {
   Figure reference(const Expr& e, int column) const {
     const Cell cell = cellOf(model_, layout_, e, column);
     if (cell.column < 0) {
-      return Figure::absent("there is no earlier year of " + model_.rows[static_cast<size_t>(e.row)].label);
+      return Figure::absent("there is no earlier year of " + model_[e.row].label);
     }
     return read_(cell);
   }
@@ -118,15 +118,15 @@ Figure interpret(const Model& model, const Layout& layout, const Expr& expr, int
 
 HistoryTable::HistoryTable(const Model& model, Layout layout,
                            const std::function<Figure(const std::string&, int)>& filed,
-                           const std::function<Figure(int)>& assumed)
+                           const std::function<Figure(RowId)>& assumed)
     : layout_(layout), figures_(model.rows.size() * static_cast<size_t>(layout.historyYears)) {
   const auto years = static_cast<size_t>(layout.historyYears);
   std::vector<bool> known(figures_.size(), false);
   // Depth-first over rules; the checker has refused rules that lead back to themselves.
   std::function<Figure(Cell)> figure = [&](Cell cell) -> Figure {
-    const Row& row = model.rows[static_cast<size_t>(cell.row)];
+    const Row& row = model[cell.row];
     if (row.timing == Timing::Constant) return assumed(cell.row);
-    const size_t at = static_cast<size_t>(cell.row) * years + static_cast<size_t>(cell.column);
+    const size_t at = cell.row.at() * years + static_cast<size_t>(cell.column);
     if (known[at]) return figures_[at];
     known[at] = true;
     if (row.historyFiled) {
@@ -140,13 +140,13 @@ HistoryTable::HistoryTable(const Model& model, Layout layout,
   // through all years are never followed at once.
   for (int c = 0; c < layout.historyYears; ++c) {
     for (size_t r = 0; r < model.rows.size(); ++r) {
-      if (model.rows[r].timing != Timing::Constant) figure({static_cast<int>(r), c});
+      if (model.rows[r].timing != Timing::Constant) figure({RowId(r), c});
     }
   }
 }
 
-const Figure& HistoryTable::at(int row, int column) const {
-  return figures_[static_cast<size_t>(row) * static_cast<size_t>(layout_.historyYears) + static_cast<size_t>(column)];
+const Figure& HistoryTable::at(RowId row, int column) const {
+  return figures_[row.at() * static_cast<size_t>(layout_.historyYears) + static_cast<size_t>(column)];
 }
 
 }  // namespace zl::model

@@ -20,8 +20,8 @@ class HistoryTable {
   /// filed(row name, column) for rows with `history filed`; assumed(row) for inputs and givens
   /// that history rules read.
   HistoryTable(const Model& model, Layout layout, const std::function<Figure(const std::string&, int)>& filed,
-               const std::function<Figure(int)>& assumed);
-  [[nodiscard]] const Figure& at(int row, int column) const;
+               const std::function<Figure(RowId)>& assumed);
+  [[nodiscard]] const Figure& at(RowId row, int column) const;
   [[nodiscard]] const Layout& layout() const { return layout_; }
 
  private:

@@ -139,9 +139,9 @@ class Parser {
   }
 
   Row& known(const std::string& name) {
-    const int index = model_.find(name);
-    if (index < 0) badAt(tokens_[at_ - 1].at, "there is no row '" + name + "' to amend");
-    return model_.rows[static_cast<size_t>(index)];
+    const RowId index = model_.find(name);
+    if (!index.known()) badAt(tokens_[at_ - 1].at, "there is no row '" + name + "' to amend");
+    return model_[index];
   }
 
   void amend() {
@@ -758,11 +758,11 @@ const char* declaredWord(Declared declared) {
   return wordOf(kDeclared, declared);
 }
 
-int Model::find(const std::string& rowName) const {
+RowId Model::find(const std::string& rowName) const {
   for (size_t i = 0; i < rows.size(); ++i) {
-    if (rows[i].name == rowName) return static_cast<int>(i);
+    if (rows[i].name == rowName) return RowId(i);
   }
-  return -1;
+  return {};
 }
 
 Result<Model> parseModel(std::string_view text, const std::string& source) {

@@ -23,7 +23,7 @@ struct Layout {
 };
 
 struct Cell {
-  int row = -1;
+  RowId row;
   int column = 0;
   friend bool operator==(const Cell&, const Cell&) = default;
   friend auto operator<=>(const Cell&, const Cell&) = default;
@@ -88,8 +88,7 @@ struct Program {
   std::vector<Cell> computed;            ///< cells the tape writes, in order of evaluation
 
   [[nodiscard]] std::int32_t slot(Cell cell) const {
-    return slotOfCell[static_cast<size_t>(cell.row) * static_cast<size_t>(layout.columns()) +
-                      static_cast<size_t>(cell.column)];
+    return slotOfCell[cell.row.at() * static_cast<size_t>(layout.columns()) + static_cast<size_t>(cell.column)];
   }
 };
 

@@ -13,7 +13,7 @@ const Expr* ruleOf(const Row& row, const Layout& layout, int column) {
 }
 
 Cell cellOf(const Model& model, const Layout& layout, const Expr& ref, int column) {
-  if (model.rows[static_cast<size_t>(ref.row)].timing == Timing::Constant) return {ref.row, 0};
+  if (model[ref.row].timing == Timing::Constant) return {ref.row, 0};
   switch (ref.anchor) {
     case Anchor::Base:
       return {ref.row, layout.baseColumn()};
@@ -46,7 +46,7 @@ void collect(const Model& model, const Layout& layout, const Expr& e, int column
   for (const Expr& part : e.args) collect(model, layout, part, column, cells);
 }
 
-bool reads(const Expr& e, int row, bool before) {
+bool reads(const Expr& e, RowId row, bool before) {
   if (e.op == Op::Ref) return e.row == row && e.anchor == Anchor::Here && (e.lag > 0) == before;
   return std::any_of(e.args.begin(), e.args.end(), [&](const Expr& part) { return reads(part, row, before); });
 }

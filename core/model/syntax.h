@@ -8,6 +8,7 @@
 #include <string>
 #include <vector>
 
+#include "core/model/ids.h"
 #include "core/model/roles.h"
 #include "core/quantity/kind.h"
 
@@ -61,7 +62,7 @@ struct Expr {
   double number = 0.0;
   std::optional<Kind> unit;  ///< of a literal that is written with one: 365 days, 5 money
   std::string name;          ///< Ref: row name; Is: option; Sum, Counter and a Ref that looks back by it: what runs
-  int row = -1;              ///< Ref: row index, set by the checker
+  RowId row;                 ///< Ref: set by the checker
   int lag = 0;               ///< Ref: 1 for name[-1]
   Anchor anchor = Anchor::Here;
   std::string reason;    ///< Guard: why the result is not meaningful when the condition fails
@@ -140,7 +141,7 @@ struct Row {
 
 /// A line of a view.
 struct ViewRow {
-  int row = -1;
+  RowId row;
   bool total = false;     ///< closes a block
   bool optional = false;  ///< left out while it has nothing but noughts to show
   bool minus = false;     ///< is taken off in what the view sums
@@ -159,13 +160,14 @@ struct Method {
   enum class Flow { None, Firm, Shareholders };
   std::string name;
   std::string label;
-  std::string mark;              ///< a short name, for a mark on an axis
-  int value = -1;                ///< row: value per share in the listing's unit
-  int low = -1, high = -1;       ///< rows: the ends of its range where it has one by itself
-  int share = -1;                ///< row: what of it lies beyond the forecast years
-  Flow whose = Flow::None;       ///< whose cash it discounts
-  int flow = -1, rate = -1;      ///< rows: the cash, and the rate that belongs to it
-  int choice = -1, option = -1;  ///< it is the headline's method while that choice stands on that option
+  std::string mark;         ///< a short name, for a mark on an axis
+  RowId value;              ///< row: value per share in the listing's unit
+  RowId low, high;          ///< rows: the ends of its range where it has one by itself
+  RowId share;              ///< row: what of it lies beyond the forecast years
+  Flow whose = Flow::None;  ///< whose cash it discounts
+  RowId flow, rate;         ///< rows: the cash, and the rate that belongs to it
+  RowId choice;             ///< it is the headline's method while that choice stands on the option
+  int option = -1;
   Position at;
 };
 
@@ -185,16 +187,18 @@ struct Model {
   std::vector<std::string> statements;  ///< groups that are shown as statements, in their order
   std::vector<View> views;
   std::vector<Method> methods;
-  std::array<int, kRoles> roles = noRoles();  ///< row by role, -1 where the model has none
-  std::vector<std::string> sources;           ///< what its texts are called in messages, by Position::text
+  std::array<RowId, kRoles> roles{};  ///< row by role; names nothing where the model has none
+  std::vector<std::string> sources;   ///< what its texts are called in messages, by Position::text
 
   /// Which of the texts declares a row: 0 the first, and so on.
   [[nodiscard]] int textOf(size_t row) const { return rows[row].at.text; }
 
-  /// Index of a row by name, -1 when there is none.
-  [[nodiscard]] int find(const std::string& rowName) const;
-  /// Index of the row that plays a role, -1 when there is none.
-  [[nodiscard]] int find(Role role) const { return roles[static_cast<size_t>(role)]; }
+  /// The row of a name; names nothing when there is none.
+  [[nodiscard]] RowId find(const std::string& rowName) const;
+  [[nodiscard]] const Row& operator[](RowId id) const { return rows[id.at()]; }
+  [[nodiscard]] Row& operator[](RowId id) { return rows[id.at()]; }
+  /// The row that plays a role; names nothing when there is none.
+  [[nodiscard]] RowId find(Role role) const { return roles[static_cast<size_t>(role)]; }
   /// Null where the model has no such row.
   [[nodiscard]] const Row* row(Role role) const;
   /// What the row that plays a role is called; empty where there is none.
@@ -202,19 +206,13 @@ struct Model {
   /// Rows of a view; none where the model does not have it.
   [[nodiscard]] const std::vector<ViewRow>& view(const std::string& viewName) const;
   [[nodiscard]] bool shows(const std::string& viewName, const std::string& rowName) const;
-  [[nodiscard]] bool isTotal(int row) const;
-  /// The given that is a statistic of peers' multiple, or the row that says what the statistic implies; -1: none.
-  [[nodiscard]] int peerRow(Declared declared, const std::string& measure, const std::string& statistic) const;
+  [[nodiscard]] bool isTotal(RowId row) const;
+  /// The given that is a statistic of peers' multiple, or the row that says what the statistic implies; names nothing
+  /// where there is none.
+  [[nodiscard]] RowId peerRow(Declared declared, const std::string& measure, const std::string& statistic) const;
 
   /// What rests in this model, for want of a row that the program could ask: one sentence a role.
   [[nodiscard]] std::vector<std::string> restingFeatures() const;
-
- private:
-  static std::array<int, kRoles> noRoles() {
-    std::array<int, kRoles> none{};
-    none.fill(-1);
-    return none;
-  }
 };
 
 /// What a figure of a row is shown as where it stands for an option: the option's label; empty otherwise.

@@ -30,11 +30,18 @@ struct Finding {
   std::string row;                ///< row to jump to, may be empty
   int column = -1;                ///< column to jump to, -1 for none
   std::string acknowledged = {};  ///< why it was accepted; empty: it is open
+  std::string scenario = {};      ///< id, of a finding about one scenario
 
-  /// What an acknowledgement is kept under.
-  [[nodiscard]] std::string key() const { return monitor + ": " + text; }
+  /// What an acknowledgement is kept under: monitor, row, scenario and the figures that it names. It is open again when
+  /// a figure moves, and not when the program says the same in other words. One about no row is known by its words.
+  [[nodiscard]] std::string key() const;
+  /// What acknowledgements were kept under before cases of version 4.
+  [[nodiscard]] std::string oldKey() const { return monitor + ": " + text; }
   [[nodiscard]] bool isOpen() const { return severity != Severity::Note && acknowledged.empty(); }
 };
+
+/// Monitor and text: what lists and searches show of a finding.
+std::string wordsOf(const Finding& finding);
 
 /// Everything a monitor may look at.
 struct MonitorView {

@@ -12,7 +12,7 @@ namespace {
 
 constexpr int kLongYears = 10;
 
-Series seriesOf(const MonitorView& v, int row) {
+Series seriesOf(const MonitorView& v, model::RowId row) {
   Series s;
   for (size_t c = 0; c < v.years.size(); ++c) {
     s.years.push_back(v.years[c].label());
@@ -29,9 +29,9 @@ void monitorHistory(const MonitorView& v, std::vector<Finding>& found) {
   const model::Model& m = v.evaluation.model();
   const int base = v.evaluation.layout().baseColumn();
   for (const model::ViewRow& shown : m.view("base_year_lines")) {
-    const int row = shown.row;
-    const std::string& name = m.rows[static_cast<size_t>(row)].name;
-    const std::string& label = m.rows[static_cast<size_t>(row)].label;
+    const model::RowId row = shown.row;
+    const std::string& name = m[row].name;
+    const std::string& label = m[row].label;
     const Series s = seriesOf(v, row);
     const Statistics regular = describe(s.figures, s.exceptional);
     const Figure& last = s.figures.back();
@@ -80,8 +80,8 @@ void monitorHistory(const MonitorView& v, std::vector<Finding>& found) {
   }
   for (const auto& [cell, adjustment] : v.evaluation.caseOf().adjustments) {
     found.push_back({"adjusted figure in use", Severity::Note, Stop::History,
-                     m.rows[static_cast<size_t>(m.find(cell.first))].label + " " + std::to_string(cell.second) +
-                         " is adjusted by " + figureText(Figure::of(adjustment.amount), Kind::Money) +
+                     m[m.find(cell.first)].label + " " + std::to_string(cell.second) + " is adjusted by " +
+                         figureText(Figure::of(adjustment.amount), Kind::Money) +
                          " m: " + (adjustment.said.reason.empty() ? "no reason given" : adjustment.said.reason),
                      cell.first, -1});
   }

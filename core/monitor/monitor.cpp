@@ -32,13 +32,15 @@ class Monitors {
     monitorProjection(v_, found_);
     monitorEvidence(v_, found_);
     for (int s = 0; s < e_.scenarios(); ++s) {
+      const About about(*this, s);
       statements(s);
       terminal(s);
       shortfall(s);
     }
     peers();
     for (Finding& f : found_) {
-      const auto accepted = e_.caseOf().acknowledged.find(f.key());
+      auto accepted = e_.caseOf().acknowledged.find(f.key());
+      if (accepted == e_.caseOf().acknowledged.end()) accepted = e_.caseOf().acknowledged.find(f.oldKey());
       if (accepted != e_.caseOf().acknowledged.end()) f.acknowledged = accepted->second.reason;
     }
     return std::move(found_);
@@ -49,7 +51,19 @@ class Monitors {
 
   void add(const char* name, Severity severity, Stop stop, std::string text, std::string row = {}, int column = -1) {
     found_.push_back({name, severity, stop, std::move(text), std::move(row), column});
+    found_.back().scenario = about_;
   }
+
+  /// What is said until this goes is about one scenario.
+  struct About {
+    About(Monitors& monitors, int s) : monitors_(monitors) {
+      monitors_.about_ = monitors_.e_.caseOf().scenarios[static_cast<size_t>(s)].id;
+    }
+    ~About() { monitors_.about_.clear(); }
+    About(const About&) = delete;
+    About& operator=(const About&) = delete;
+    Monitors& monitors_;
+  };
 
   [[nodiscard]] std::string year(int column) const {
     return std::to_string(v_.years.back().label() + column - e_.layout().historyYears + 1) + "E";
@@ -70,12 +84,13 @@ class Monitors {
       if (row.declared != model::Declared::Driver || !row.history) continue;
       std::vector<Figure> past;
       past.reserve(static_cast<size_t>(layout.historyYears));
-      for (int c = 0; c < layout.historyYears; ++c) past.push_back(v_.history.at(static_cast<int>(r), c));
+      for (int c = 0; c < layout.historyYears; ++c) past.push_back(v_.history.at(model::RowId(r), c));
       const Statistics s = describe(past);
       if (s.count < 3) continue;
       for (int i = 0; i < e_.scenarios(); ++i) {
         if (e_.caseOf().driver(e_.caseOf().scenarios[static_cast<size_t>(i)], row.name) == nullptr) continue;
-        reportOutside(row, static_cast<int>(r), s, i);
+        const About about(*this, i);
+        reportOutside(row, model::RowId(r), s, i);
       }
     }
   }
@@ -86,10 +101,11 @@ class Monitors {
       if (row.declared != model::Declared::Driver) continue;
       for (int s = 0; s < e_.scenarios(); ++s) {
         for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
-          if (!e_.clipped({static_cast<int>(r), c}, s)) continue;
+          if (!e_.clipped({model::RowId(r), c}, s)) continue;
+          const About about(*this, s);
           add("path at its limit", Severity::Warning, Stop::Outlook,
               row.label + " (" + label(s) + ") would leave its range in " + year(c) + " and is held at " +
-                  figureText(e_.figure(static_cast<int>(r), c, s), row.kind),
+                  figureText(e_.figure(model::RowId(r), c, s), row.kind),
               row.name, c);
           break;
         }
@@ -101,8 +117,8 @@ class Monitors {
   void resting() {
     std::set<std::string> names;
     const auto note = [&](const std::string& row, model::Declared declared) {
-      const int index = e_.model().find(row);
-      if (index < 0 || e_.model().rows[static_cast<size_t>(index)].declared != declared) names.insert(row);
+      const model::RowId index = e_.model().find(row);
+      if (!index.known() || e_.model()[index].declared != declared) names.insert(row);
     };
     for (const Scenario& s : e_.caseOf().scenarios) {
       for (const auto& [row, a] : s.drivers) note(row, model::Declared::Driver);
@@ -116,7 +132,7 @@ class Monitors {
             " of the rows assumed; what was assumed is kept and moves nothing: " + list);
   }
 
-  void reportOutside(const model::Row& row, int r, const Statistics& s, int scenario) {
+  void reportOutside(const model::Row& row, model::RowId r, const Statistics& s, int scenario) {
     for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
       const Figure x = e_.figure(r, c, scenario);
       if (!x.hasValue() || (x.value() >= s.low.value() - 1e-12 && x.value() <= s.high.value() + 1e-12)) {
@@ -227,13 +243,13 @@ class Monitors {
       }
     }
     const model::Method* leading = e_.leadingMethod(s);
-    if (leading == nullptr || leading->share < 0) return;
+    if (leading == nullptr || !leading->share.known()) return;
     const Figure share = e_.constant(leading->share, s);
     if (share.hasValue() && share.value() > limitOf(e_.caseOf(), "terminal share")) {
       add("terminal share", Severity::Warning, Stop::CashValue,
           label(s) + ": " + groupedNumber(share.value() * 100, 0) +
               " % of enterprise value lies beyond the forecast years",
-          e_.model().rows[static_cast<size_t>(leading->share)].name);
+          e_.model()[leading->share].name);
     }
   }
 
@@ -275,9 +291,33 @@ class Monitors {
   const MonitorView& v_;
   const Evaluation& e_;
   std::vector<Finding> found_;
+  std::string about_;  ///< id of the scenario that is looked at; empty: none by itself
 };
 
+/// The figures of a text, in order: what is left of it when its words go.
+std::string figuresIn(const std::string& text) {
+  std::string figures;
+  bool inside = false;
+  for (const char c : text) {
+    const bool digit = c >= '0' && c <= '9';
+    const bool part = digit || (inside && (c == '.' || c == ','));
+    if (digit && !inside && !figures.empty()) figures += ' ';
+    if (part) figures += c;
+    inside = part;
+  }
+  return figures;
+}
+
 }  // namespace
+
+std::string Finding::key() const {
+  if (row.empty()) return oldKey();  // about a document, a concept, a year: its words are all there is to tell it by
+  return monitor + "/" + row + "/" + scenario + "/" + figuresIn(text);
+}
+
+std::string wordsOf(const Finding& finding) {
+  return finding.monitor + ": " + finding.text;
+}
 
 std::vector<Finding> monitor(const MonitorView& view) {
   return Monitors(view).run();

@@ -75,7 +75,7 @@ void checkDates(const std::vector<Fact>& facts, const DocumentNames& documents, 
 /// Standard lines of a view, by name.
 std::set<std::string> linesOf(const model::Model& m, const char* view) {
   std::set<std::string> lines;
-  for (const model::ViewRow& shown : m.view(view)) lines.insert(m.rows[static_cast<size_t>(shown.row)].name);
+  for (const model::ViewRow& shown : m.view(view)) lines.insert(m[shown.row].name);
   return lines;
 }
 

@@ -25,6 +25,7 @@ class Projection {
   void run() {
     economy_ = rateAt(v_.rates, "long-run growth " + v_.currency, c_.valuationDate);
     for (int s = 0; s < e_.scenarios(); ++s) {
+      about_ = c_.scenarios[static_cast<size_t>(s)].id;
       growth(s);
       for (const model::ViewRow& margin : e_.model().view("margins")) marginAboveHistory(margin.row, s);
       returns(s);
@@ -33,6 +34,7 @@ class Projection {
       dividends(s);
       averages(s);
     }
+    about_.clear();
     dividendsFiled();
   }
 
@@ -47,6 +49,7 @@ class Projection {
   [[nodiscard]] static std::string percent(double x) { return groupedNumber(x * 100, 1) + " %"; }
   void add(const char* monitor, Severity severity, Stop stop, std::string text, const std::string& at, int column) {
     found_.push_back({monitor, severity, stop, std::move(text), at, column});
+    found_.back().scenario = about_;
   }
 
   void growth(int s) {
@@ -68,8 +71,8 @@ class Projection {
     }
   }
 
-  void marginAboveHistory(int index, int s) {
-    const model::Row& margins = e_.model().rows[static_cast<size_t>(index)];
+  void marginAboveHistory(model::RowId index, int s) {
+    const model::Row& margins = e_.model()[index];
     if (!margins.projected) return;
     std::vector<Figure> past;
     past.reserve(static_cast<size_t>(first()));
@@ -166,16 +169,16 @@ class Projection {
   /// same without it.
   void averages(int s) {
     for (const auto& [name, assumption] : c_.scenarios[static_cast<size_t>(s)].drivers) {
-      const int driver = e_.model().find(name);
-      if (driver < 0 || !assumption.path.level) continue;
-      if (e_.model().rows[static_cast<size_t>(driver)].declared != model::Declared::Driver) continue;
+      const model::RowId driver = e_.model().find(name);
+      if (!driver.known() || !assumption.path.level) continue;
+      if (e_.model()[driver].declared != model::Declared::Driver) continue;
       for (const int span : {3, 5, 10}) {
         if (averageWithFlagged(driver, span, *assumption.path.level, s)) break;
       }
     }
   }
 
-  bool averageWithFlagged(int driver, int span, double level, int s) {
+  bool averageWithFlagged(model::RowId driver, int span, double level, int s) {
     std::vector<Figure> past;
     std::vector<bool> out;
     std::string flagged;
@@ -196,7 +199,7 @@ class Projection {
     const bool mean = is(all.mean) && !is(regular.mean);
     const bool median = is(all.median) && !is(regular.median);
     if (!mean && !median) return false;
-    const model::Row& row = e_.model().rows[static_cast<size_t>(driver)];
+    const model::Row& row = e_.model()[driver];
     add("exceptional year inside an average", Severity::Warning, Stop::Outlook,
         row.label + " (" + label(s) + ") is the " + (mean ? "mean" : "median") + " of " + std::to_string(span) +
             " years with " + flagged + " in it; without, it is " +
@@ -209,6 +212,7 @@ class Projection {
   const Evaluation& e_;
   const Case& c_;
   std::vector<Finding>& found_;
+  std::string about_;                  ///< id of the scenario that is looked at
   std::optional<MarketRate> economy_;  ///< long-run growth in the reporting currency
 };
 
@@ -248,7 +252,7 @@ void monitorEvidence(const MonitorView& v, std::vector<Finding>& found) {
   std::string unknown;
   for (const Estimate& e : estimates) {
     latest = std::max(latest, e.date);
-    if (v.evaluation.model().find(e.item) < 0 && unknown.find(e.item) == std::string::npos) {
+    if (!v.evaluation.model().find(e.item).known() && unknown.find(e.item) == std::string::npos) {
       unknown += (unknown.empty() ? "" : ", ") + e.item;
     }
   }

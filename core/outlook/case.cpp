@@ -152,9 +152,9 @@ class FaultFinder {
 
   /// Null where the model in use has no such row.
   [[nodiscard]] const model::Row* find(const std::string& name, model::Declared role) const {
-    const int index = model_.find(name);
-    if (index < 0 || model_.rows[static_cast<size_t>(index)].declared != role) return nullptr;
-    return &model_.rows[static_cast<size_t>(index)];
+    const model::RowId index = model_.find(name);
+    if (!index.known() || model_[index].declared != role) return nullptr;
+    return &model_[index];
   }
 
   void checkRange(const Scenario& s, const model::Row& row, double x) {
@@ -197,8 +197,8 @@ class FaultFinder {
   }
 
   [[nodiscard]] bool isFiled(const std::string& line) const {
-    const int index = model_.find(line);
-    return index >= 0 && model_.rows[static_cast<size_t>(index)].isStandardLine();
+    const model::RowId index = model_.find(line);
+    return index.known() && model_[index].isStandardLine();
   }
 
   void checkLine(const std::string& concept_name, const LineChoice& choice) {
@@ -209,8 +209,8 @@ class FaultFinder {
   }
 
   void checkAdjustment(const CellOfLine& cell, const Adjustment& adjustment) {
-    const int index = model_.find(cell.first);
-    const model::Row* row = index < 0 ? nullptr : &model_.rows[static_cast<size_t>(index)];
+    const model::RowId index = model_.find(cell.first);
+    const model::Row* row = !index.known() ? nullptr : &model_[index];
     if (row == nullptr || !row->isStandardLine() || row->kind != Kind::Money || row->timing != model::Timing::Flow) {
       say("'" + cell.first + "' cannot be adjusted: only filed flows of money can");
     } else if (!std::isfinite(adjustment.amount)) {

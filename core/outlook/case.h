@@ -145,7 +145,8 @@ struct Case {
   std::map<CellOfLine, Adjustment> adjustments;
   std::vector<HistoryWindow> windows;
   std::map<std::string, TestChoice> tests;  ///< by test of the quality review
-  /// Findings looked at and accepted, by what they say: one that says another figure is open again.
+  /// Findings looked at and accepted, by monitor, row, scenario and figures: one that says another figure is open
+  /// again.
   std::map<std::string, Provenance> acknowledged;
   std::vector<PublishedSet> published;   ///< earliest first
   std::map<std::string, double> limits;  ///< of monitors, where they are not the default (core/monitor/limits.h)

@@ -91,10 +91,10 @@ std::vector<Figure> Evaluation::inputsOf(const Scenario& s, const Givens& givens
       continue;
     }
     DriverFigures path =
-        driverFigures(row, case_, s, history_->at(static_cast<int>(r), layout().baseColumn()), layout().forecastYears);
+        driverFigures(row, case_, s, history_->at(model::RowId(r), layout().baseColumn()), layout().forecastYears);
     for (size_t t = 0; t < path.figures.size(); ++t) {
       Figure& figure = path.figures[t];
-      if (path.clipped[t]) clipped.insert({static_cast<int>(r), layout().historyYears + static_cast<int>(t)});
+      if (path.clipped[t]) clipped.insert({model::RowId(r), layout().historyYears + static_cast<int>(t)});
       figures.push_back(figure.hasValue() ? std::move(figure)
                                           : Figure::absent(row.label + " has no path and no last actual to hold"));
     }
@@ -103,8 +103,8 @@ std::vector<Figure> Evaluation::inputsOf(const Scenario& s, const Givens& givens
 }
 
 const Figure* Evaluation::input(Cell cell, int scenario) const {
-  const std::int32_t first = inputAt_[static_cast<size_t>(cell.row)];
-  const bool path = model().rows[static_cast<size_t>(cell.row)].declared == model::Declared::Driver;
+  const std::int32_t first = inputAt_[cell.row.at()];
+  const bool path = model()[cell.row].declared == model::Declared::Driver;
   if (first < 0 || (path && !layout().isForecast(cell.column))) return nullptr;
   const auto year = static_cast<size_t>(path ? cell.column - layout().historyYears : 0);
   return &inputs_[static_cast<size_t>(scenario)][static_cast<size_t>(first) + year];
@@ -114,9 +114,9 @@ bool Evaluation::clipped(Cell cell, int scenario) const {
   return clipped_[static_cast<size_t>(scenario)].count(cell) > 0;
 }
 
-Figure Evaluation::figure(int row, int column, int scenario) const {
-  if (row < 0) return Figure::absent("the model has no such row");
-  if (model().rows[static_cast<size_t>(row)].timing == model::Timing::Constant) column = 0;
+Figure Evaluation::figure(model::RowId row, int column, int scenario) const {
+  if (!row.known()) return Figure::absent("the model has no such row");
+  if (model()[row].timing == model::Timing::Constant) column = 0;
   const Cell cell{row, column};
   if (std::optional<Figure> known = look(cell, scenario)) return *known;
   return Figure::absent();
@@ -126,7 +126,7 @@ Figure Evaluation::figure(int row, int column, int scenario) const {
 /// explained. Empty for a computed cell that has no number and no explanation yet.
 std::optional<Figure> Evaluation::look(Cell cell, int scenario) const {
   if (const Figure* known = input(cell, scenario)) return *known;
-  const model::Row& row = model().rows[static_cast<size_t>(cell.row)];
+  const model::Row& row = model()[cell.row];
   if (row.timing != model::Timing::Constant && !layout().isForecast(cell.column)) {
     return history_->at(cell.row, cell.column);
   }
@@ -151,7 +151,7 @@ void Evaluation::explain(int scenario) {
   while (!open.empty()) {
     std::vector<Cell> left;
     for (Cell cell : open) {
-      const model::Row& row = model().rows[static_cast<size_t>(cell.row)];
+      const model::Row& row = model()[cell.row];
       const model::Expr* rule = model::ruleOf(row, layout(), cell.column);
       Figure figure = model::interpret(model(), layout(), *rule, cell.column,
                                        [&](Cell c) { return look(c, scenario).value_or(Figure::of(0)); });
@@ -175,14 +175,14 @@ std::string Evaluation::unsettledRows(int scenario) const {
 }
 
 Figure Evaluation::figure(const std::string& row, int column, int scenario) const {
-  const int index = model().find(row);
-  if (index < 0) return Figure::absent("the model has no row '" + row + "'");
+  const model::RowId index = model().find(row);
+  if (!index.known()) return Figure::absent("the model has no row '" + row + "'");
   return figure(index, column, scenario);
 }
 
 Figure Evaluation::figure(model::Role role, int column, int scenario) const {
-  const int row = model().find(role);
-  if (row < 0) return Figure::absent(std::string("no row of the model means '") + model::specOf(role).name + "'");
+  const model::RowId row = model().find(role);
+  if (!row.known()) return Figure::absent(std::string("no row of the model means '") + model::specOf(role).name + "'");
   return figure(row, column, scenario);
 }
 
@@ -194,17 +194,17 @@ bool Evaluation::stands(model::Role choice, const char* option, int scenario) co
 const model::Method* Evaluation::leadingMethod(int scenario) const {
   const auto& methods = model().methods;
   const auto leads = std::find_if(methods.begin(), methods.end(), [&](const model::Method& m) {
-    return m.choice >= 0 && constant(m.choice, scenario).valueOr(-1) == m.option;
+    return m.choice.known() && constant(m.choice, scenario).valueOr(-1) == m.option;
   });
   return leads == methods.end() ? nullptr : &*leads;
 }
 
 Figure weightedValue(const Evaluation& e, model::Role role) {
-  const int row = e.model().find(role);
-  return row < 0 ? e.constant(role, 0) : weightedValue(e, row);
+  const model::RowId row = e.model().find(role);
+  return !row.known() ? e.constant(role, 0) : weightedValue(e, row);
 }
 
-Figure weightedValue(const Evaluation& e, int row) {
+Figure weightedValue(const Evaluation& e, model::RowId row) {
   if (!probabilitiesSumToOne(e.caseOf())) return Figure::notMeaningful("the probabilities do not sum to one");
   double value = 0;
   for (int i = 0; i < e.scenarios(); ++i) {

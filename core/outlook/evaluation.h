@@ -39,14 +39,14 @@ class Evaluation {
   [[nodiscard]] int scenarios() const { return static_cast<int>(case_.scenarios.size()); }
 
   /// A figure with its reason where it has none. Constant rows ignore the column.
-  [[nodiscard]] Figure figure(int row, int column, int scenario) const;
+  [[nodiscard]] Figure figure(model::RowId row, int column, int scenario) const;
   /// Of a row that somebody named; absent where the model has none of that name.
   [[nodiscard]] Figure figure(const std::string& row, int column, int scenario) const;
   [[nodiscard]] Figure constant(const std::string& row, int scenario) const { return figure(row, 0, scenario); }
   /// Of the row that plays a role; absent, and says which, in a model without it.
   [[nodiscard]] Figure figure(model::Role role, int column, int scenario) const;
   /// A constant row's figure.
-  [[nodiscard]] Figure constant(int row, int scenario) const { return figure(row, 0, scenario); }
+  [[nodiscard]] Figure constant(model::RowId row, int scenario) const { return figure(row, 0, scenario); }
   [[nodiscard]] Figure constant(model::Role role, int scenario) const { return figure(role, 0, scenario); }
   /// Whether a choice stands on an option of that name; false in a model that does not offer it.
   [[nodiscard]] bool stands(model::Role choice, const char* option, int scenario) const;
@@ -97,7 +97,7 @@ DriverFigures driverFigures(const model::Row& driver, const Case& c, const Scena
 
 /// Sum of probability times value; not meaningful when the probabilities do not sum to one or a
 /// scenario has no value (naming it).
-Figure weightedValue(const Evaluation& e, int row);
+Figure weightedValue(const Evaluation& e, model::RowId row);
 Figure weightedValue(const Evaluation& e, model::Role role);
 
 }  // namespace zl

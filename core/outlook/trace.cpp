@@ -11,7 +11,7 @@ using model::Declared;
 using model::Timing;
 
 std::string periodText(const Evaluation& e, const std::vector<FiscalYear>& years, Cell cell) {
-  if (e.model().rows[static_cast<size_t>(cell.row)].timing == Timing::Constant) return {};
+  if (e.model()[cell.row].timing == Timing::Constant) return {};
   const int filed = e.layout().historyYears;
   if (cell.column < filed) {
     return std::to_string(years[static_cast<size_t>(cell.column)].label());
@@ -46,7 +46,7 @@ class Tracer {
   }
 
  private:
-  [[nodiscard]] const model::Row& rowOf(Cell cell) const { return e_.model().rows[static_cast<size_t>(cell.row)]; }
+  [[nodiscard]] const model::Row& rowOf(Cell cell) const { return e_.model()[cell.row]; }
 
   [[nodiscard]] TraceLink link(Cell cell) const { return linkTo(e_, statements_.years(), cell, scenario_); }
 
@@ -110,7 +110,7 @@ class Tracer {
     if (e.op == model::Op::Ref) {
       const Cell cell = model::cellOf(e_.model(), e_.layout(), e, column);
       const Figure figure = cell.column < 0 ? Figure::absent() : e_.figure(cell.row, cell.column, scenario_);
-      const model::Kind kind = e_.model().rows[static_cast<size_t>(e.row)].kind;
+      const model::Kind kind = e_.model()[e.row].kind;
       std::string text = figureText(figure, kind);
       if (text.empty()) text = "absent";
       if (kind == model::Kind::Ratio && figure.hasValue()) text += "%";
@@ -140,7 +140,7 @@ class Tracer {
         for (size_t r = 0; r < e_.model().rows.size(); ++r) {
           const model::Row& other = e_.model().rows[r];
           if (other.timing == Timing::Constant || other.historyFiled || !other.history) continue;
-          addIfRead(cell, {static_cast<int>(r), column}, step);
+          addIfRead(cell, {model::RowId(r), column}, step);
         }
       }
     }
@@ -160,7 +160,7 @@ class Tracer {
 }  // namespace
 
 TraceLink linkTo(const Evaluation& e, const std::vector<FiscalYear>& years, Cell cell, int scenario) {
-  const model::Row& row = e.model().rows[static_cast<size_t>(cell.row)];
+  const model::Row& row = e.model()[cell.row];
   const Figure figure = e.figure(cell.row, cell.column, scenario);
   return {cell, row.label, periodText(e, years, cell), figure, row.kind, optionLabel(row, figure.valueOr(-1))};
 }

@@ -40,7 +40,7 @@ class Walker {
       if (!ground) return tl::unexpected(ground.error());
       grounds_[end] = std::move(*ground);
       grounds_[end].baseYear = ends_[end]->assumptions.baseYear;
-      if (modelOf(end).find(model::Role::ValueBeforeFloor) < 0) {
+      if (!modelOf(end).find(model::Role::ValueBeforeFloor).known()) {
         return fail(ErrorKind::NotFound,
                     std::string("no row of the model means '") + model::specOf(model::Role::ValueBeforeFloor).name +
                         "', which a walk explains",
@@ -104,8 +104,8 @@ class Walker {
   bool driverDiffers(const std::string& name) const {
     return differs(false, [&](const std::string& id) {
       return std::all_of(std::begin(grounds_), std::end(grounds_), [&](const Ground& ground) {
-        const int row = ground.compiled->model.find(name);
-        return row < 0 || figuresOfEnd(ground, row, 0, id) == figuresOfEnd(ground, row, 1, id);
+        const model::RowId row = ground.compiled->model.find(name);
+        return !row.known() || figuresOfEnd(ground, row, 0, id) == figuresOfEnd(ground, row, 1, id);
       });
     });
   }
@@ -116,8 +116,8 @@ class Walker {
       Figure f[2];
       for (int end = 0; end < 2; ++end) {
         // A model without the row would hold what the other's preset says.
-        const model::Model& m = modelOf(modelOf(end).find(name) < 0 ? 1 : end);
-        const model::Row& row = m.rows[static_cast<size_t>(m.find(name))];
+        const model::Model& m = modelOf(modelOf(end).find(name).known() ? end : 1);
+        const model::Row& row = m[m.find(name)];
         f[end] = constantFigure(row, caseOf(end), *caseOf(end).scenario(id), ends_[end]->givens);
       }
       return f[0].hasValue() || f[1].hasValue() ? f[0] == f[1] : true;
@@ -128,14 +128,14 @@ class Walker {
   void findWhatValueReads() {
     for (int end = 0; end < 2; ++end) {
       const model::Model& m = modelOf(end);
-      std::vector<int> open{m.find(model::Role::ValueBeforeFloor)};
+      std::vector<model::RowId> open{m.find(model::Role::ValueBeforeFloor)};
       std::vector<bool> seen(m.rows.size(), false);
       const std::function<void(const model::Expr&)> follow = [&](const model::Expr& e) {
         if (e.op == model::Op::Ref) open.push_back(e.row);
         for (const model::Expr& part : e.args) follow(part);
       };
       while (!open.empty()) {
-        const auto at = static_cast<size_t>(open.back());
+        const size_t at = open.back().at();
         open.pop_back();
         if (seen[at]) continue;
         seen[at] = true;
@@ -203,7 +203,7 @@ class Walker {
     return false;
   }
 
-  static Figure lastActual(const Ground& ground, int row) {
+  static Figure lastActual(const Ground& ground, model::RowId row) {
     return ground.history->at(row, ground.history->layout().baseColumn());
   }
 
@@ -240,8 +240,8 @@ class Walker {
     s.inputs.erase(name);
     if (const Assumption* a = from.driver(there, name)) {
       s.drivers[name] = *a;
-      const int row = modelOf(end).find(name);
-      const bool drives = row >= 0 && modelOf(end).rows[static_cast<size_t>(row)].declared == model::Declared::Driver;
+      const model::RowId row = modelOf(end).find(name);
+      const bool drives = row.known() && modelOf(end)[row].declared == model::Declared::Driver;
       if (drives && a->path.shape == Shape::Steps)
         s.drivers[name].path = asTyped(name, end, s.id);  // stages may differ
     }
@@ -290,14 +290,14 @@ class Walker {
     const model::Program& program = ground.compiled->program;
     const model::Model& m = ground.compiled->model;
     model::LaneInputs inputs(program, static_cast<int>(masks.size()));
-    std::map<int, size_t> partOf;
+    std::map<model::RowId, size_t> partOf;
     for (size_t p = 0; p < parts_.size(); ++p) {
       for (const std::string& name : parts_[p].names) {
-        if (const int row = m.find(name); row >= 0) partOf[row] = p;
+        if (const model::RowId row = m.find(name); row.known()) partOf[row] = p;
       }
     }
-    std::map<int, std::vector<Figure>> figures[2];
-    const auto figure = [&](int row, int end, int column) {
+    std::map<model::RowId, std::vector<Figure>> figures[2];
+    const auto figure = [&](model::RowId row, int end, int column) {
       const auto [at, fresh] = figures[end].try_emplace(row);
       if (fresh) at->second = figuresOfEnd(ground, row, end, id);
       const size_t i = at->second.size() == 1 ? 0 : static_cast<size_t>(column - program.layout.historyYears);
@@ -305,7 +305,7 @@ class Walker {
     };
     for (size_t i = 0; i < program.inputs.size(); ++i) {
       const model::Cell cell = program.inputs[i].cell;
-      const model::Row& row = m.rows[static_cast<size_t>(cell.row)];
+      const model::Row& row = m[cell.row];
       const bool path = row.declared == model::Declared::Driver;
       if (row.declared == model::Declared::Row || (path && !program.layout.isForecast(cell.column))) {
         inputs.setAll(i, ground.history->at(cell.row, cell.column).orNaN());
@@ -332,8 +332,8 @@ class Walker {
   }
 
   /// What a driver, input or given of one end holds on a ground: a figure a forecast year, or one.
-  std::vector<Figure> figuresOfEnd(const Ground& ground, int row, int end, const std::string& id) const {
-    const model::Row& r = ground.compiled->model.rows[static_cast<size_t>(row)];
+  std::vector<Figure> figuresOfEnd(const Ground& ground, model::RowId row, int end, const std::string& id) const {
+    const model::Row& r = ground.compiled->model[row];
     const Scenario& s = *caseOf(end).scenario(id);
     if (r.declared != model::Declared::Driver) return {constantFigure(r, caseOf(end), s, ends_[end]->givens)};
     const int years = ground.history->layout().forecastYears;
@@ -348,8 +348,8 @@ class Walker {
     const int ahead = std::min(-later, years);
     std::vector<Figure> figures = figuresOfEnd(ground, row, 1 - end, id);
     if (onlyRolled(r.name, 1 - end, -later, id)) return figures;
-    const int own = modelOf(end).find(r.name);
-    const Figure last = own < 0 ? Figure::absent("the model has no such row") : lastActual(grounds_[end], own);
+    const model::RowId own = modelOf(end).find(r.name);
+    const Figure last = !own.known() ? Figure::absent("the model has no such row") : lastActual(grounds_[end], own);
     const std::vector<Figure> then = driverFigures(r, caseOf(end), s, last, years - ahead).figures;
     std::copy(then.begin(), then.end(), figures.begin() + ahead);
     return figures;

@@ -44,8 +44,8 @@ Json toJson(const Scenario& s) {
           {"inputs", std::move(inputs)}};
 }
 
-Path pathOf(const Json& json, const std::string& where) {
-  ObjectReader r(json, where);
+Path pathOf(const ObjectReader& in, const Json& json) {
+  ObjectReader r = in.inside(json, in.path() + "/path");
   Path path;
   const std::string shape = r.text("shape");
   const std::optional<Shape> known = shapeOf(shape);
@@ -71,28 +71,28 @@ Path pathOf(const Json& json, const std::string& where) {
   return path;
 }
 
-Scenario scenarioOf(const Json& json, const std::string& where) {
-  ObjectReader r(json, where);
+Scenario scenarioOf(const ObjectReader& in, const Json& json, const std::string& where) {
+  ObjectReader r = in.inside(json, where);
   Scenario s;
   s.id = r.text("id");
   s.label = r.text("label");
   s.probability = r.number("probability");
   if (const Json* drivers = r.member("drivers")) {
-    ObjectReader shape(*drivers, where + "/drivers");
+    ObjectReader shape = r.inside(*drivers, where + "/drivers");
     const std::string below = where + "/drivers/";
     for (const auto& [row, value] : drivers->items()) {
-      ObjectReader a(value, std::string(below).append(row));
+      ObjectReader a = r.inside(value, std::string(below).append(row));
       const Json* path = a.member("path");
       if (path == nullptr) a.fault("'path' is missing");
-      s.drivers[row] = {pathOf(*path, a.path() + "/path"), provenanceOf(a)};
+      s.drivers[row] = {pathOf(a, *path), provenanceOf(a)};
       a.finish();
     }
   }
   if (const Json* inputs = r.member("inputs")) {
-    ObjectReader shape(*inputs, where + "/inputs");
+    ObjectReader shape = r.inside(*inputs, where + "/inputs");
     const std::string below = where + "/inputs/";
     for (const auto& [row, value] : inputs->items()) {
-      ObjectReader choice(value, std::string(below).append(row));
+      ObjectReader choice = r.inside(value, std::string(below).append(row));
       InputChoice& held = s.inputs[row];
       if (choice.member("option") != nullptr) {
         held.option = choice.text("option");
@@ -117,7 +117,7 @@ void eachOf(ObjectReader& r, const char* key, const std::string& source, size_t 
   }
   const std::string below = source + "/" + key + "/";
   for (size_t i = 0; i < list->size(); ++i) {
-    ObjectReader item((*list)[i], std::string(below).append(std::to_string(i)));
+    ObjectReader item = r.inside((*list)[i], std::string(below).append(std::to_string(i)));
     read(item);
     item.finish();
   }
@@ -151,7 +151,7 @@ void readHistoryChoices(ObjectReader& r, const std::string& source, Case& c) {
 }
 
 Case caseOf(const Json& json, const std::string& source, bool newerToo) {
-  ObjectReader r(json, source);
+  ObjectReader r(json, source, newerToo ? Unknown::PassedOver : Unknown::Refused);
   if (r.text("format") != "zealous-ledger-case") r.fault("this is not a case");
   if (const int version = r.whole("version"); version < 1 || (version > kCaseVersion && !newerToo)) {
     r.fault("the case has version " + std::to_string(version) + "; this program reads versions 1 to " +
@@ -177,36 +177,36 @@ Case caseOf(const Json& json, const std::string& source, bool newerToo) {
     r.fault("'scenarios' must be a list of at most 20");
   }
   for (std::size_t i = 0; i < scenarios->size(); ++i) {
-    c.scenarios.push_back(scenarioOf((*scenarios)[i], source + "/scenarios/" + std::to_string(i)));
+    c.scenarios.push_back(scenarioOf(r, (*scenarios)[i], source + "/scenarios/" + std::to_string(i)));
   }
   if (const Json* years = r.member("exceptional_years")) {
     if (!years->is_array()) r.fault("'exceptional_years' must be a list");
     for (const Json& year : *years) {
-      ObjectReader y(year, source + "/exceptional_years");
+      ObjectReader y = r.inside(year, source + "/exceptional_years");
       const int number = y.whole("year");
       c.exceptional[number] = y.text("reason");
       y.finish();
     }
   }
   if (const Json* peers = r.member("peers")) {
-    ObjectReader shape(*peers, source + "/peers");
+    ObjectReader shape = r.inside(*peers, source + "/peers");
     const std::string below = source + "/peers/";
     for (const auto& [key, value] : peers->items()) {
-      ObjectReader choice(value, std::string(below).append(key));
+      ObjectReader choice = r.inside(value, std::string(below).append(key));
       const bool in = choice.truth("in");
       c.peers[key] = {in, choice.optionalText("reason")};
       choice.finish();
     }
   }
   if (const Json* notes = r.member("notes")) {
-    ObjectReader texts(*notes, source + "/notes");
+    ObjectReader texts = r.inside(*notes, source + "/notes");
     for (const auto& [row, value] : notes->items()) c.notes[row] = texts.text(row.c_str());
   }
-  if (const Json* lines = r.member("lines")) c.lines = readLineChoices(*lines, source + "/lines");
+  if (const Json* lines = r.member("lines")) c.lines = readLineChoices(r.inside(*lines, source + "/lines"), *lines);
   readHistoryChoices(r, source, c);
   c.published = readPublished(r);
   if (const Json* limits = r.member("limits")) {
-    ObjectReader figures(*limits, source + "/limits");
+    ObjectReader figures = r.inside(*limits, source + "/limits");
     for (const auto& [monitor, limit] : limits->items()) c.limits[monitor] = figures.number(monitor.c_str());
   }
   if (const Json* lines = r.member("first_filed")) {
@@ -293,7 +293,6 @@ int newerVersion(const Json& json) {
 }
 
 Result<Case> understoodCase(const Json& json, const std::string& source) {
-  const PassingOver passing;
   try {
     return caseOf(json, source, true);
   } catch (const JsonFault& fault) {

@@ -29,20 +29,20 @@ const Json& object(ObjectReader& r, const char* member) {
   return *found;
 }
 
-PublishedSet readSet(const Json& json, const std::string& where) {
-  ObjectReader r(json, where);
+PublishedSet readSet(const ObjectReader& in, const Json& json, const std::string& where) {
+  ObjectReader r = in.inside(json, where);
   PublishedSet set;
   set.name = r.text("name");
   set.valuationDate = r.date("valuation_date");
   for (const auto& [row, years] : object(r, "figures").items()) {
     set.figures[row] = readYears(years, below(r, "figures", row));
   }
-  ObjectReader values(object(r, "values"), where + "/values");
+  ObjectReader values = r.inside(object(r, "values"), where + "/values");
   for (const auto& [scenario, value] : object(r, "values").items()) {
     set.values[scenario] = values.number(scenario.c_str());
   }
   if (r.member("methods") != nullptr) {
-    ObjectReader methods(object(r, "methods"), where + "/methods");
+    ObjectReader methods = r.inside(object(r, "methods"), where + "/methods");
     for (const auto& [method, value] : object(r, "methods").items())
       set.methods[method] = methods.number(method.c_str());
   }
@@ -61,7 +61,7 @@ Json toJson(const Provenance& p) {
 Provenance provenanceOf(ObjectReader& parent) {
   const Json* m = parent.member("said");
   if (m == nullptr) return {};
-  ObjectReader r(*m, parent.path() + "/said");
+  ObjectReader r = parent.inside(*m, parent.path() + "/said");
   Provenance p{r.optionalText("reason"), r.optionalText("author"), r.optionalText("at")};
   r.finish();
   return p;
@@ -77,7 +77,7 @@ std::map<std::string, OwnRows> readOwnRows(ObjectReader& theCase) {
   std::map<std::string, OwnRows> all;
   if (theCase.member("own_rows") == nullptr) return all;
   for (const auto& [model, value] : object(theCase, "own_rows").items()) {
-    ObjectReader r(value, below(theCase, "own_rows", model));
+    ObjectReader r = theCase.inside(value, below(theCase, "own_rows", model));
     OwnRows rows{r.text("text"), provenanceOf(r)};
     r.finish();
     if (rows.text.size() > kLongestOwnRows) r.fault("'text' may hold 200,000 characters at most");
@@ -122,7 +122,7 @@ Json toJson(const PriceChoice& price) {
 PriceChoice readPrice(ObjectReader& theCase) {
   const Json* json = theCase.member("price");
   if (json == nullptr) return {};
-  ObjectReader r(*json, theCase.path() + "/price");
+  ObjectReader r = theCase.inside(*json, theCase.path() + "/price");
   PriceChoice price;
   const std::string stands = r.text("stands");
   if (stands == "live") {
@@ -143,7 +143,7 @@ std::vector<PublishedSet> readPublished(ObjectReader& theCase) {
   const Json* list = theCase.member("published");
   if (list == nullptr) return sets;
   if (!list->is_array()) theCase.fault("'published' must be a list");
-  for (const Json& json : *list) sets.push_back(readSet(json, theCase.path() + "/published"));
+  for (const Json& json : *list) sets.push_back(readSet(theCase, json, theCase.path() + "/published"));
   return sets;
 }
 

@@ -10,11 +10,10 @@ Json toJson(const LineChoices& choices) {
   return json;
 }
 
-LineChoices readLineChoices(const Json& json, const std::string& path) {
+LineChoices readLineChoices(const ObjectReader& lines, const Json& json) {
   LineChoices choices;
-  const ObjectReader shape(json, path);
   for (const auto& [concept_name, value] : json.items()) {
-    ObjectReader r(value, std::string(path).append("/").append(concept_name));
+    ObjectReader r = lines.inside(value, std::string(lines.path()).append("/").append(concept_name));
     LineChoice choice;
     choice.line = r.text("line");
     choice.weight = r.whole("weight");
@@ -40,7 +39,7 @@ Result<LineChoices> lineChoicesFromText(const std::string& text, const std::stri
     const Json* lines = r.member("lines");
     if (lines == nullptr) r.fault("'lines' is missing");
     r.finish();
-    return readLineChoices(*lines, source + "/lines");
+    return readLineChoices(r.inside(*lines, source + "/lines"), *lines);
   } catch (const JsonFault& fault) {
     return tl::unexpected(fault.error);
   }

@@ -10,8 +10,8 @@ namespace zl::exchange {
 
 /// {"concept": {"line": …, "weight": 1 or -1, "reason": …}, …}
 Json toJson(const LineChoices& choices);
-/// Throws JsonFault; for readers of larger objects that hold choices.
-LineChoices readLineChoices(const Json& json, const std::string& path);
+/// Throws JsonFault; for readers of larger objects that hold choices. `lines` is a reader of `json`.
+LineChoices readLineChoices(const ObjectReader& lines, const Json& json);
 
 /// A document of its own, kept with the tables it belongs to.
 std::string lineChoicesText(const LineChoices& choices);

@@ -27,19 +27,17 @@ struct JsonFault {
   Error error;
 };
 
-/// While one lives, readers of this thread pass over members that they do not know: for what a newer
-/// version of the program wrote, which is shown as far as it is understood and never written back.
-class PassingOver {
- public:
-  PassingOver();
-  ~PassingOver();
-  PassingOver(const PassingOver&) = delete;
-  PassingOver& operator=(const PassingOver&) = delete;
-};
+/// What becomes of members that nobody asked for. They are passed over in what a newer version of the program wrote,
+/// which is shown as far as it is understood and never written back.
+enum class Unknown { Refused, PassedOver };
 
 class ObjectReader {
  public:
-  ObjectReader(const Json& object, std::string path);
+  ObjectReader(const Json& object, std::string path, Unknown unknown = Unknown::Refused);
+  /// A reader of an object inside this one, which takes unknown members the same way.
+  [[nodiscard]] ObjectReader inside(const Json& object, std::string path) const {
+    return {object, std::move(path), unknown_};
+  }
 
   std::string text(const char* key);
   std::string optionalText(const char* key);
@@ -62,6 +60,7 @@ class ObjectReader {
 
   const Json& object_;
   std::string path_;
+  Unknown unknown_;
   std::set<std::string> asked_;
 };
 

@@ -10,11 +10,11 @@ const Scenario& scenarioAt(const Snapshot& s, int scenario) {
   return s.caseOf().scenarios[static_cast<size_t>(scenario)];
 }
 
-const model::Row& rowAt(const Snapshot& s, int row) {
-  return s.evaluation->model().rows[static_cast<size_t>(row)];
+const model::Row& rowAt(const Snapshot& s, model::RowId row) {
+  return s.evaluation->model()[row];
 }
 
-Figure lastActual(const Snapshot& s, int row) {
+Figure lastActual(const Snapshot& s, model::RowId row) {
   return s.history->at(row, s.evaluation->layout().baseColumn());
 }
 
@@ -37,7 +37,7 @@ std::vector<std::optional<double>> byStage(const std::vector<Figure>& current, c
 
 }  // namespace
 
-std::vector<Figure> forecastOf(const Snapshot& s, int scenario, int row) {
+std::vector<Figure> forecastOf(const Snapshot& s, int scenario, model::RowId row) {
   std::vector<Figure> figures;
   const model::Layout& layout = s.evaluation->layout();
   for (int c = layout.historyYears; c < layout.columns(); ++c) {
@@ -46,13 +46,14 @@ std::vector<Figure> forecastOf(const Snapshot& s, int scenario, int row) {
   return figures;
 }
 
-PathGround groundOf(const Snapshot& s, int scenario, int row) {
+PathGround groundOf(const Snapshot& s, int scenario, model::RowId row) {
   PathGround ground{lastActual(s, row), s.caseOf().horizon, s.caseOf().stages, {}};
   if (scenarioAt(s, scenario).id != kBase) ground.base = forecastOf(s, s.caseOf().indexOf(kBase), row);
   return ground;
 }
 
-CaseEdit moveDriver(const Snapshot& s, int scenario, int row, Grip grip, int year, double figure, Provenance said) {
+CaseEdit moveDriver(const Snapshot& s, int scenario, model::RowId row, Grip grip, int year, double figure,
+                    Provenance said) {
   const model::Row& driver = rowAt(s, row);
   const Scenario& sc = scenarioAt(s, scenario);
   Path path = moved(pathInForce(driver, s.caseOf(), sc, lastActual(s, row)), groundOf(s, scenario, row),
@@ -67,7 +68,7 @@ CaseEdit moveDriver(const Snapshot& s, int scenario, int row, Grip grip, int yea
   return setDriver(s.caseOf(), s.evaluation->model(), sc.id, driver.name, path, said);
 }
 
-Path shaped(const Snapshot& s, int scenario, int row, const ShapeWish& wish) {
+Path shaped(const Snapshot& s, int scenario, model::RowId row, const ShapeWish& wish) {
   const std::vector<Figure> current = forecastOf(s, scenario, row);
   const PathGround ground = groundOf(s, scenario, row);
   const Path before = pathInForce(rowAt(s, row), s.caseOf(), scenarioAt(s, scenario), lastActual(s, row));
@@ -115,11 +116,11 @@ Path shaped(const Snapshot& s, int scenario, int row, const ShapeWish& wish) {
   return path;
 }
 
-CaseEdit shapeDrivers(const Snapshot& s, int scenario, const std::vector<int>& rows, const ShapeWish& wish,
+CaseEdit shapeDrivers(const Snapshot& s, int scenario, const std::vector<model::RowId>& rows, const ShapeWish& wish,
                       const Provenance& said) {
   CaseEdit edit{s.caseOf(), ""};
   const std::string id = scenarioAt(s, scenario).id;
-  for (const int row : rows) {
+  for (const model::RowId row : rows) {
     const std::string& name = rowAt(s, row).name;
     Provenance own = said;
     if (own.reason.empty()) own.reason = reasonOf(s, scenario, name);

@@ -10,8 +10,8 @@ namespace zl::services {
 namespace {
 
 const std::string& rowLabel(const model::Model& m, const std::string& row) {
-  const int index = m.find(row);
-  return index < 0 ? row : m.rows[static_cast<size_t>(index)].label;
+  const model::RowId index = m.find(row);
+  return !index.known() ? row : m[index].label;
 }
 
 Scenario* find(Case& c, const std::string& id) {
@@ -88,10 +88,10 @@ CaseEdit setReason(const Case& c, const model::Model& m, const std::string& scen
 
 CaseEdit setInput(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row,
                   double figure, const Provenance& said) {
-  const int index = m.find(row);
+  const model::RowId index = m.find(row);
   return changed(c, scenario, "Set " + rowLabel(m, row), [&](Case& next, Scenario& s) {
     const model::Row none;
-    const model::Row& input = index < 0 ? none : m.rows[static_cast<size_t>(index)];
+    const model::Row& input = !index.known() ? none : m[index];
     const auto base = next.base().inputs.find(row);
     const bool sameAsBase = scenario != kBase && base != next.base().inputs.end() &&
                             figureOf(input, base->second).valueOr(std::nan("")) == figure;
@@ -246,12 +246,13 @@ CaseEdit setStages(const Case& c, const std::vector<int>& lengths) {
   return edit;
 }
 
-CaseEdit acknowledge(const Case& c, const std::string& finding, const std::optional<Provenance>& said) {
-  CaseEdit edit{c, (said ? "Acknowledge " : "Open again ") + finding.substr(0, finding.find(':'))};
+CaseEdit acknowledge(const Case& c, const Finding& finding, const std::optional<Provenance>& said) {
+  CaseEdit edit{c, (said ? "Acknowledge " : "Open again ") + finding.monitor};
+  edit.after.acknowledged.erase(finding.oldKey());
   if (said) {
-    edit.after.acknowledged[finding] = *said;
+    edit.after.acknowledged[finding.key()] = *said;
   } else {
-    edit.after.acknowledged.erase(finding);
+    edit.after.acknowledged.erase(finding.key());
   }
   return edit;
 }

@@ -6,6 +6,7 @@
 #include <string>
 
 #include "core/model/syntax.h"
+#include "core/monitor/finding.h"
 #include "core/outlook/case.h"
 
 namespace zl::services {
@@ -57,7 +58,7 @@ CaseEdit setHorizon(const Case& c, int years);
 /// Lengths in years, which must sum to the horizon; one or none: a single stage.
 CaseEdit setStages(const Case& c, const std::vector<int>& lengths);
 /// Accepts a finding with a reason, or opens it again. It opens by itself when what it says changes.
-CaseEdit acknowledge(const Case& c, const std::string& finding, const std::optional<Provenance>& said);
+CaseEdit acknowledge(const Case& c, const Finding& finding, const std::optional<Provenance>& said);
 /// Moves a monitor's limit; without one the default holds again.
 CaseEdit setLimit(const Case& c, const std::string& monitor, const std::optional<double>& limit);
 CaseEdit setValuationDate(const Case& c, Date date);

@@ -32,8 +32,8 @@ std::string freeId(const Case& c, const std::string& label) {
 /// What base holds for a row that nobody has decided on: the model's preset.
 Assumption presetPath(const model::Model& m, const std::string& row) {
   Path path;
-  const int index = m.find(row);
-  const auto& preset = index < 0 ? std::optional<model::Default>() : m.rows[static_cast<size_t>(index)].preset;
+  const model::RowId index = m.find(row);
+  const auto& preset = !index.known() ? std::optional<model::Default>() : m[index].preset;
   if (preset && !preset->last) path.level = preset->level;
   return {path, {}};
 }
@@ -59,10 +59,9 @@ void copyOverBase(Case& next, const model::Model& m, const Scenario& from) {
   Scenario before = base;
   for (const auto& [row, a] : from.drivers) before.drivers.try_emplace(row, presetPath(m, row));
   for (const auto& [row, choice] : from.inputs) {
-    const int index = m.find(row);
-    const auto& preset = index < 0 ? std::optional<model::Default>() : m.rows[static_cast<size_t>(index)].preset;
-    if (preset && preset->level)
-      before.inputs.try_emplace(row, chosenFigure(m.rows[static_cast<size_t>(index)], *preset->level, {}));
+    const model::RowId index = m.find(row);
+    const auto& preset = !index.known() ? std::optional<model::Default>() : m[index].preset;
+    if (preset && preset->level) before.inputs.try_emplace(row, chosenFigure(m[index], *preset->level, {}));
   }
   base.drivers = spelledOut(before.drivers, from.drivers);
   base.inputs = spelledOut(before.inputs, from.inputs);

@@ -258,9 +258,8 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   if (!tests) return tl::unexpected(tests.error());
   for (const QualityTest& test : *tests) {
     for (const std::string& read : {test.row, test.covers}) {
-      const int row = model->find(read);
-      const bool known = row >= 0 && (model->rows[static_cast<size_t>(row)].historyFiled ||
-                                      model->rows[static_cast<size_t>(row)].history.has_value());
+      const model::RowId row = model->find(read);
+      const bool known = row.known() && ((*model)[row].historyFiled || (*model)[row].history.has_value());
       if (known || read.empty()) continue;
       return fail(ErrorKind::BadInput, "the test '" + test.name + "' reads '" + read + "', which history does not know",
                   "kits/standard/tests");
@@ -274,8 +273,8 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
         "kits/standard/model");
   }
   const auto isLine = [&](const std::string& line) {
-    const int row = model->find(line);
-    return row >= 0 && model->rows[static_cast<size_t>(row)].historyFiled;
+    const model::RowId row = model->find(line);
+    return row.known() && (*model)[row].historyFiled;
   };
   for (const LabelRule& rule : labels->rules()) {
     if (isLine(rule.line)) continue;

@@ -14,8 +14,7 @@ namespace {
 std::vector<std::string> comparedRows(const std::vector<Side>& sides) {
   const model::Model& m = sides.front().snapshot->model();
   std::vector<std::string> names;
-  for (const model::ViewRow& shown : m.view("compared_years"))
-    names.push_back(m.rows[static_cast<size_t>(shown.row)].name);
+  for (const model::ViewRow& shown : m.view("compared_years")) names.push_back(m[shown.row].name);
   return names;
 }
 

@@ -13,7 +13,7 @@ Json interimJson(const Snapshot& s, Basis basis) {
   const InterimTable table = interimTable(s, basis);
   Json rows = Json::array();
   for (const InterimRow& r : table.rows) {
-    const model::Row& row = s.evaluation->model().rows[static_cast<size_t>(r.row)];
+    const model::Row& row = s.evaluation->model()[r.row];
     Json figures = Json::array();
     for (const Figure& f : r.figures) figures.push_back(figureJson(f));
     rows.push_back({{"row", row.name},
@@ -34,7 +34,7 @@ std::string interimText(const Snapshot& s, Basis basis) {
   for (const std::string& period : table.periods) out += "," + period;
   out += '\n';
   for (const InterimRow& r : table.rows) {
-    const model::Row& row = s.evaluation->model().rows[static_cast<size_t>(r.row)];
+    const model::Row& row = s.evaluation->model()[r.row];
     out += fmt::format("{},{},{}", row.name, quotedCell(row.label),
                        row.kind == Kind::Money ? s.company().currency : model::kindWord(row.kind));
     for (const Figure& f : r.figures) {

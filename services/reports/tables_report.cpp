@@ -42,7 +42,7 @@ Json statementsJson(const Snapshot& s, int scenario) {
     if (!isYearly(row)) continue;
     Json figures = Json::array();
     for (int c = 0; c < e.layout().columns(); ++c)
-      figures.push_back(figureJson(e.figure(static_cast<int>(r), c, scenario)));
+      figures.push_back(figureJson(e.figure(model::RowId(r), c, scenario)));
     rows.push_back({{"row", row.name},
                     {"label", row.label},
                     {"group", row.group},
@@ -68,7 +68,7 @@ std::string statementsText(const Snapshot& s, int scenario) {
     out += fmt::format("{},{},{}", row.name, quotedCell(row.label),
                        money ? s.company().currency : model::kindWord(row.kind));
     for (int c = 0; c < e.layout().columns(); ++c) {
-      const Figure f = e.figure(static_cast<int>(r), c, scenario);
+      const Figure f = e.figure(model::RowId(r), c, scenario);
       out += "," + (f.hasValue() ? plainNumber(f.value()) : std::string(f.isNotMeaningful() ? "nm" : ""));
     }
     out += '\n';

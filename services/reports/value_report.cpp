@@ -53,14 +53,14 @@ Json valueJson(const Snapshot& s) {
     const Scenario& scenario = s.caseOf().scenarios[static_cast<size_t>(i)];
     Json figures = Json::object();
     for (const model::ViewRow& shown : e.model().view("value")) {
-      const model::Row& row = e.model().rows[static_cast<size_t>(shown.row)];
+      const model::Row& row = e.model()[shown.row];
       figures[row.name] = rowJson(row, e.constant(shown.row, i));
     }
     Json methods = Json::object();
     for (const model::Method& method : e.model().methods) {
-      figures[e.model().rows[static_cast<size_t>(method.value)].name] = figureJson(e.constant(method.value, i));
+      figures[e.model()[method.value].name] = figureJson(e.constant(method.value, i));
       methods[method.name] = {{"label", method.label}, {"value", figureJson(e.constant(method.value, i))}};
-      if (method.low >= 0) {
+      if (method.low.known()) {
         methods[method.name]["low"] = figureJson(e.constant(method.low, i));
         methods[method.name]["high"] = figureJson(e.constant(method.high, i));
       }
@@ -109,15 +109,14 @@ std::string valueText(const Snapshot& s) {
   out += fmt::format("{:<44}", "");
   for (const Scenario& scenario : s.caseOf().scenarios) out += right(scenario.label, 12);
   out += '\n';
-  const auto line = [&](const std::string& label, int row) {
-    const Kind kind = e.model().rows[static_cast<size_t>(row)].kind;
+  const auto line = [&](const std::string& label, model::RowId row) {
+    const Kind kind = e.model()[row].kind;
     const std::string rowUnit = unitText(kind, s.company().currency, unit);
     out += fmt::format("{:<44}", label + (rowUnit.empty() ? "" : ", " + rowUnit));
     for (int i = 0; i < e.scenarios(); ++i) out += right(shown(e.constant(row, i), kind), 12);
     out += '\n';
   };
-  for (const model::ViewRow& r : e.model().view("headline"))
-    line(e.model().rows[static_cast<size_t>(r.row)].label, r.row);
+  for (const model::ViewRow& r : e.model().view("headline")) line(e.model()[r.row].label, r.row);
   out += '\n';
   for (const model::Method& method : e.model().methods) line(method.label, method.value);
   const Figure weighted = weightedValue(e, Role::ValuePerShare);

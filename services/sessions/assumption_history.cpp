@@ -52,10 +52,10 @@ bool mayTouch(const Json& patch, const std::string& row) {
 
 Result<AssumptionHistory> historyOf(Session& session, const std::string& scenario, const std::string& row) {
   const model::Model& m = session.now()->evaluation->model();
-  const int index = m.find(row);
-  if (index < 0 && row != kProbability)
+  const model::RowId index = m.find(row);
+  if (!index.known() && row != kProbability)
     return fail(ErrorKind::NotFound, "the model has no row '" + row + "'", session.companyId());
-  const model::Row* described = index < 0 ? nullptr : &m.rows[static_cast<size_t>(index)];
+  const model::Row* described = !index.known() ? nullptr : &m[index];
   const Result<std::vector<JournalEntry>> journal = session.journal();
   if (!journal) return tl::unexpected(journal.error());
   AssumptionHistory told;

@@ -13,7 +13,7 @@ class Giver {
   explicit Giver(const model::Model& m) : model_(m) {}
 
   void give(Role role, Figure figure, const std::string& source) {
-    if (model_.find(role) >= 0) givens_[model_.nameOf(role)] = {std::move(figure), source};
+    if (model_.find(role).known()) givens_[model_.nameOf(role)] = {std::move(figure), source};
   }
 
   /// The price that the case stands on: of its valuation date, the latest there is, or one that was pinned.
@@ -85,10 +85,10 @@ class Giver {
       const std::string source = std::string(multipleLabel(m)) + " of " + std::to_string(count) +
                                  (count == 1 ? " peer" : " peers") + " that count";
       for (const char* statistic : kValuedStatistics) {
-        const int row = model_.peerRow(model::Declared::Given, multipleName(m), statistic);
-        if (row < 0) continue;
+        const model::RowId row = model_.peerRow(model::Declared::Given, multipleName(m), statistic);
+        if (!row.known()) continue;
         Figure figure = count == 0 ? Figure::absent("no peer counts") : statisticNamed(found->second, statistic);
-        givens_[model_.rows[static_cast<size_t>(row)].name] = {std::move(figure), source};
+        givens_[model_[row].name] = {std::move(figure), source};
       }
     }
   }
@@ -108,8 +108,8 @@ CrossCheck comparePeers(const Ground& ground, const Market& market, const Case& 
   subject.currency = company.currency;
   subject.target = ground.years().back().end;
   subject.basis = basisOf(m, c);
-  const int revenue = m.find(Role::Revenue);
-  if (revenue >= 0)
+  const model::RowId revenue = m.find(Role::Revenue);
+  if (revenue.known())
     subject.revenue = ground.history->adjusted->at(revenue, static_cast<int>(ground.years().size()) - 1);
   return crossCheck(subject, market.peers, spotRatesAt(market.rates, c.valuationDate), c.peers);
 }

@@ -2,9 +2,9 @@
 
 namespace zl::services {
 
-Figure assumedInput(const model::Model& m, const Case& c, int row) {
-  if (row < 0) return Figure::absent("the model has no such input");
-  const model::Row& r = m.rows[static_cast<size_t>(row)];
+Figure assumedInput(const model::Model& m, const Case& c, model::RowId row) {
+  if (!row.known()) return Figure::absent("the model has no such input");
+  const model::Row& r = m[row];
   if (const InputChoice* choice = c.input(c.base(), r.name)) return zl::figureOf(r, *choice);
   return r.preset && r.preset->level ? Figure::of(*r.preset->level) : Figure::absent(r.label + " has not been chosen");
 }
@@ -13,7 +13,7 @@ std::shared_ptr<const ToldHistory> tellHistory(const Resources& resources, const
                                                const model::Layout& layout) {
   const model::Model& m = resources.model;
   const StandardStatements& statements = filed.statements;
-  const auto assumed = [&](int row) { return assumedInput(m, c, row); };
+  const auto assumed = [&](model::RowId row) { return assumedInput(m, c, row); };
   const auto figureOf = [&](const std::string& row, int column) { return statements.at(row, column).figure; };
   auto told = std::make_shared<ToldHistory>();
   told->asFiled = std::make_shared<const model::HistoryTable>(m, layout, figureOf, assumed);

@@ -13,7 +13,7 @@
 namespace zl::services {
 
 /// An input of the base case that history rules may read: chosen, else the model's own; absent for no row.
-Figure assumedInput(const model::Model& m, const Case& c, int row);
+Figure assumedInput(const model::Model& m, const Case& c, model::RowId row);
 
 /// History under the model: drivers and the forecast stand on the adjusted one.
 struct ToldHistory {

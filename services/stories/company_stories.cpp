@@ -99,9 +99,9 @@ Story organicGrowthStory(const Snapshot& s, int column, const Figure& figure) {
                         shownWithUnit(s, Figure::of(acquired), Kind::Money) +
                         ", over revenue a year before, less one; figures as filed, currencies stay in");
   if (acquired != 0) story.lines.push_back("deals from the company record, " + s.evidence->companySource);
-  const int revenue = s.evaluation->model().find(model::Role::Revenue);
+  const model::RowId revenue = s.evaluation->model().find(model::Role::Revenue);
   for (const int year : {column, column - 1}) {
-    if (year < 0 || revenue < 0) continue;
+    if (year < 0 || !revenue.known()) continue;
     reads(s, story, revenue, year);
     story.reads.back().figure = s.asFiled->at(revenue, year);
   }
@@ -111,8 +111,8 @@ Story organicGrowthStory(const Snapshot& s, int column, const Figure& figure) {
 Story organicStatisticStory(const Snapshot& s, const std::string& statistic, const Figure& figure) {
   Story story = storyAbout(s, "Organic growth, " + statistic, figure, Kind::Ratio);
   const std::vector<Figure> years = organicGrowth(s);
-  const int growth = s.model().find(model::Role::RevenueGrowth);
-  const std::vector<bool> out = growth < 0 ? std::vector<bool>(years.size(), false) : leftOut(s, growth);
+  const model::RowId growth = s.model().find(model::Role::RevenueGrowth);
+  const std::vector<bool> out = !growth.known() ? std::vector<bool>(years.size(), false) : leftOut(s, growth);
   story.lines.emplace_back("of the years:");
   for (size_t c = 0; c < years.size(); ++c) {
     story.lines.push_back("    " + s.periodOf(static_cast<int>(c)) + ": " + shownOrWhy(s, years[c], Kind::Ratio) +

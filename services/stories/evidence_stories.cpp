@@ -12,10 +12,10 @@ namespace zl::services {
 namespace {
 
 std::string estimateWords(const Snapshot& s, const Estimate& e) {
-  const int row = s.evaluation->model().find(e.item);
-  const Kind kind = row < 0 ? Kind::Money : rowAt(s, row).kind;
+  const model::RowId row = s.evaluation->model().find(e.item);
+  const Kind kind = !row.known() ? Kind::Money : rowAt(s, row).kind;
   const auto shown = [&](double x) { return figureText(Figure::of(x), kind); };
-  std::string words = fmt::format("{} {}: {}", row < 0 ? e.item : rowAt(s, row).label, e.year,
+  std::string words = fmt::format("{} {}: {}", !row.known() ? e.item : rowAt(s, row).label, e.year,
                                   shownWithUnit(s, Figure::of(e.mean), kind));
   if (e.low && e.high) words += " (" + shown(*e.low) + " to " + shown(*e.high) + ")";
   if (e.count > 0) words += fmt::format(", {} {}", e.count, e.count == 1 ? "analyst" : "analysts");
@@ -24,7 +24,8 @@ std::string estimateWords(const Snapshot& s, const Estimate& e) {
 
 }  // namespace
 
-Story estimateStory(const Snapshot& s, int row, int column, EstimateBy by, EstimateEnd end, const Figure& figure) {
+Story estimateStory(const Snapshot& s, model::RowId row, int column, EstimateBy by, EstimateEnd end,
+                    const Figure& figure) {
   const std::string whose = by == EstimateBy::Company ? "guidance" : "consensus";
   const char* ends[] = {", low", "", ", high"};
   Story story =
@@ -52,7 +53,7 @@ Story rateStory(const Snapshot& s, const std::string& name, const Figure& figure
   return story;
 }
 
-Story rankStory(const Snapshot& s, int row, int scenario, const Figure& figure) {
+Story rankStory(const Snapshot& s, model::RowId row, int scenario, const Figure& figure) {
   Story story = yearsStory(s, lastYears(s, row, s.evaluation->layout().historyYears, Reading::Adjusted, true),
                            "rank of the last forecast year", figure, Kind::Ratio);
   story.scenario = scenario;
@@ -63,7 +64,7 @@ Story rankStory(const Snapshot& s, int row, int scenario, const Figure& figure) 
   return story;
 }
 
-Story referenceStory(const Snapshot& s, int row, Reference reference, const Figure& figure) {
+Story referenceStory(const Snapshot& s, model::RowId row, Reference reference, const Figure& figure) {
   const std::string words = referenceWords(reference);
   if (reference == Reference::LastYear) {
     return yearsStory(s, lastYears(s, row, 1), words, figure, rowAt(s, row).kind);
@@ -101,8 +102,8 @@ Story referenceValueStory(const Snapshot& s, Reference reference, const Figure& 
 }
 
 Story neutralStory(const Snapshot& s, const CautionLine& line) {
-  const int row = s.evaluation->model().find(line.row);
-  if (row < 0) return storyAbout(s, line.label + ", neutral", line.neutral, line.kind);
+  const model::RowId row = s.evaluation->model().find(line.row);
+  if (!row.known()) return storyAbout(s, line.label + ", neutral", line.neutral, line.kind);
   if (rowAt(s, row).declared == model::Declared::Driver)
     return referenceStory(s, row, Reference::OwnAverage, line.neutral);
   Story story = storyAbout(s, line.label + ", neutral", line.neutral, line.kind);
@@ -117,8 +118,8 @@ Story cautionStory(const Snapshot& s, const CautionLine& line) {
                         shownWithUnit(s, line.neutral, line.kind) + " in place of " +
                         shownWithUnit(s, line.chosen, line.kind) +
                         " and all else as it is: the whole model is valued again, before the floor at zero");
-  const int row = s.evaluation->model().find(line.row);
-  const bool driver = row >= 0 && rowAt(s, row).declared == model::Declared::Driver;
+  const model::RowId row = s.evaluation->model().find(line.row);
+  const bool driver = row.known() && rowAt(s, row).declared == model::Declared::Driver;
   reads(s, story, row, driver ? s.evaluation->layout().columns() - 1 : 0);
   reads(s, story, model::Role::ValueBeforeFloor);
   return story;

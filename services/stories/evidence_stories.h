@@ -11,16 +11,17 @@
 namespace zl::services {
 
 /// What estimates say of a row in a forecast column, with every estimate it needs.
-Story estimateStory(const Snapshot& s, int row, int column, EstimateBy by, EstimateEnd end, const Figure& figure);
+Story estimateStory(const Snapshot& s, model::RowId row, int column, EstimateBy by, EstimateEnd end,
+                    const Figure& figure);
 
 /// A dated rate or yield of the book, or a figure of the economy beside a driver.
 Story rateStory(const Snapshot& s, const std::string& name, const Figure& figure, Kind kind, const std::string& source);
 
 /// Where the last forecast year's choice stands among the regular years.
-Story rankStory(const Snapshot& s, int row, int scenario, const Figure& figure);
+Story rankStory(const Snapshot& s, model::RowId row, int scenario, const Figure& figure);
 
 /// What a driver holds in a reference case, and the value per share of one.
-Story referenceStory(const Snapshot& s, int row, Reference reference, const Figure& figure);
+Story referenceStory(const Snapshot& s, model::RowId row, Reference reference, const Figure& figure);
 Story referenceValueStory(const Snapshot& s, Reference reference, const Figure& figure);
 
 /// Parts of the sum of caution: a choice's neutral counterpart, its effect, a total.

@@ -12,8 +12,8 @@ namespace zl::services {
 namespace {
 
 /// A filed year as the reading has it: the trace itself shows adjusted figures.
-void readsYear(const Snapshot& s, Story& story, int row, int column, Reading reading) {
-  if (row < 0 || column < 0) return;
+void readsYear(const Snapshot& s, Story& story, model::RowId row, int column, Reading reading) {
+  if (!row.known() || column < 0) return;
   reads(s, story, row, column);
   const bool byYear = rowAt(s, row).timing != model::Timing::Constant;
   if (reading == Reading::AsFiled && byYear) story.reads.back().figure = s.asFiled->at(row, column);
@@ -60,7 +60,7 @@ int yearsBack(HistoryView view) {
   return view == HistoryView::GrowthTwoYears ? 2 : compares ? 1 : 0;
 }
 
-Figure figureOf(const InterimTable& table, int row, size_t column) {
+Figure figureOf(const InterimTable& table, model::RowId row, size_t column) {
   for (const InterimRow& r : table.rows) {
     if (r.row == row) return r.figures[column];
   }
@@ -99,12 +99,13 @@ Story tieStory(const Snapshot& s, const FiledTie& tie) {
   return story;
 }
 
-YearsOf lastYears(const Snapshot& s, int row, int count, Reading reading, bool regularOnly) {
+YearsOf lastYears(const Snapshot& s, model::RowId row, int count, Reading reading, bool regularOnly) {
   const int last = s.evaluation->layout().baseColumn();
   return {row, std::max(0, last + 1 - count), last, reading, regularOnly};
 }
 
-Story viewStory(const Snapshot& s, int row, int column, HistoryView view, Reading reading, const Figure& figure) {
+Story viewStory(const Snapshot& s, model::RowId row, int column, HistoryView view, Reading reading,
+                const Figure& figure) {
   const model::Row& described = rowAt(s, row);
   const std::string words = viewWords(view);
   const Kind kind = kindIn(view, described).value_or(described.kind);
@@ -135,7 +136,7 @@ Story viewStory(const Snapshot& s, int row, int column, HistoryView view, Readin
   return story;
 }
 
-Story interimViewStory(const Snapshot& s, int row, const std::string& period, HistoryView view, Basis basis,
+Story interimViewStory(const Snapshot& s, model::RowId row, const std::string& period, HistoryView view, Basis basis,
                        const Figure& figure) {
   const auto span = basis == Basis::Quarters ? InterimStatements::Span::Quarter : InterimStatements::Span::Trailing;
   if (view == HistoryView::Amounts) return interimStory(s, row, period, span, figure);
@@ -150,7 +151,7 @@ Story interimViewStory(const Snapshot& s, int row, const std::string& period, Hi
   const auto found = std::find(table.periods.begin(), table.periods.end(), period);
   if (found == table.periods.end()) return story;
   const auto column = static_cast<size_t>(found - table.periods.begin());
-  const auto add = [&](int of, size_t quartersBack) {
+  const auto add = [&](model::RowId of, size_t quartersBack) {
     if (quartersBack > column) return;
     const size_t at = column - quartersBack;
     const Story part = interimStory(s, of, table.periods[at], span, figureOf(table, of, at));
@@ -160,11 +161,11 @@ Story interimViewStory(const Snapshot& s, int row, const std::string& period, Hi
   constexpr size_t kQuarters = 4;
   add(row, 0);
   if (const int back = yearsBack(view); back > 0) add(row, kQuarters * static_cast<size_t>(back));
-  const int revenue = s.model().find(model::Role::Revenue);
-  const int shares = s.model().find(model::Role::Shares);
-  if (view == HistoryView::ShareOfRevenue && revenue >= 0) add(revenue, 0);
+  const model::RowId revenue = s.model().find(model::Role::Revenue);
+  const model::RowId shares = s.model().find(model::Role::Shares);
+  if (view == HistoryView::ShareOfRevenue && revenue.known()) add(revenue, 0);
   const size_t quarters = basis == Basis::Trailing ? kQuarters : 1;
-  for (size_t back = 0; perShare && shares >= 0 && back <= quarters; ++back) add(shares, back);
+  for (size_t back = 0; perShare && shares.known() && back <= quarters; ++back) add(shares, back);
   return story;
 }
 
@@ -180,7 +181,8 @@ Story yearsStory(const Snapshot& s, const YearsOf& years, const std::string& wha
   return story;
 }
 
-Story spanStory(const Snapshot& s, int row, const HistorySpan& span, Reading reading, const Figure& figure, Kind kind) {
+Story spanStory(const Snapshot& s, model::RowId row, const HistorySpan& span, Reading reading, const Figure& figure,
+                Kind kind) {
   const Series series = seriesOf(s, row, reading);
   const SpanTrend trend = spanTrend(series, span.from, span.to);
   const bool growth = kindIn(HistoryView::Growth, rowAt(s, row)).has_value();
@@ -196,15 +198,15 @@ Story spanStory(const Snapshot& s, int row, const HistorySpan& span, Reading rea
   return story;
 }
 
-Story usesStory(const Snapshot& s, int row, const HistorySpan& span, bool share, const Figure& figure) {
+Story usesStory(const Snapshot& s, model::RowId row, const HistorySpan& span, bool share, const Figure& figure) {
   Story story = storyAbout(s, rowAt(s, row).label + ", " + span.label + (share ? ", share of the cash generated" : ""),
                            figure, share ? Kind::Ratio : Kind::Money);
   story.lines.emplace_back(share ? "sum of the years over the sum of what was generated in them, as filed"
                                  : "sum of the years, as filed");
   if (!span.reason.empty()) story.lines.push_back("the window was kept because: " + span.reason);
-  std::vector<int> rows{row};
+  std::vector<model::RowId> rows{row};
   if (share) rows.push_back(s.evaluation->model().find(model::Role::CashGenerated));
-  for (const int each : rows) {
+  for (const model::RowId each : rows) {
     for (int column = 0; column < static_cast<int>(s.years().size()); ++column) {
       const int year = s.years()[static_cast<size_t>(column)].label();
       if (year > span.from && year <= span.to) readsYear(s, story, each, column, Reading::AsFiled);
@@ -213,19 +215,19 @@ Story usesStory(const Snapshot& s, int row, const HistorySpan& span, bool share,
   return story;
 }
 
-Story profitStepStory(const Snapshot& s, const std::string& label, int row, int column, bool perShare, Reading reading,
-                      const Figure& figure) {
+Story profitStepStory(const Snapshot& s, const std::string& label, model::RowId row, int column, bool perShare,
+                      Reading reading, const Figure& figure) {
   const model::Model& m = s.evaluation->model();
-  const int shares = m.find(model::Role::Shares);
-  const int profit = m.find(model::Role::OwnersProfit);
+  const model::RowId shares = m.find(model::Role::Shares);
+  const model::RowId profit = m.find(model::Role::OwnersProfit);
   const bool count = row == shares;
   Story story = storyAbout(s, label + " " + s.periodOf(column) + (perShare ? ", per share" : ""), figure,
                            perShare ? Kind::PerShare : Kind::Money);
-  story.lines.emplace_back(row < 0 ? "change of net income less what the lines above explain"
-                           : count ? "the year's profit over its own count of shares, less over the year before's"
-                                   : "change of the line in the year, as it moves net income");
+  story.lines.emplace_back(!row.known() ? "change of net income less what the lines above explain"
+                           : count      ? "the year's profit over its own count of shares, less over the year before's"
+                                        : "change of the line in the year, as it moves net income");
   if (perShare && !count) story.lines.emplace_back("over the year before's count of shares");
-  const int moved = row < 0 || count ? profit : row;
+  const model::RowId moved = !row.known() || count ? profit : row;
   readsYear(s, story, moved, column, reading);
   if (!count) readsYear(s, story, moved, column - 1, reading);
   if (count) readsYear(s, story, shares, column, reading);
@@ -235,7 +237,7 @@ Story profitStepStory(const Snapshot& s, const std::string& label, int row, int 
 
 Story qualityStory(const Snapshot& s, const QualityTest& test, Reading reading, const Figure& figure, Kind kind) {
   using Statistic = QualityTest::Statistic;
-  const int row = s.evaluation->model().find(test.row);
+  const model::RowId row = s.evaluation->model().find(test.row);
   const bool ends = test.statistic == Statistic::Growth || test.statistic == Statistic::Change;
   const int years = test.statistic == Statistic::Last ? 1 : ends ? test.years + 1 : test.years;
   // Whether a payment was made in a year is asked of flagged years too.

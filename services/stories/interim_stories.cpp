@@ -23,10 +23,10 @@ const char* spanWords(InterimStatements::Span span) {
 }
 
 /// Standard lines that a history rule reads, through the rows it names.
-void linesRead(const model::Model& m, const model::Expr& e, std::vector<int>& rows, int depth) {
+void linesRead(const model::Model& m, const model::Expr& e, std::vector<model::RowId>& rows, int depth) {
   constexpr int kDeepest = 32;
   if (e.op == model::Op::Ref && depth < kDeepest) {
-    const model::Row& row = m.rows[static_cast<size_t>(e.row)];
+    const model::Row& row = m[e.row];
     if (row.isStandardLine() && std::count(rows.begin(), rows.end(), e.row) == 0) rows.push_back(e.row);
     if (!row.historyFiled && row.history) linesRead(m, *row.history, rows, depth + 1);
   }
@@ -35,10 +35,10 @@ void linesRead(const model::Model& m, const model::Expr& e, std::vector<int>& ro
 
 }  // namespace
 
-Story interimStory(const Snapshot& s, int row, const std::string& period, InterimStatements::Span span,
+Story interimStory(const Snapshot& s, model::RowId row, const std::string& period, InterimStatements::Span span,
                    const Figure& figure) {
   const model::Model& m = s.evaluation->model();
-  const model::Row& described = m.rows[static_cast<size_t>(row)];
+  const model::Row& described = m[row];
   const InterimStatements& interim = *s.review->interim;
   const auto quarter = std::find_if(interim.quarters().begin(), interim.quarters().end(),
                                     [&](const FiscalQuarter& q) { return q.label() == period; });
@@ -61,10 +61,10 @@ Story interimStory(const Snapshot& s, int row, const std::string& period, Interi
   }
   if (!described.history) return story;
   story.lines.push_back("by history's rule " + expressionText(*described.history));
-  std::vector<int> lines;
+  std::vector<model::RowId> lines;
   linesRead(m, *described.history, lines, 0);
-  for (const int line : lines) {
-    const model::Row& read = m.rows[static_cast<size_t>(line)];
+  for (const model::RowId line : lines) {
+    const model::Row& read = m[line];
     const LineCell cell = interim.cell(spanOf(read), read.name, index);
     story.lines.push_back(read.label + ": " + shownWithUnit(s, cell.figure, read.kind));
     for (const LineCell::Part& part : cell.parts) story.lines.push_back("    " + factWords(s, part));

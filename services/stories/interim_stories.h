@@ -9,7 +9,7 @@ namespace zl::services {
 
 /// What a figure of an interim period stands on: its facts with document and place, or history's rule
 /// with the lines it reads. `period` is a quarter's label.
-Story interimStory(const Snapshot& s, int row, const std::string& period, InterimStatements::Span span,
+Story interimStory(const Snapshot& s, model::RowId row, const std::string& period, InterimStatements::Span span,
                    const Figure& figure);
 
 }  // namespace zl::services

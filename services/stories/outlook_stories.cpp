@@ -13,12 +13,12 @@ namespace zl::services {
 namespace {
 
 /// Filed lines that a history rule reads, with their facts in the statements ahead.
-void tellLines(const Snapshot& s, const model::Expr& rule, int column, int depth, std::vector<int>& seen,
+void tellLines(const Snapshot& s, const model::Expr& rule, int column, int depth, std::vector<model::RowId>& seen,
                Story& story) {
   constexpr int kDeepest = 32;
   const model::Model& m = s.evaluation->model();
   for (const model::Cell read : model::cellsRead(m, s.evaluation->layout(), rule, column)) {
-    const model::Row& row = m.rows[static_cast<size_t>(read.row)];
+    const model::Row& row = m[read.row];
     if (row.isStandardLine() && std::count(seen.begin(), seen.end(), read.row) == 0) {
       seen.push_back(read.row);
       const LineCell& cell = s.filed->ahead->at(row.name, column);
@@ -34,15 +34,15 @@ void tellLines(const Snapshot& s, const model::Expr& rule, int column, int depth
 
 Story actualStory(const Snapshot& s, const ForecastAgainstActual& line) {
   Story story = storyAbout(s, line.label + " " + line.period + ", as filed", line.actual, line.kind);
-  const int row = s.evaluation->model().find(line.row);
-  if (row < 0 || !s.filed->ahead) return story;
+  const model::RowId row = s.evaluation->model().find(line.row);
+  if (!row.known() || !s.filed->ahead) return story;
   const int column = line.column;
   if (rowAt(s, row).isStandardLine()) {
     for (const LineCell::Part& part : s.filed->ahead->at(line.row, column).parts)
       story.lines.push_back(factWords(s, part));
   } else if (rowAt(s, row).history) {
     story.lines.push_back("by history's rule " + expressionText(*rowAt(s, row).history) + ", of the year's lines:");
-    std::vector<int> seen;
+    std::vector<model::RowId> seen;
     tellLines(s, *rowAt(s, row).history, column, 0, seen, story);
   }
   return story;
@@ -105,7 +105,7 @@ Story interimProgressStory(const Snapshot& s, const InterimLine& line, const std
   story.lines.emplace_back(told.rule);
   story.lines.push_back("to date: " + shownOrWhy(s, line.actual, line.kind));
   story.lines.push_back("to the same date a year before: " + shownOrWhy(s, line.yearBefore, line.kind));
-  const int row = s.evaluation->model().find(line.row);
+  const model::RowId row = s.evaluation->model().find(line.row);
   if (told.forecast) reads(s, story, row, s.evaluation->layout().historyYears);
   if (told.yearBefore) reads(s, story, row, s.evaluation->layout().baseColumn());
   return story;

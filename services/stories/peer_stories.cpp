@@ -134,9 +134,9 @@ Story multipleStatisticStory(const Snapshot& s, Multiple m, const std::string& s
 
 Story peerSpreadStory(const Snapshot& s, const std::string& row, const std::string& statistic, const Figure& figure,
                       Kind kind) {
-  const int index = s.evaluation->model().find(row);
-  const std::string label = index < 0 ? row : rowAt(s, index).label;
-  const std::string measure = index < 0 || !rowAt(s, index).peers ? "" : rowAt(s, index).peers->measure;
+  const model::RowId index = s.evaluation->model().find(row);
+  const std::string label = !index.known() ? row : rowAt(s, index).label;
+  const std::string measure = !index.known() || !rowAt(s, index).peers ? "" : rowAt(s, index).peers->measure;
   Story story = storyAbout(s, label + ", peers' " + statistic, figure, kind);
   story.lines.emplace_back("of the peers' last fiscal years, on the basis in use:");
   const MeasureBasis basis = basisOf(s.evaluation->model(), s.caseOf());

@@ -7,8 +7,8 @@
 
 namespace zl::services {
 
-inline const model::Row& rowAt(const Snapshot& s, int row) {
-  return s.evaluation->model().rows[static_cast<size_t>(row)];
+inline const model::Row& rowAt(const Snapshot& s, model::RowId row) {
+  return s.evaluation->model()[row];
 }
 
 /// The base scenario's number.

@@ -16,7 +16,7 @@ std::string whoSaid(const Provenance& said, const std::string& scenario) {
 }
 
 const model::Row& rowOf(const Snapshot& s, const TraceStep& step) {
-  return s.evaluation->model().rows[static_cast<size_t>(step.self.cell.row)];
+  return s.evaluation->model()[step.self.cell.row];
 }
 
 }  // namespace
@@ -61,8 +61,8 @@ std::vector<std::string> sourceLines(const Snapshot& s, const TraceStep& step) {
       lines.emplace_back("the model's preset; nobody has decided on it yet");
       break;
     case TraceStep::Source::Given: {
-      const int row = step.self.cell.row;
-      const auto given = s.givens.find(s.evaluation->model().rows[static_cast<size_t>(row)].name);
+      const model::RowId row = step.self.cell.row;
+      const auto given = s.givens.find(s.evaluation->model()[row].name);
       lines.push_back(given == s.givens.end() ? "not known" : given->second.source);
       break;
     }

@@ -23,9 +23,9 @@ Story storyAbout(const Snapshot& s, std::string title, const Figure& figure, Kin
   return story;
 }
 
-void reads(const Snapshot& s, Story& story, int row, int column) {
-  if (row < 0 || column < 0 || column >= s.evaluation->layout().columns()) return;
-  if (s.evaluation->model().rows[static_cast<size_t>(row)].timing == model::Timing::Constant) column = 0;
+void reads(const Snapshot& s, Story& story, model::RowId row, int column) {
+  if (!row.known() || column < 0 || column >= s.evaluation->layout().columns()) return;
+  if (s.evaluation->model()[row].timing == model::Timing::Constant) column = 0;
   story.reads.push_back(linkTo(*s.evaluation, s.years(), {row, column}, story.scenario));
 }
 

@@ -33,7 +33,7 @@ Story storyAbout(const Snapshot& s, std::string title, const Figure& figure, Kin
 
 /// Adds a row at a column (none is needed for a constant) to what the story stands on; rows that the model does
 /// not have and columns beyond its years are left out.
-void reads(const Snapshot& s, Story& story, int row, int column);
+void reads(const Snapshot& s, Story& story, model::RowId row, int column);
 void reads(const Snapshot& s, Story& story, model::Role role, int column = 0);
 
 }  // namespace zl::services

@@ -38,7 +38,7 @@ std::string titleOf(const TraceLink& link) {
 
 Json traceJson(const Snapshot& s, model::Cell cell, int scenario, int depth) {
   const TraceStep step = trace(*s.evaluation, s.filed->statements, cell, scenario);
-  Json json{{"row", s.evaluation->model().rows[static_cast<size_t>(cell.row)].name},
+  Json json{{"row", s.evaluation->model()[cell.row].name},
             {"label", step.self.label},
             {"period", step.self.period},
             {"figure", figureJson(step.self.figure)},

@@ -39,11 +39,11 @@ Story ownEffectStory(const Snapshot& s, const OwnEffect& effect, int scenario, b
 
 Story versionStory(const Side& side, const BesideLine& line, const std::string& scenario) {
   const Snapshot& s = *side.snapshot;
-  const int row = s.evaluation->model().find(line.row);
+  const model::RowId row = s.evaluation->model().find(line.row);
   const int lane = s.caseOf().indexOf(scenario);
   Story story;
   story.title = line.label + (line.period.empty() ? "" : " " + line.period) + ", in '" + side.name + "'";
-  if (row < 0 || lane < 0) {
+  if (!row.known() || lane < 0) {
     story.lines.emplace_back("not in this version");
     return story;
   }

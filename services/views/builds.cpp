@@ -28,7 +28,7 @@ class Names {
     while (!word.empty() && word.back() == '_') word.pop_back();
     if (word.empty()) word = "part";
     std::string free = before + word;
-    for (int n = 2; model_.find(free) >= 0 || taken_.count(free) > 0; ++n) {
+    for (int n = 2; model_.find(free).known() || taken_.count(free) > 0; ++n) {
       free = before + word + "_" + std::to_string(n);
     }
     taken_.insert(free);
@@ -143,8 +143,8 @@ std::string volumeText(const Snapshot& s, const OperatingFigure& figure, const P
 /// Rate of a tranche where the record names none: what the company last paid on average.
 double rateOf(const Snapshot& s, const DebtDue& due) {
   if (due.rate) return *due.rate;
-  const int row = s.evaluation->model().find(model::Role::BorrowingRate);
-  const Figure last = row < 0 ? Figure() : s.history->at(row, s.evaluation->layout().baseColumn());
+  const model::RowId row = s.evaluation->model().find(model::Role::BorrowingRate);
+  const Figure last = !row.known() ? Figure() : s.history->at(row, s.evaluation->layout().baseColumn());
   return last.hasValue() ? std::clamp(last.value(), 0.0, 0.5) : 0.05;
 }
 

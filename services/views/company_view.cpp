@@ -92,8 +92,8 @@ MarketView marketView(const Snapshot& s) {
 }
 
 std::vector<Figure> organicGrowth(const Snapshot& s) {
-  const int revenue = s.model().find(model::Role::Revenue);
-  if (revenue < 0) return std::vector<Figure>(s.years().size(), Figure::absent("the model has no revenue"));
+  const model::RowId revenue = s.model().find(model::Role::Revenue);
+  if (!revenue.known()) return std::vector<Figure>(s.years().size(), Figure::absent("the model has no revenue"));
   const std::vector<double> acquired = acquiredRevenue(s.company().deals, s.years());
   std::vector<Figure> list{Figure::absent("there is no earlier year")};
   for (int c = 1; c < static_cast<int>(s.years().size()); ++c) {

@@ -46,12 +46,12 @@ std::optional<BesideLine> assumptionLine(const std::vector<Side>& sides, const m
   for (const Side& side : sides) {
     const Snapshot& s = *side.snapshot;
     const Scenario* there = s.caseOf().scenario(scenario);
-    const int index = s.evaluation->model().find(row.name);
+    const model::RowId index = s.evaluation->model().find(row.name);
     line.figures.push_back(Figure::absent("not in " + side.name));
     line.words.emplace_back();
     line.reasons.emplace_back();
     paths.emplace_back();
-    if (there == nullptr || index < 0) continue;
+    if (there == nullptr || !index.known()) continue;
     const model::Layout& layout = s.evaluation->layout();
     line.figures.back() = s.evaluation->figure(index, layout.columns() - 1, s.caseOf().indexOf(scenario));
     if (row.declared == model::Declared::Driver) {
@@ -91,7 +91,7 @@ Comparison compare(const std::vector<Side>& sides) {
   const model::Model& m = first.model();
   for (const model::ViewRow& shown : m.view("compared_values")) {
     for (const Scenario* scenario : scenarios) {
-      const model::Row& row = m.rows[static_cast<size_t>(shown.row)];
+      const model::Row& row = m[shown.row];
       BesideLine line = lineOf(row, scenario->id);
       for (const Side& side : sides) {
         const int lane = side.snapshot->caseOf().indexOf(scenario->id);
@@ -142,11 +142,11 @@ std::vector<BesideLine> rowBeside(const std::vector<Side>& sides, const std::str
   std::sort(periods.begin(), periods.end());
   periods.erase(std::unique(periods.begin(), periods.end()), periods.end());
   const model::Model& m = sides.front().snapshot->evaluation->model();
-  const int index = m.find(row);
+  const model::RowId index = m.find(row);
   std::vector<BesideLine> lines;
-  if (index < 0) return lines;
+  if (!index.known()) return lines;
   for (const std::string& period : periods) {
-    BesideLine line = lineOf(m.rows[static_cast<size_t>(index)], scenario);
+    BesideLine line = lineOf(m[index], scenario);
     line.period = period;
     for (const Side& side : sides) {
       const Snapshot& s = *side.snapshot;

@@ -14,8 +14,8 @@ std::vector<bool> exceptionalColumns(const Snapshot& s) {
 
 Consensus consensusOf(const Snapshot& s, EstimateBy by) {
   return {s.evaluation->model(), *s.history, s.years().back().label(),
-          latestEstimates(s.market->estimates, s.caseOf().valuationDate, by), [&s](int row) {
-            const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(row)];
+          latestEstimates(s.market->estimates, s.caseOf().valuationDate, by), [&s](model::RowId row) {
+            const model::Row& r = s.evaluation->model()[row];
             if (r.declared == model::Declared::Input) return assumedInput(s.evaluation->model(), s.caseOf(), row);
             const auto given = s.givens.find(r.name);
             return given == s.givens.end() ? Figure::absent(r.label + " is not known") : given->second.figure;
@@ -45,7 +45,7 @@ Figure trendPerYear(const std::vector<Figure>& figures, const std::vector<bool>&
 
 }  // namespace
 
-DriverEvidence evidenceOf(const Snapshot& s, int row, int scenario) {
+DriverEvidence evidenceOf(const Snapshot& s, model::RowId row, int scenario) {
   DriverEvidence e;
   const int filed = s.evaluation->layout().historyYears;
   for (int c = 0; c < filed; ++c) e.history.push_back(s.history->at(row, c));
@@ -59,7 +59,7 @@ DriverEvidence evidenceOf(const Snapshot& s, int row, int scenario) {
   e.spread = describe(e.history, e.exceptional);
   const Figure chosen = s.evaluation->figure(row, s.evaluation->layout().columns() - 1, scenario);
   e.percentile = chosen.hasValue() ? percentileOf(chosen.value(), e.history, e.exceptional) : chosen;
-  const model::Row& described = s.model().rows[static_cast<size_t>(row)];
+  const model::Row& described = s.model()[row];
   if (!s.market->estimates.empty()) {
     const Consensus consensus = consensusOf(s);
     const Consensus guidance = consensusOf(s, EstimateBy::Company);

@@ -37,7 +37,7 @@ struct DriverEvidence {
   std::optional<EconomyFigure> economy;
 };
 
-DriverEvidence evidenceOf(const Snapshot& s, int row, int scenario);
+DriverEvidence evidenceOf(const Snapshot& s, model::RowId row, int scenario);
 
 /// What analysts' estimates (or the company's guidance) at the valuation date say of the model's
 /// rows. The snapshot must outlive it.

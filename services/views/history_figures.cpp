@@ -13,8 +13,8 @@ bool isAmount(Kind kind) {
   return kind == Kind::Money || kind == Kind::Shares || kind == Kind::PerShare;
 }
 
-std::vector<Figure> amounts(const Snapshot& s, int row, Reading reading) {
-  if (row < 0) return std::vector<Figure>(s.years().size(), Figure::absent("the model has no such row"));
+std::vector<Figure> amounts(const Snapshot& s, model::RowId row, Reading reading) {
+  if (!row.known()) return std::vector<Figure>(s.years().size(), Figure::absent("the model has no such row"));
   std::vector<Figure> list;
   const model::HistoryTable& table = tableOf(s, reading);
   list.reserve(static_cast<size_t>(table.layout().historyYears));
@@ -37,9 +37,9 @@ const model::HistoryTable& tableOf(const Snapshot& s, Reading reading) {
   return reading == Reading::AsFiled ? *s.asFiled : *s.history;
 }
 
-std::vector<std::string> besideFiled(const Snapshot& s, int row, int column) {
+std::vector<std::string> besideFiled(const Snapshot& s, model::RowId row, int column) {
   std::vector<std::string> lines;
-  const model::Row& r = s.evaluation->model().rows[static_cast<size_t>(row)];
+  const model::Row& r = s.evaluation->model()[row];
   if (!r.historyFiled || column >= static_cast<int>(s.years().size())) return lines;
   const LineCell& cell = s.filed->statements.at(r.name, column);
   Figure asWritten = Figure::of(0);
@@ -74,7 +74,7 @@ std::optional<Kind> kindIn(HistoryView view, const model::Row& row) {
   return std::nullopt;
 }
 
-std::vector<Figure> figuresIn(const Snapshot& s, int row, HistoryView view, Reading reading) {
+std::vector<Figure> figuresIn(const Snapshot& s, model::RowId row, HistoryView view, Reading reading) {
   const model::Model& m = s.evaluation->model();
   std::vector<Figure> own = amounts(s, row, reading);
   switch (view) {
@@ -97,16 +97,16 @@ std::vector<Figure> figuresIn(const Snapshot& s, int row, HistoryView view, Read
   return own;
 }
 
-std::vector<bool> leftOut(const Snapshot& s, int row) {
+std::vector<bool> leftOut(const Snapshot& s, model::RowId row) {
   std::vector<bool> flags;
   for (const FiscalYear& year : s.years()) flags.push_back(s.caseOf().exceptional.count(year.label()) > 0);
-  if (!model::comparesYears(s.evaluation->model().rows[static_cast<size_t>(row)])) return flags;
+  if (!model::comparesYears(s.evaluation->model()[row])) return flags;
   std::vector<bool> either = flags;
   for (size_t i = 1; i < flags.size(); ++i) either[i] = flags[i] || flags[i - 1];
   return either;
 }
 
-Series seriesOf(const Snapshot& s, int row, Reading reading) {
+Series seriesOf(const Snapshot& s, model::RowId row, Reading reading) {
   Series series;
   series.figures = amounts(s, row, reading);
   series.exceptional = leftOut(s, row);
@@ -131,7 +131,7 @@ std::vector<HistorySpan> spansOf(const Snapshot& s) {
   return spans;
 }
 
-RowTrends trendsOf(const Snapshot& s, int row, Reading reading) {
+RowTrends trendsOf(const Snapshot& s, model::RowId row, Reading reading) {
   RowTrends trends;
   const Series series = seriesOf(s, row, reading);
   for (const HistorySpan& span : spansOf(s)) trends.spans.push_back(spanTrend(series, span.from, span.to));
@@ -146,16 +146,16 @@ RowTrends trendsOf(const Snapshot& s, int row, Reading reading) {
 
 std::vector<ProfitStep> profitWalk(const Snapshot& s, Reading reading) {
   const model::Model& m = s.evaluation->model();
-  if (m.find(model::Role::Shares) < 0 || m.find(model::Role::OwnersProfit) < 0) return {};
+  if (!m.find(model::Role::Shares).known() || !m.find(model::Role::OwnersProfit).known()) return {};
   const std::vector<Figure> shares = amounts(s, m.find(model::Role::Shares), reading);
   const std::vector<Figure> profit = amounts(s, m.find(model::Role::OwnersProfit), reading);
   const Figure first = Figure::absent("there is no earlier year");
   std::vector<ProfitStep> steps;
   std::vector<Figure> explained(shares.size(), Figure::of(0));
   for (const model::ViewRow& line : m.view("profit_make_up")) {
-    const int row = line.row;
+    const model::RowId row = line.row;
     const std::vector<Figure> own = amounts(s, row, reading);
-    ProfitStep step{m.rows[static_cast<size_t>(row)].label, row, {first}, {first}};
+    ProfitStep step{m[row].label, row, {first}, {first}};
     for (size_t i = 1; i < own.size(); ++i) {
       step.money.push_back(Figure::of(line.minus ? -1 : 1) * (own[i] - own[i - 1]));
       step.perShare.push_back(step.money.back() / shares[i - 1]);
@@ -164,7 +164,7 @@ std::vector<ProfitStep> profitWalk(const Snapshot& s, Reading reading) {
     steps.push_back(std::move(step));
   }
   // Filed totals need not be the exact sum of their parts; what is left is said, not hidden.
-  ProfitStep rest{"Not explained by these lines", -1, {first}, {first}};
+  ProfitStep rest{"Not explained by these lines", {}, {first}, {first}};
   ProfitStep count{"Count of shares", m.find(model::Role::Shares), {first}, {first}};
   for (size_t i = 1; i < shares.size(); ++i) {
     rest.money.push_back(profit[i] - profit[i - 1] - explained[i]);
@@ -191,15 +191,15 @@ PeerSpread peersBeside(const Snapshot& s, const QualityTest& test) {
     default:
       break;
   }
-  const int row = s.model().find(test.row);
-  const std::optional<model::PeerTie> tie = row < 0 ? std::nullopt : s.model().rows[static_cast<size_t>(row)].peers;
+  const model::RowId row = s.model().find(test.row);
+  const std::optional<model::PeerTie> tie = !row.known() ? std::nullopt : s.model()[row].peers;
   if (!tie) return {};
   return peerSpread(s.market->peers, s.company().id, tie->measure, basisOf(s.model(), s.caseOf()));
 }
 
 std::vector<CashUse> usesOfCash(const Snapshot& s) {
   const model::Model& m = s.evaluation->model();
-  const auto summed = [&](int row, const HistorySpan& span) {
+  const auto summed = [&](model::RowId row, const HistorySpan& span) {
     Figure sum = Figure::of(0);
     bool any = false;
     for (size_t c = 0; c < s.years().size(); ++c) {
@@ -209,9 +209,9 @@ std::vector<CashUse> usesOfCash(const Snapshot& s) {
     }
     return any ? sum : Figure::absent("no figures in these years");
   };
-  const int whole = m.find(model::Role::CashGenerated);
+  const model::RowId whole = m.find(model::Role::CashGenerated);
   std::vector<CashUse> uses;
-  if (whole < 0) return uses;
+  if (!whole.known()) return uses;
   for (const model::ViewRow& shown : m.view("uses_of_cash")) {
     CashUse use;
     use.row = shown.row;

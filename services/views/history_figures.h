@@ -20,19 +20,19 @@ const model::HistoryTable& tableOf(const Snapshot& s, Reading reading);
 
 /// What a filed figure in use was made of: adjustments with their reasons, a split restated. Empty
 /// where it stands as filed.
-std::vector<std::string> besideFiled(const Snapshot& s, int row, int column);
+std::vector<std::string> besideFiled(const Snapshot& s, model::RowId row, int column);
 
 /// The kind a row's figures have in a view, nullopt where the view says nothing about the row: the
 /// growth of a ratio, the share of a count. Money per share is in reporting currency.
 std::optional<Kind> kindIn(HistoryView view, const model::Row& row);
 
 /// One figure per fiscal year; for rows that kindIn() knows in that view.
-std::vector<Figure> figuresIn(const Snapshot& s, int row, HistoryView view, Reading reading);
+std::vector<Figure> figuresIn(const Snapshot& s, model::RowId row, HistoryView view, Reading reading);
 
 /// Flagged years, for a row that compares two years also the year after.
-std::vector<bool> leftOut(const Snapshot& s, int row);
+std::vector<bool> leftOut(const Snapshot& s, model::RowId row);
 
-Series seriesOf(const Snapshot& s, int row, Reading reading);
+Series seriesOf(const Snapshot& s, model::RowId row, Reading reading);
 
 /// A span of years that trends are taken over, ending with the base year or as the analyst keeps it.
 struct HistorySpan {
@@ -51,12 +51,12 @@ struct RowTrends {
   FittedTrend fitted;            ///< over the last kStatisticsYears
   Statistics all, included;      ///< of the same years, with and without exceptional ones
 };
-RowTrends trendsOf(const Snapshot& s, int row, Reading reading);
+RowTrends trendsOf(const Snapshot& s, model::RowId row, Reading reading);
 
 /// How one line moved net income and earnings per share between two years.
 struct ProfitStep {
   std::string label;
-  int row = -1;               ///< of the model, -1 for the share count
+  model::RowId row;           ///< names nothing for what no line explains
   std::vector<Figure> money;  ///< by year; the first is absent
   std::vector<Figure> perShare;
 };
@@ -75,7 +75,7 @@ PeerSpread peersBeside(const Snapshot& s, const QualityTest& test);
 /// Uses of cash over a span: sums, and shares of the operating cash flow of the span (not
 /// meaningful where that is not positive).
 struct CashUse {
-  int row = 0;
+  model::RowId row;
   std::vector<Figure> sums, shares;  ///< in the order of spansOf()
 };
 std::vector<CashUse> usesOfCash(const Snapshot& s);

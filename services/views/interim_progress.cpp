@@ -20,7 +20,7 @@ using model::Timing;
 bool readsFlowsAlone(const model::Model& m, const Expr& e) {
   if (e.op == Op::Average || e.op == Op::Total || e.unit) return false;
   if (e.op == Op::Ref) {
-    const Row& row = m.rows[static_cast<size_t>(e.row)];
+    const Row& row = m[e.row];
     if (row.timing == Timing::Constant) return true;
     if (row.timing == Timing::Balance || e.lag > 1) return false;
     return row.historyFiled || (row.history && readsFlowsAlone(m, *row.history));
@@ -92,17 +92,17 @@ InterimProgress interimProgress(const Snapshot& s) {
       [&](const std::string& line, int column) {
         const int index = column == 0 ? before : now;
         if (index < 0) return Figure::absent("no report to the same date a year before");
-        const Row& row = m.rows[static_cast<size_t>(m.find(line))];
+        const Row& row = m[m.find(line)];
         return row.timing == Timing::Balance ? interim.balance(line, index) : interim.yearToDate(line, index);
       },
-      [&](int row) { return assumedInput(m, s.caseOf(), row); });
+      [&](model::RowId row) { return assumedInput(m, s.caseOf(), row); });
   const int base = std::max(0, s.caseOf().indexOf(kBase));
   const int first = s.evaluation->layout().historyYears;
   std::vector<InterimLine> ratios, balances;
   for (size_t r = 0; r < m.rows.size(); ++r) {
     const Row& row = m.rows[r];
     if (!isShown(m, row)) continue;
-    const auto index = static_cast<int>(r);
+    const auto index = model::RowId(r);
     InterimLine line;
     line.row = row.name;
     line.label = row.label;

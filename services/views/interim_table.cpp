@@ -12,8 +12,8 @@ namespace {
 bool looksElsewhere(const model::Model& m, const model::Expr& e, int depth) {
   if (e.lag != 0 || e.op == model::Op::Average || e.op == model::Op::Total || e.anchor != model::Anchor::Here)
     return true;
-  if (e.op == model::Op::Ref && e.row >= 0 && depth < 64) {
-    const model::Row& row = m.rows[static_cast<size_t>(e.row)];
+  if (e.op == model::Op::Ref && e.row.known() && depth < 64) {
+    const model::Row& row = m[e.row];
     if (row.history && looksElsewhere(m, *row.history, depth + 1)) return true;
   }
   return std::any_of(e.args.begin(), e.args.end(),
@@ -49,8 +49,7 @@ InterimTable interimTable(const Snapshot& s, Basis basis) {
     table.periods.push_back("Q" + std::to_string(at % 4 + 1) + " " + std::to_string(at / 4));
   }
   for (size_t r = 0; r < m.rows.size(); ++r) {
-    if (isShown(m, m.rows[r], basis))
-      table.rows.push_back({static_cast<int>(r), std::vector<Figure>(quarterAt.size())});
+    if (isShown(m, m.rows[r], basis)) table.rows.push_back({model::RowId(r), std::vector<Figure>(quarterAt.size())});
   }
   // The same quarter of successive years is a history of its own, by the same rules.
   for (int phase = 0; phase < 4; ++phase) {
@@ -59,13 +58,13 @@ InterimTable interimTable(const Snapshot& s, Basis basis) {
     if (columns.empty()) continue;
     const auto filed = [&](const std::string& name, int column) {
       const int quarter = quarterAt[columns[static_cast<size_t>(column)]];
-      const int row = m.find(name);
-      if (quarter < 0 || row < 0) return Figure::absent("not reported");
-      if (m.rows[static_cast<size_t>(row)].timing == model::Timing::Balance) return interim.balance(name, quarter);
+      const model::RowId row = m.find(name);
+      if (quarter < 0 || !row.known()) return Figure::absent("not reported");
+      if (m[row].timing == model::Timing::Balance) return interim.balance(name, quarter);
       return basis == Basis::Quarters ? interim.quarter(name, quarter) : interim.trailing(name, quarter);
     };
     const model::HistoryTable history(m, {static_cast<int>(columns.size()), s.caseOf().horizon}, filed,
-                                      [&](int row) { return assumedInput(m, s.caseOf(), row); });
+                                      [&](model::RowId row) { return assumedInput(m, s.caseOf(), row); });
     for (InterimRow& row : table.rows) {
       for (size_t c = 0; c < columns.size(); ++c) row.figures[columns[c]] = history.at(row.row, static_cast<int>(c));
     }
@@ -90,7 +89,7 @@ std::vector<Figure> InterimTable::figuresIn(size_t row, HistoryView view, const 
   const std::vector<Figure>& own = rows[row].figures;
   const bool comparesYears =
       view == HistoryView::Growth || view == HistoryView::GrowthTwoYears || view == HistoryView::Change;
-  const int whole = m.find(view == HistoryView::PerShare ? model::Role::Shares : model::Role::Revenue);
+  const model::RowId whole = m.find(view == HistoryView::PerShare ? model::Role::Shares : model::Role::Revenue);
   const auto base = std::find_if(rows.begin(), rows.end(), [&](const InterimRow& r) { return r.row == whole; });
   std::vector<Figure> list;
   list.reserve(own.size());
@@ -106,9 +105,8 @@ std::vector<Figure> InterimTable::figuresIn(size_t row, HistoryView view, const 
       Figure under = base == rows.end() ? Figure::absent("not reported") : base->figures[c];
       if (view == HistoryView::PerShare && base != rows.end())
         under = averageCount(base->figures, c, basis == Basis::Trailing ? 4 : 1);
-      list.push_back(under.hasValue() && under.value() <= 0
-                         ? Figure::notMeaningful(m.rows[static_cast<size_t>(whole)].label + " is not positive")
-                         : own[c] / under);
+      list.push_back(under.hasValue() && under.value() <= 0 ? Figure::notMeaningful(m[whole].label + " is not positive")
+                                                            : own[c] / under);
     }
   }
   return list;

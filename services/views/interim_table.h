@@ -11,7 +11,7 @@ namespace zl::services {
 enum class Basis { Quarters, Trailing };
 
 struct InterimRow {
-  int row = 0;  ///< of the model
+  model::RowId row;
   std::vector<Figure> figures;
 };
 

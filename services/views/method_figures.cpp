@@ -22,8 +22,8 @@ std::vector<double> impliedGrowthOf(const Snapshot& s, int scenario) {
 }
 
 Figure impliedByPeers(const Evaluation& e, Multiple m, const char* statistic, int scenario) {
-  const int row = e.model().peerRow(model::Declared::Row, multipleName(m), statistic);
-  return row < 0 ? Figure::absent("the model values nothing by it") : e.constant(row, scenario);
+  const model::RowId row = e.model().peerRow(model::Declared::Row, multipleName(m), statistic);
+  return !row.known() ? Figure::absent("the model values nothing by it") : e.constant(row, scenario);
 }
 
 }  // namespace zl::services

@@ -43,10 +43,10 @@ BasisView basisView(const Snapshot& s, int scenario) {
   view.switches = switchesOf(s);
   const model::Model& m = s.evaluation->model();
   const int base = s.evaluation->layout().baseColumn();
-  std::vector<int> rows;
+  std::vector<model::RowId> rows;
   for (const char* name : {"basis_year", "basis_value"}) {
     for (const model::ViewRow& shown : m.view(name)) {
-      const model::Row& row = m.rows[static_cast<size_t>(shown.row)];
+      const model::Row& row = m[shown.row];
       const bool yearly = row.timing != model::Timing::Constant;
       view.measures.push_back(
           {row.label, row.name, row.kind, yearly, s.evaluation->figure(shown.row, base, scenario), {}});

@@ -124,7 +124,7 @@ std::vector<Completion> declared(const model::Model& m, const std::string& text)
     const size_t end = std::min(text.find('\n', at), text.size());
     const std::vector<std::string> pieces = piecesBefore(text.substr(at, end - at));
     const bool declares = pieces.size() > 2 && (pieces[0] == "row" || pieces[0] == "driver" || pieces[0] == "input");
-    if (declares && m.find(pieces[1]) < 0) list.push_back({pieces[1], pieces[2] + ", own"});
+    if (declares && !m.find(pieces[1]).known()) list.push_back({pieces[1], pieces[2] + ", own"});
     at = end + 1;
   }
   return list;

@@ -23,7 +23,7 @@ void setChange(PublishedLine& line) {
 }
 
 /// Base's figure of a row in a fiscal year, filed or forecast; absent beyond both ends.
-Figure figureIn(const Snapshot& s, int row, int year) {
+Figure figureIn(const Snapshot& s, model::RowId row, int year) {
   const int column = s.evaluation->layout().baseColumn() + year - s.years().back().label();
   if (column < 0 || column >= s.evaluation->layout().columns()) return Figure::absent("the year is not projected");
   return s.evaluation->figure(row, column, std::max(0, s.caseOf().indexOf(kBase)));
@@ -54,8 +54,8 @@ CaseEdit publish(const Snapshot& s, const std::string& name, const Provenance& s
   const int base = std::max(0, s.caseOf().indexOf(kBase));
   const model::Layout& layout = s.evaluation->layout();
   for (const model::ViewRow& shown : s.model().view("published")) {
-    const int row = shown.row;
-    const std::string& line = s.model().rows[static_cast<size_t>(row)].name;
+    const model::RowId row = shown.row;
+    const std::string& line = s.model()[row].name;
     for (int c = layout.historyYears; c < layout.columns(); ++c) {
       const Figure f = s.evaluation->figure(row, c, base);
       if (f.hasValue()) set.figures[line][s.years().back().label() + c - layout.baseColumn()] = f.value();
@@ -97,7 +97,7 @@ std::vector<PublishedLine> publishedBeside(const Snapshot& s, const std::string&
     if (old == set->methods.end()) continue;
     lines.push_back(valueLine(method.label, old->second,
                               s.evaluation->constant(method.value, std::max(0, s.caseOf().indexOf(kBase)))));
-    lines.back().valueRow = s.model().rows[static_cast<size_t>(method.value)].name;
+    lines.back().valueRow = s.model()[method.value].name;
   }
   if (set->price) lines.push_back(valueLine("Price", *set->price, priceNow(s)));
   const Consensus consensus = consensusOf(s);
@@ -114,11 +114,11 @@ std::vector<PublishedLine> publishedBeside(const Snapshot& s, const std::string&
       line.year = year;
       line.period = std::to_string(year) + (year > s.years().back().label() ? "E" : "");
       line.old = Figure::of(figure);
-      line.now = figureIn(s, static_cast<int>(r), year);
+      line.now = figureIn(s, model::RowId(r), year);
       const int column = s.evaluation->layout().baseColumn() + year - s.years().back().label();
       if (s.evaluation->layout().isForecast(column) && column < s.evaluation->layout().columns()) {
-        line.consensus = consensus.spread(static_cast<int>(r), column);
-        line.guidance = guidance.spread(static_cast<int>(r), column);
+        line.consensus = consensus.spread(model::RowId(r), column);
+        line.guidance = guidance.spread(model::RowId(r), column);
       }
       setChange(line);
       lines.push_back(std::move(line));

@@ -34,7 +34,7 @@ std::vector<ForecastAgainstActual> forecastAgainstActual(const Snapshot& s) {
   const model::HistoryTable actual(
       m, {static_cast<int>(all.years().size()), e.layout().forecastYears},
       [&](const std::string& row, int column) { return all.at(row, column).figure; },
-      [&](int row) { return assumedInput(m, s.caseOf(), row); });
+      [&](model::RowId row) { return assumedInput(m, s.caseOf(), row); });
   const int base = std::max(0, s.caseOf().indexOf(kBase));
   for (int year = 0; year < std::min(ahead, e.layout().forecastYears); ++year) {
     const int column = e.layout().historyYears + year;
@@ -48,8 +48,8 @@ std::vector<ForecastAgainstActual> forecastAgainstActual(const Snapshot& s) {
       line.kind = row.kind;
       line.column = column;
       line.period = std::to_string(all.years()[static_cast<size_t>(column)].label());
-      for (int i = 0; i < e.scenarios(); ++i) line.forecast.push_back(e.figure(static_cast<int>(r), column, i));
-      line.actual = actual.at(static_cast<int>(r), column);
+      for (int i = 0; i < e.scenarios(); ++i) line.forecast.push_back(e.figure(model::RowId(r), column, i));
+      line.actual = actual.at(model::RowId(r), column);
       const Figure& expected = line.forecast[static_cast<size_t>(base)];
       if (expected.isAbsent() && line.actual.isAbsent()) continue;
       line.gap = line.actual - expected;

@@ -64,7 +64,7 @@ std::optional<EstimateEnd> estimateEnd(Reference reference) {
 }
 
 /// Base's path with the years that are estimated taken from the estimates; nothing where none is.
-std::optional<Path> estimatedPath(const Snapshot& s, const Consensus& consensus, int row, EstimateEnd end) {
+std::optional<Path> estimatedPath(const Snapshot& s, const Consensus& consensus, model::RowId row, EstimateEnd end) {
   Path path;
   path.shape = Shape::Typed;
   bool any = false;
@@ -105,7 +105,7 @@ const char* referenceWords(Reference reference) {
   return "";
 }
 
-Figure referenceFigure(const Snapshot& s, int row, Reference reference) {
+Figure referenceFigure(const Snapshot& s, model::RowId row, Reference reference) {
   const model::Layout& layout = s.evaluation->layout();
   if (reference == Reference::LastYear) return s.history->at(row, layout.baseColumn());
   if (const std::optional<EstimateEnd> end = estimateEnd(reference)) {
@@ -117,7 +117,7 @@ Figure referenceFigure(const Snapshot& s, int row, Reference reference) {
     return last;
   }
   Figure median = evidenceOf(s, row, std::max(0, s.caseOf().indexOf(kBase))).windows.back().regular.median;
-  const auto& range = s.evaluation->model().rows[static_cast<size_t>(row)].range;
+  const auto& range = s.evaluation->model()[row].range;
   if (!median.hasValue() || !range) return median;
   return Figure::of(std::clamp(median.value(), range->low, range->high));
 }
@@ -130,7 +130,7 @@ Result<Figure> referenceValue(const Snapshot& s, Reference reference) {
   if (end && consensus.empty()) return Figure::absent("no estimates are in the book");
   for (size_t r = 0; r < m.rows.size(); ++r) {
     if (!hasHistory(m.rows[r])) continue;
-    const int row = static_cast<int>(r);
+    const model::RowId row = model::RowId(r);
     std::optional<Path> path;
     if (end) {
       path = estimatedPath(s, consensus, row, *end);
@@ -151,7 +151,7 @@ std::vector<ScenarioLine> scenarioLines(const Snapshot& s) {
   for (size_t r = 0; r < m.rows.size(); ++r) {
     const model::Row& row = m.rows[r];
     if (row.declared != model::Declared::Driver && row.declared != model::Declared::Input) continue;
-    const int index = static_cast<int>(r);
+    const model::RowId index = model::RowId(r);
     ScenarioLine line{row.name, row.label, row.group, row.kind, row.declared == model::Declared::Driver, false, {}, {}};
     for (int i = 0; i < s.evaluation->scenarios(); ++i) {
       const Scenario& scenario = c.scenarios[static_cast<size_t>(i)];
@@ -188,7 +188,7 @@ Result<SumOfCaution> sumOfCaution(const Snapshot& s) {
   sum.alone = Figure::of(0);
   for (size_t r = 0; r < m.rows.size(); ++r) {
     const model::Row& row = m.rows[r];
-    const int index = static_cast<int>(r);
+    const model::RowId index = model::RowId(r);
     const bool chosen = row.declared == model::Declared::Driver ? alone.base().drivers.count(row.name) > 0
                                                                 : alone.base().inputs.count(row.name) > 0;
     if (!chosen || (row.declared == model::Declared::Driver && !hasHistory(row))) continue;

@@ -20,7 +20,7 @@ inline constexpr Reference kReferences[] = {Reference::LastYear, Reference::OwnA
 /// What a driver holds in a reference case: its last actual, the median of its regular years (ten
 /// at most), or what the estimates' ends say of the last year that is estimated. No value where
 /// there is none.
-Figure referenceFigure(const Snapshot& s, int row, Reference reference);
+Figure referenceFigure(const Snapshot& s, model::RowId row, Reference reference);
 
 /// Value per share of a reference case, in listing units.
 Result<Figure> referenceValue(const Snapshot& s, Reference reference);

@@ -167,9 +167,9 @@ TEST_F(Frame, FindReachesPagesLinesAndDrivers) {
   EXPECT_THAT(find<QWidget>("pathBoard")->accessibleName().toStdString(), testing::HasSubstr("Beta"));
   // Two rows are called so, and each is reached.
   look("Acquisitions, among Uses of cash");
-  EXPECT_EQ(bench().now().evaluation->model().rows[static_cast<size_t>(focused.row)].name, "use_acquisitions");
+  EXPECT_EQ(bench().now().evaluation->model()[focused.row].name, "use_acquisitions");
   look("Acquisitions, among Cash flow statement");
-  EXPECT_EQ(bench().now().evaluation->model().rows[static_cast<size_t>(focused.row)].name, "acquisitions");
+  EXPECT_EQ(bench().now().evaluation->model()[focused.row].name, "acquisitions");
   look("no such thing");
   EXPECT_THAT(status().toStdString(), testing::HasSubstr("Nothing here is called"));
 }

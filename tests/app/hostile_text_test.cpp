@@ -72,7 +72,7 @@ class HostileText : public WindowFixture {
     apply({renamed, kEvil});
     const auto findings = session->now()->findings;
     ASSERT_FALSE(findings.empty());
-    apply(services::acknowledge(c(), findings.front().key(), session->said(kEvil)));
+    apply(services::acknowledge(c(), findings.front(), session->said(kEvil)));
   }
 
   /// What of the window would be read as markup.

@@ -39,7 +39,7 @@ LedgerRow row(const char* label, std::initializer_list<double> numbers, Kind kin
     LedgerCell cell;
     cell.figure = f;
     cell.editable = editable;
-    cell.source = model::Cell{7, column++};
+    cell.source = model::Cell{model::RowId(7), column++};
     r.cells.push_back(cell);
   }
   return r;

@@ -234,10 +234,10 @@ TEST_F(Window, CapitalCashValueAndVerdictEditInPlace) {
   go(Qt::Key_6);
   place(find<LedgerView>("terminal"), QStringLiteral("terminal_choice"), 1);
   typeOver(find<LedgerView>("terminal"), QStringLiteral("half"));
-  EXPECT_THAT(status().toStdString(), testing::HasSubstr("There are: perpetual growth, exit multiple"));
-  typeOver(find<LedgerView>("terminal"), QStringLiteral("exit"));
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("There are: growth, multiple"));
+  typeOver(find<LedgerView>("terminal"), QStringLiteral("mult"));
   EXPECT_DOUBLE_EQ(base(), base("value_exit"));
-  EXPECT_EQ(find<LedgerView>("terminal")->currentIndex().data().toString(), QStringLiteral("exit multiple"));
+  EXPECT_EQ(find<LedgerView>("terminal")->currentIndex().data().toString(), QStringLiteral("multiple"));
   go(Qt::Key_9);
   place(find<LedgerView>("verdictScenarios"), QStringLiteral("probability"), 0);
   typeOver(find<LedgerView>("verdictScenarios"), QStringLiteral("40"));

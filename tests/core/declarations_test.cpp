@@ -105,7 +105,7 @@ TEST(Declarations, SumsRunOverYearsBackInBothEvaluatorsAlike) {
   EXPECT_EQ(e.figure("mix", 4, 0).value(), 1 * 400 + 2 * 200 + 3 * 100);
   EXPECT_EQ(e.figure("mix", 6, 0).value(), 1 * 1600 + 2 * 800 + 3 * 400);
   EXPECT_EQ(e.figure("alone", 4, 0).value(), 200);
-  const Row& mix = small.model.rows[static_cast<size_t>(small.model.find("mix"))];
+  const Row& mix = small.model[small.model.find("mix")];
   EXPECT_EQ(expressionText(*mix.forecast), "sum(k = 1 to 3, k * sales[-k])");
   EXPECT_EQ(expressionText(*mix.history), expressionText(*mix.forecast)) << "one rule, stated once";
 }
@@ -127,7 +127,7 @@ TEST(Declarations, AChoiceStandsOnAnOptionByNameOrOldNumberAndOnNothingElse) {
     held = bad;
     EXPECT_THAT(faultsOf(small.theCase, small.model), testing::ElementsAre(HasSubstr("there are one, two")));
   }
-  const Row& way = small.model.rows[static_cast<size_t>(small.model.find("way"))];
+  const Row& way = small.model[small.model.find("way")];
   EXPECT_EQ(chosenFigure(way, 1, {}).option, "two");
   EXPECT_EQ(optionLabel(way, 1), "the second");
   EXPECT_EQ(optionLabel(way, 0.5), "");

@@ -208,7 +208,7 @@ class RandomLanes : public testing::Test {
   model::LaneInputs randomInputs() {
     model::LaneInputs inputs(program_, kLanes);
     for (size_t i = 0; i < program_.inputs.size(); ++i) {
-      const model::Row& row = m_.rows[static_cast<size_t>(program_.inputs[i].cell.row)];
+      const model::Row& row = m_[program_.inputs[i].cell.row];
       const bool varies = row.declared == model::Declared::Driver || row.declared == model::Declared::Input;
       const bool history = row.timing != model::Timing::Constant && program_.inputs[i].cell.column < 4;
       if (!varies || history) {
@@ -286,7 +286,7 @@ TEST_F(RandomLanes, TheTapeAgreesWithTheInterpreter) {
     for (size_t s = 0; s < slots.size(); ++s) known[program_.computed[s]] = Figure::of(r.at(s, lane));
     for (size_t s = 0; s < slots.size(); ++s) {
       const model::Cell cell = program_.computed[s];
-      const model::Row& row = m_.rows[static_cast<size_t>(cell.row)];
+      const model::Row& row = m_[cell.row];
       const Figure again = model::interpret(m_, program_.layout, *model::ruleOf(row, program_.layout, cell.column),
                                             cell.column, [&](model::Cell c) { return known.at(c); });
       ASSERT_EQ(again.hasValue(), std::isfinite(r.at(s, lane))) << row.name;
@@ -300,7 +300,7 @@ TEST_F(RandomLanes, TheTapeAgreesWithTheInterpreter) {
 TEST_F(RandomLanes, ValueFallsWhenTheRateRises) {
   model::LaneInputs inputs(program_, kLanes);
   for (size_t i = 0; i < program_.inputs.size(); ++i) {
-    const model::Row& row = m_.rows[static_cast<size_t>(program_.inputs[i].cell.row)];
+    const model::Row& row = m_[program_.inputs[i].cell.row];
     if (row.name == "risk_free") {
       for (int lane = 0; lane < kLanes; ++lane) inputs.set(i, lane, 0.02 + 0.0015 * lane);
     } else {

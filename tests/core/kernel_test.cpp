@@ -30,10 +30,10 @@ TEST_P(Kernel, DoesWhatTheInterpreterDoes) {
   for (int lanes : {1, 9, 40}) {  // the narrow and the wide kernel
     model::LaneInputs inputs(*program, lanes);
     for (size_t i = 0; i < program->inputs.size(); ++i) {
-      const int row = program->inputs[i].cell.row;
+      const int row = program->inputs[i].cell.row.number();
       inputs.setAll(i, row == 0 ? op.a : row == 1 ? op.b : op.c);
     }
-    const std::uint32_t slot = static_cast<std::uint32_t>(program->slot({3, 0}));
+    const std::uint32_t slot = static_cast<std::uint32_t>(program->slot({model::RowId(3), 0}));
     const model::LaneResults r = model::evaluate(*program, inputs, {{slot}});
     for (int lane = 0; lane < lanes; ++lane) {
       if (std::isnan(op.expected)) {
@@ -45,7 +45,7 @@ TEST_P(Kernel, DoesWhatTheInterpreterDoes) {
   }
   const auto figure = [](double x) { return std::isnan(x) ? Figure::absent() : Figure::of(x); };
   const Figure read = model::interpret(m, {1, 1}, *m.rows[3].value, 0, [&](model::Cell cell) {
-    return figure(cell.row == 0 ? op.a : cell.row == 1 ? op.b : op.c);
+    return figure(cell.row.number() == 0 ? op.a : cell.row.number() == 1 ? op.b : op.c);
   });
   EXPECT_EQ(read.hasValue(), !std::isnan(op.expected)) << op.rule;
   if (read.hasValue()) {
@@ -123,7 +123,8 @@ TEST(Lanes, ALongBranchThatNobodyTakesChangesNothing) {
     inputs.set(0, lane, a(lane));
     inputs.set(1, lane, lane);
   }
-  const model::LaneResults r = model::evaluate(*program, inputs, {{static_cast<std::uint32_t>(program->slot({2, 0}))}});
+  const model::LaneResults r =
+      model::evaluate(*program, inputs, {{static_cast<std::uint32_t>(program->slot({model::RowId(2), 0}))}});
   for (int lane = 0; lane < kLanes; ++lane) {
     const double b = lane;
     const double taken = (b + 1) * (b + 2) * (b + 3) - (a(lane) > 1 ? b * b * b * b * b * b : 0);
@@ -142,7 +143,8 @@ TEST(Lanes, UniformAndVaryingInputsMix) {
   for (int lane = 0; lane < kLanes; ++lane) inputs.set(1, lane, lane);
   EXPECT_FALSE(inputs.varies(0));
   EXPECT_TRUE(inputs.varies(1));
-  const model::LaneResults r = model::evaluate(*program, inputs, {{static_cast<std::uint32_t>(program->slot({2, 0}))}});
+  const model::LaneResults r =
+      model::evaluate(*program, inputs, {{static_cast<std::uint32_t>(program->slot({model::RowId(2), 0}))}});
   for (int lane = 0; lane < kLanes; ++lane) EXPECT_DOUBLE_EQ(r.at(0, lane), 3.0 * lane);
 }
 
@@ -150,7 +152,8 @@ TEST(Lanes, WhatIsNotSetIsAbsent) {
   const model::Model m = test::modelOf("input a \"A\" ratio constant\nrow r \"R\" ratio constant\n value a\n");
   const auto program = model::compile(m, {1, 1});
   const model::LaneInputs inputs(*program, 2);
-  const model::LaneResults r = model::evaluate(*program, inputs, {{static_cast<std::uint32_t>(program->slot({1, 0}))}});
+  const model::LaneResults r =
+      model::evaluate(*program, inputs, {{static_cast<std::uint32_t>(program->slot({model::RowId(1), 0}))}});
   EXPECT_TRUE(std::isnan(r.at(0, 0)));
 }
 

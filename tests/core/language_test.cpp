@@ -116,10 +116,10 @@ TEST(Language, LaterTextsAddAmendAndLeaveOut) {
       "amend growth\n forecast guard(sales[-1] > 0, sales / sales[-1] - 1, \"none before\")\n"
       "unprojected group \"Profit\"\n");
   ASSERT_TRUE(m) << m.error().text();
-  const auto row = [&](const char* name) { return m->rows[static_cast<size_t>(m->find(name))]; };
-  EXPECT_EQ(m->find("orders"), m->find("sales") + 1) << "it joins the end of its group";
+  const auto row = [&](const char* name) { return (*m)[m->find(name)]; };
+  EXPECT_EQ(m->find("orders").at(), m->find("sales").at() + 1) << "it joins the end of its group";
   EXPECT_EQ(row("stock").group, "Own rows");
-  EXPECT_EQ(m->textOf(static_cast<size_t>(m->find("orders"))), 1);
+  EXPECT_EQ(m->textOf(m->find("orders").at()), 1);
   EXPECT_EQ(row("orders").fact->member, "x:Member");
   EXPECT_FALSE(row("orders").isStandardLine()) << "no concept can be put on it";
   EXPECT_EQ(row("sales").amendedBy, 1);
@@ -129,8 +129,7 @@ TEST(Language, LaterTextsAddAmendAndLeaveOut) {
   EXPECT_FALSE(row("profit").projected);
   EXPECT_FALSE(row("profit").first) << "the first year goes with the others";
   const Model ground = *parseModel(kGround, "ground");
-  EXPECT_EQ(ground.rows[static_cast<size_t>(ground.find("growth"))].declared, Declared::Driver)
-      << "the ground is untouched";
+  EXPECT_EQ(ground[ground.find("growth")].declared, Declared::Driver) << "the ground is untouched";
 }
 
 TEST(Language, FaultsOfLaterTextsSayWhichTextAndWhere) {

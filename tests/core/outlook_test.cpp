@@ -124,10 +124,10 @@ TEST(Path, BeyondTheRangeItIsHeldThereAndSaysSo) {
   const Evaluation e = m.evaluate();
   EXPECT_THAT(values({e.figure("a", 1, 1), e.figure("a", 2, 1), e.figure("a", 3, 1)}),
               testing::ElementsAre(0.9, 1, 0.9));
-  EXPECT_TRUE(e.clipped({0, 2}, 1));
-  EXPECT_FALSE(e.clipped({0, 1}, 1));
+  EXPECT_TRUE(e.clipped({model::RowId(0), 2}, 1));
+  EXPECT_FALSE(e.clipped({model::RowId(0), 1}, 1));
   EXPECT_DOUBLE_EQ(e.constant("r", 0).value(), 0);
-  EXPECT_TRUE(e.clipped({0, 3}, 0)) << "0.9 less 0.95 lies below the range";
+  EXPECT_TRUE(e.clipped({model::RowId(0), 3}, 0)) << "0.9 less 0.95 lies below the range";
 }
 
 TEST(Path, WithoutAnActualThereIsNoPathRatherThanNought) {

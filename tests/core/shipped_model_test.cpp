@@ -22,9 +22,9 @@ TEST(Shipped, EveryFiledRowHasARuleAndEveryRuleARow) {
   std::set<std::string> lines;
   for (const MappingRule& rule : rules->rules()) {
     EXPECT_TRUE(lines.insert(rule.line).second) << rule.line << " has two rules";
-    const int row = m.find(rule.line);
-    ASSERT_GE(row, 0) << "no row for the line " << rule.line;
-    EXPECT_TRUE(m.rows[static_cast<size_t>(row)].historyFiled) << rule.line;
+    const model::RowId row = m.find(rule.line);
+    ASSERT_TRUE(row.known()) << "no row for the line " << rule.line;
+    EXPECT_TRUE(m[row].historyFiled) << rule.line;
   }
   for (const model::Row& row : m.rows) {
     if (!row.historyFiled) continue;
@@ -133,7 +133,7 @@ TEST(Shipped, TiesNameOnlyLinesAndCoverTheStatements) {
     std::vector<TieTerm> terms = tie.addends;
     terms.push_back(tie.total);
     for (const TieTerm& term : terms) {
-      EXPECT_GE(m.find(term.line), 0) << term.line;
+      EXPECT_TRUE(m.find(term.line).known()) << term.line;
       tied.insert(term.line);
     }
   }
@@ -148,7 +148,7 @@ TEST(Shipped, TiesNameOnlyLinesAndCoverTheStatements) {
 TEST(Shipped, RatesReadRight) {
   // A balance never turns into a flow by a slip of the pen: signs of the walk from cash to cash.
   const model::Model m = test::shippedModel();
-  const auto timing = [&](const char* row) { return m.rows[static_cast<size_t>(m.find(row))].timing; };
+  const auto timing = [&](const char* row) { return m[m.find(row)].timing; };
   for (const char* row : {"cash", "debt", "equity", "plant", "tax_losses", "shares"})
     EXPECT_EQ(timing(row), model::Timing::Balance) << row;
   for (const char* row : {"revenue", "ebit", "capex", "fcff", "dividends"})
@@ -163,7 +163,7 @@ TEST(Shipped, LabelsAreTheTradesWordsForTheVerdict) {
                                                         {"margin_of_safety", "Margin of safety"},
                                                         {"price_above_value", "Price above value"},
                                                         {"buy_below", "Buy below"}};
-  for (const auto& [row, label] : kWords) EXPECT_EQ(m.rows[static_cast<size_t>(m.find(row))].label, label);
+  for (const auto& [row, label] : kWords) EXPECT_EQ(m[m.find(row)].label, label);
 }
 
 struct Words {
@@ -177,9 +177,7 @@ TEST_P(VerdictWords, KeepTheirDefinitions) {
   const Words& w = GetParam();
   test::SmallModel m;
   const model::Model shippedOne = test::shippedModel();
-  const auto rule = [&](const char* row) {
-    return expressionText(*shippedOne.rows[static_cast<size_t>(shippedOne.find(row))].value);
-  };
+  const auto rule = [&](const char* row) { return expressionText(*shippedOne[shippedOne.find(row)].value); };
   m.model = test::modelOf(
       "given price \"P\" quote constant\ngiven value_per_share \"V\" quote constant\n"
       "row upside \"U\" ratio constant\n value " +

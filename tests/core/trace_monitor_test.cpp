@@ -135,10 +135,10 @@ TEST_F(TraceTest, WhatACellReadsAndWhatHangsOnItAreOneRelation) {
   const auto at = [&](model::Cell cell) { return trace(*evaluation_, filed_.statements, cell, 1); };
   std::set<std::pair<std::string, std::string>> reads, hangs;
   const auto name = [](const TraceLink& l) { return l.label + " " + l.period; };
-  for (int r = 0; r < static_cast<int>(m_.model.rows.size()); ++r) {
-    const bool constant = m_.model.rows[static_cast<size_t>(r)].timing == model::Timing::Constant;
+  for (size_t r = 0; r < m_.model.rows.size(); ++r) {
+    const bool constant = m_.model.rows[r].timing == model::Timing::Constant;
     for (int c = 0; c < (constant ? 1 : evaluation_->layout().columns()); ++c) {
-      const TraceStep s = at({r, c});
+      const TraceStep s = at({model::RowId(r), c});
       for (const TraceLink& l : s.inputs) reads.emplace(name(s.self), name(l));
       for (const TraceLink& l : s.dependents) hangs.emplace(name(l), name(s.self));
     }
@@ -198,7 +198,7 @@ class MonitorTest : public testing::Test {
     const Evaluation e = m_.evaluate();
     const model::HistoryTable history(
         m_.model, e.layout(), [&](const std::string& row, int c) { return m_.filed.at(row)[static_cast<size_t>(c)]; },
-        [](int) { return Figure::of(0.25); });
+        [](model::RowId) { return Figure::of(0.25); });
     std::set<std::string> names;
     for (const Finding& f : monitor({e, history, years.statements.years(), {}, peers, {}, {}, {}, "EUR"})) {
       EXPECT_FALSE(f.text.empty());

@@ -40,7 +40,7 @@ struct Game {
           e.compiled(),
           std::make_shared<const model::HistoryTable>(
               model, layout, [&](const std::string& row, int c) { return m.filed.at(row)[static_cast<size_t>(c)]; },
-              [&](int row) { return constantFigure(model.rows[static_cast<size_t>(row)], mixed, mixed.base(), {}); })};
+              [&](model::RowId row) { return constantFigure(model[row], mixed, mixed.base(), {}); })};
     });
   }
 };
@@ -252,9 +252,7 @@ struct Company {
       const model::HistoryTable history(
           model.model, e.layout(),
           [&](const std::string& row, int c) { return model.filed.at(row)[static_cast<size_t>(c)]; },
-          [&](int row) {
-            return constantFigure(model.model.rows[static_cast<size_t>(row)], mixed, mixed.base(), model.givens);
-          });
+          [&](model::RowId row) { return constantFigure(model.model[row], mixed, mixed.base(), model.givens); });
       return Ground{e.compiled(), std::make_shared<const model::HistoryTable>(history)};
     });
   }
@@ -318,7 +316,7 @@ TEST(ValueWalk, PrintedEffectsAddUp) {
 
 TEST(ValueWalk, AModelThatSaysNotWhatItsValueIsIsRefused) {
   Game g = gameOf(std::string(kTwoInputs) + "row raw_value \"Value\" ratio constant\n value a * b * c\n");
-  g.model.roles.fill(-1);
+  g.model.roles.fill({});
   g.choose(1, "a", 4);
   EXPECT_EQ(g.walk().error().what, "no row of the model means 'value_before_floor', which a walk explains");
 }

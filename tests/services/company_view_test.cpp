@@ -29,7 +29,7 @@ TEST_F(DemoBook, PartsAddUpToTheCompany) {
   }
   const MarginChange& change = views[0].change[11];
   EXPECT_NEAR(change.mix.value() + change.within.value(), change.total.value(), 1e-12);
-  const int margin = s.evaluation->model().find("ebit_margin");
+  const model::RowId margin = s.evaluation->model().find("ebit_margin");
   EXPECT_NEAR(change.total.value(), s.asFiled->at(margin, 11).value() - s.asFiled->at(margin, 10).value(), 1e-12);
   EXPECT_FALSE(views[1].change[11].total.hasValue()) << "regions file no profit";
 }

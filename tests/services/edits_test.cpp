@@ -190,7 +190,7 @@ TEST_F(DemoBook, ShapesStartFromWhereThePathRuns) {
   auto session = open();
   ASSERT_TRUE(session->apply(setStages(session->now()->caseOf(), {3, 7})));
   const Snapshot& s = *session->now();
-  const int row = s.evaluation->model().find("revenue_growth");
+  const model::RowId row = s.evaluation->model().find("revenue_growth");
   const std::vector<Figure> before = forecastOf(s, 1, row);
   ShapeWish wish;
   wish.path.shape = Shape::Steps;
@@ -202,19 +202,19 @@ TEST_F(DemoBook, ShapesStartFromWhereThePathRuns) {
   EXPECT_NEAR(shaped(s, 0, row, wish).distance, forecastOf(s, 0, row)[9].value() - before[9].value(), 1e-15);
 
   // Several at once are one edit, each from its own figures; what is typed goes to all.
-  const int margin = s.evaluation->model().find("operating_expense_ratio");
+  const model::RowId margin = s.evaluation->model().find("operating_expense_ratio");
   wish.path.shape = Shape::Hold;
   wish.path.level = 0.05;
   wish.level = true;
   ASSERT_TRUE(session->apply(shapeDrivers(s, 1, {row, margin}, wish, {"", "me", "t"})));
   EXPECT_EQ(session->undoLabel(), "Shape 2 drivers: hold (Base)");
-  for (const int r : {row, margin}) EXPECT_DOUBLE_EQ(forecastOf(*session->now(), 1, r)[5].value(), 0.05);
+  for (const model::RowId r : {row, margin}) EXPECT_DOUBLE_EQ(forecastOf(*session->now(), 1, r)[5].value(), 0.05);
   EXPECT_FALSE(session->now()->caseOf().base().drivers.at("revenue_growth").said.reason.empty());
 }
 
 TEST_F(DemoBook, AMoveStopsAtTheRangeOfItsDriver) {
   auto session = open();
-  const int row = session->now()->evaluation->model().find("tax_rate");
+  const model::RowId row = session->now()->evaluation->model().find("tax_rate");
   ASSERT_TRUE(session->apply(moveDriver(*session->now(), 1, row, Grip::Stage, 0, 0.9, {})));
   for (const Figure& f : forecastOf(*session->now(), 1, row)) EXPECT_DOUBLE_EQ(f.value(), 0.6);
 }
@@ -260,7 +260,7 @@ TEST_F(DemoBook, MovingBaseMovesWhoeverFollowsIt) {
 TEST_F(DemoBook, EvidenceLeavesOutExceptionalYears) {
   const auto session = open();
   const Snapshot& s = *session->now();
-  const int row = s.evaluation->model().find("inventory_days");
+  const model::RowId row = s.evaluation->model().find("inventory_days");
   const DriverEvidence e = evidenceOf(s, row, 1);
   ASSERT_EQ(e.windows.size(), 3u);
   EXPECT_EQ(e.windows[0].all.count, 3);

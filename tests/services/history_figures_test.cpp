@@ -21,7 +21,7 @@ class History : public DemoBook {
     session_ = open();
   }
   [[nodiscard]] const Snapshot& now() const { return *session_->now(); }
-  [[nodiscard]] int row(const char* name) const { return now().evaluation->model().find(name); }
+  [[nodiscard]] model::RowId row(const char* name) const { return now().evaluation->model().find(name); }
   std::unique_ptr<Session> session_;
 };
 
@@ -35,8 +35,8 @@ TEST_F(History, ViewsFollowFromTheFiledFigures) {
   EXPECT_NEAR(view("cost_of_sales", HistoryView::ShareOfRevenue)[0].value(), 0.57, 1e-12);
   EXPECT_NEAR(view("revenue", HistoryView::PerShare)[0].value(), 412000.0 / 60860, 1e-9);
   const model::Model& m = now().evaluation->model();
-  EXPECT_FALSE(kindIn(HistoryView::Growth, m.rows[static_cast<size_t>(row("ebit_margin"))]));
-  EXPECT_FALSE(kindIn(HistoryView::ShareOfRevenue, m.rows[static_cast<size_t>(row("shares"))]));
+  EXPECT_FALSE(kindIn(HistoryView::Growth, m[row("ebit_margin")]));
+  EXPECT_FALSE(kindIn(HistoryView::ShareOfRevenue, m[row("shares")]));
 }
 
 TEST_F(History, AnAdjustmentStandsBesideWhatWasFiledAndMovesTheOutlook) {
@@ -207,13 +207,13 @@ TEST_F(History, AnAdjustedYearLeavesTheOthersAndTheBalancesAlone) {
     const model::Row& m = now().evaluation->model().rows[r];
     if (!m.historyFiled) continue;
     for (int c = 0; c < static_cast<int>(now().years().size()); ++c) {
-      const Figure& was = before->asFiled->at(static_cast<int>(r), c);
-      EXPECT_EQ(now().asFiled->at(static_cast<int>(r), c), was) << m.name;
-      if (now().history->at(static_cast<int>(r), c) == was) continue;
+      const Figure& was = before->asFiled->at(model::RowId(r), c);
+      EXPECT_EQ(now().asFiled->at(model::RowId(r), c), was) << m.name;
+      if (now().history->at(model::RowId(r), c) == was) continue;
       ++moved;
       EXPECT_EQ(c, 6) << m.name << " moved in another year";
       EXPECT_EQ(m.timing, model::Timing::Flow) << m.name << " is a balance";
-      EXPECT_FALSE(besideFiled(now(), static_cast<int>(r), c).empty()) << m.name << " moved without a word";
+      EXPECT_FALSE(besideFiled(now(), model::RowId(r), c).empty()) << m.name << " moved without a word";
     }
   }
   EXPECT_EQ(moved, 5) << "revenue, EBIT, profit before tax, tax and net income";

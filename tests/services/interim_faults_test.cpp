@@ -16,7 +16,7 @@ using test::demoFile;
 using testing::HasSubstr;
 
 Figure at(const InterimTable& table, const Snapshot& s, const char* row, const std::string& period) {
-  const int index = s.evaluation->model().find(row);
+  const model::RowId index = s.evaluation->model().find(row);
   const auto column = std::find(table.periods.begin(), table.periods.end(), period);
   for (const InterimRow& r : table.rows) {
     if (r.row == index && column != table.periods.end())
@@ -49,8 +49,8 @@ TEST_F(DemoBook, TrailingTwelveMonthsEndInTheYearItself) {
   const Snapshot& s = *session->now();
   const InterimTable trailing = interimTable(s, Basis::Trailing);
   for (const char* row : {"revenue", "ebit", "ebitda", "receivable_days", "gross_margin"}) {
-    const int index = s.evaluation->model().find(row);
-    ASSERT_GE(index, 0) << row;
+    const model::RowId index = s.evaluation->model().find(row);
+    ASSERT_TRUE(index.known()) << row;
     EXPECT_NEAR(at(trailing, s, row, "Q4 2024").value(), s.history->at(index, 10).value(), 1e-6) << row;
   }
   // 2023 as a year, plus nine months of 2024, less nine months of 2023, from the quarters.

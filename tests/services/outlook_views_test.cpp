@@ -25,7 +25,7 @@ class OutlookViews : public DemoBook {
     session_ = open();
   }
   const Snapshot& now() const { return *session_->now(); }
-  int row(const char* name) const { return now().evaluation->model().find(name); }
+  model::RowId row(const char* name) const { return now().evaluation->model().find(name); }
   double value(const Case& c, const char* name = "raw_value") const {
     const auto s = session_->preview(c);
     EXPECT_TRUE(s) << (s ? "" : s.error().text());
@@ -133,7 +133,7 @@ TEST_F(OutlookViews, CautionIsTheDifferenceToANeutralChoice) {
   double alone = 0;
   Case all = now().caseOf();
   for (const CautionLine& line : sum->lines) {
-    const model::Row& r = now().evaluation->model().rows[static_cast<size_t>(row(line.row.c_str()))];
+    const model::Row& r = now().evaluation->model().rows[row(line.row.c_str()).at()];
     ASSERT_TRUE(line.neutral.hasValue()) << line.label;
     const auto neutral = [&](const Case& c) {
       if (r.declared == model::Declared::Driver) {
@@ -156,8 +156,9 @@ TEST_F(OutlookViews, CautionIsTheDifferenceToANeutralChoice) {
 TEST_F(OutlookViews, AnAcceptedFindingComesBackWhenItsFigureChanges) {
   ASSERT_NE(finding("negative base year"), nullptr);
   EXPECT_TRUE(finding("negative base year")->isOpen());
-  const std::string key = finding("negative base year")->key();
-  ASSERT_TRUE(session_->apply(acknowledge(now().caseOf(), key, session_->said("the recall"))));
+  const Finding before = *finding("negative base year");
+  ASSERT_TRUE(session_->apply(acknowledge(now().caseOf(), before, session_->said("the recall"))));
+  EXPECT_EQ(now().caseOf().acknowledged.begin()->first.find(before.text), std::string::npos) << "known by no prose";
   EXPECT_FALSE(finding("negative base year")->isOpen());
   EXPECT_EQ(finding("negative base year")->acknowledged, "the recall");
   EXPECT_THAT(findingsText(now()), testing::HasSubstr("(acknowledged: the recall)"));
@@ -170,8 +171,37 @@ TEST_F(OutlookViews, AnAcceptedFindingComesBackWhenItsFigureChanges) {
   EXPECT_TRUE(finding("negative base year")->isOpen());
   ASSERT_TRUE(session_->undo());
   EXPECT_FALSE(finding("negative base year")->isOpen());
-  ASSERT_TRUE(session_->apply(acknowledge(now().caseOf(), key, std::nullopt)));
+  ASSERT_TRUE(session_->apply(acknowledge(now().caseOf(), before, std::nullopt)));
   EXPECT_TRUE(finding("negative base year")->isOpen());
+
+  // What was accepted before findings had keys stays accepted, and is opened like any other.
+  Case old = now().caseOf();
+  old.acknowledged[before.oldKey()] = session_->said("then");
+  ASSERT_TRUE(session_->apply({old, "an older program's"}));
+  EXPECT_EQ(finding("negative base year")->acknowledged, "then");
+  ASSERT_TRUE(session_->apply(acknowledge(now().caseOf(), before, std::nullopt)));
+  EXPECT_TRUE(finding("negative base year")->isOpen());
+}
+
+TEST(FindingKeys, TellScenariosAndFiguresApartAndNoWords) {
+  const Finding a{"path at its limit",
+                  Severity::Warning,
+                  Stop::Outlook,
+                  "Growth (Base) is held at 300.0 in 2026E",
+                  "g",
+                  1,
+                  "",
+                  "base"};
+  Finding b = a;
+  b.text = "Held at 300.0 in 2026E: Growth (Base)";
+  EXPECT_EQ(a.key(), b.key());
+  b.text = "Growth (Base) is held at 299.0 in 2026E";
+  EXPECT_NE(a.key(), b.key());
+  b = a;
+  b.scenario = "best";
+  EXPECT_NE(a.key(), b.key());
+  b.row.clear();
+  EXPECT_EQ(b.key(), b.oldKey()) << "nothing but its words tells it apart";
 }
 
 TEST_F(OutlookViews, ANewYearWaitsIsComparedAndRolledForward) {
@@ -201,7 +231,7 @@ TEST_F(OutlookViews, ANewYearWaitsIsComparedAndRolledForward) {
   }
   EXPECT_THAT(forecastAgainstActualText(now()), testing::HasSubstr("Revenue, EUR m"));
 
-  const int growth = row("revenue_growth");
+  const model::RowId growth = row("revenue_growth");
   const std::vector<Figure> typed = forecastOf(now(), 1, growth);
   ASSERT_TRUE(session_->keepVersion("Before 2026 was filed", "a name already taken"));
   const Status rolled = keepAndRollForward(*session_);

@@ -16,7 +16,7 @@ TEST_F(DemoBook, AnOwnLineTakesConceptsAndGoesIntoTheForecast) {
   const double before = session->now()->evaluation->constant("value_per_share", 1).value();
   ASSERT_TRUE(session->apply(addOwnLine(session->now()->caseOf(), "Order backlog", false)));
   const model::Model m = session->now()->evaluation->model();
-  ASSERT_GE(m.find("own_order_backlog"), 0);
+  ASSERT_TRUE(m.find("own_order_backlog").known());
   EXPECT_EQ(session->now()->evaluation->constant("value_per_share", 1).value(), before);
   ASSERT_TRUE(session->apply(setLineChoice(session->now()->caseOf(), m, "vsh:OrderBacklog",
                                            LineChoice{"own_order_backlog", 1, "followed by itself"})));
@@ -32,10 +32,10 @@ TEST_F(DemoBook, AnOwnLineTakesConceptsAndGoesIntoTheForecast) {
   const CaseEdit second = addOwnLine(again->now()->caseOf(), "Order backlog", true);
   EXPECT_EQ(second.after.ownLines.back().name, "own_order_backlog_2");
   ASSERT_TRUE(again->apply(dropOwnLine(again->now()->caseOf(), "own_order_backlog")));
-  EXPECT_LT(again->now()->evaluation->model().find("own_order_backlog"), 0);
+  EXPECT_FALSE(again->now()->evaluation->model().find("own_order_backlog").known());
   EXPECT_TRUE(again->now()->caseOf().lines.empty());
   ASSERT_TRUE(again->undo());
-  EXPECT_GE(again->now()->evaluation->model().find("own_order_backlog"), 0);
+  EXPECT_TRUE(again->now()->evaluation->model().find("own_order_backlog").known());
 }
 
 TEST_F(DemoBook, AnOwnLineThatCannotBeIsRefused) {

@@ -71,7 +71,7 @@ TEST_F(OwnRowsOfDemo, AddRowsAndDriversLikeAnyOther) {
   EXPECT_EQ(ownRowsInUse(now().caseOf()), kBacklog);
   EXPECT_EQ(now().caseOf().ownRows.at("standard").said.reason, "tried");
   ASSERT_TRUE(set(""));
-  EXPECT_LT(now().evaluation->model().find("orders"), 0);
+  EXPECT_FALSE(now().evaluation->model().find("orders").known());
   const auto rests = [](const Finding& f) { return f.monitor == "assumptions at rest"; };
   EXPECT_TRUE(std::any_of(now().findings.begin(), now().findings.end(), rests));
   ASSERT_TRUE(session_->undo());
@@ -317,7 +317,7 @@ TEST_F(OwnRowsOfDemo, ModelsAreSwitchedWithoutLosingEither) {
   const double full = value();
   ASSERT_TRUE(set(kBacklog));
   ASSERT_TRUE(session_->apply(setModel(now().caseOf(), resources_->models[1])));
-  EXPECT_LT(now().evaluation->model().find("orders"), 0) << "own rows belong to the model they were made upon";
+  EXPECT_FALSE(now().evaluation->model().find("orders").known()) << "own rows belong to the model they were made upon";
   Path path;
   path.level = 0.11;
   ASSERT_TRUE(session_->apply(setDriver(now().caseOf(), now().evaluation->model(), kBase, "operating_margin", path,
@@ -328,7 +328,7 @@ TEST_F(OwnRowsOfDemo, ModelsAreSwitchedWithoutLosingEither) {
   EXPECT_EQ(value(), quick) << "the file says which model is in use";
   ASSERT_TRUE(session_->apply(setModel(now().caseOf(), resources_->models[0])));
   EXPECT_EQ(value(), full);
-  EXPECT_GE(now().evaluation->model().find("orders"), 0);
+  EXPECT_TRUE(now().evaluation->model().find("orders").known());
   ASSERT_TRUE(session_->undo());
   EXPECT_EQ(value(), quick) << "what was assumed for the quick outlook was kept";
   Case unknown = now().caseOf();

@@ -33,7 +33,7 @@ class Stories : public test::DemoBook {
   }
   [[nodiscard]] const Snapshot& now() const { return *session_->now(); }
   [[nodiscard]] const model::Model& m() const { return now().evaluation->model(); }
-  [[nodiscard]] int row(const char* name) const { return m().find(name); }
+  [[nodiscard]] model::RowId row(const char* name) const { return m().find(name); }
   [[nodiscard]] int base() const { return now().evaluation->layout().baseColumn(); }
   [[nodiscard]] Provenance said() const { return {"for the test", "tester", "2026-05-01T12:00:00Z"}; }
 
@@ -181,7 +181,7 @@ TEST_F(Stories, UsesOfCashAndStepsOfProfitAddUpAgain) {
     if (count) {
       EXPECT_NEAR(quoted(each, 0) / quoted(each, 1) - quoted(each, 0) / quoted(each, 2), step.perShare[11].value(),
                   1e-12);
-    } else if (step.row >= 0) {
+    } else if (step.row.known()) {
       const double change = quoted(each, 0) - quoted(each, 1);
       EXPECT_NEAR(std::abs(change), std::abs(step.money[11].value()), 1e-6) << step.label;
       EXPECT_NEAR(std::abs(change / quoted(each, 2)), std::abs(step.perShare[11].value()), 1e-12) << step.label;
@@ -231,7 +231,7 @@ TEST_F(Stories, DealsDebtAndPartsComeFromTheRecordAndTheFilings) {
 }
 
 TEST_F(Stories, EstimatesAndReferencesNameWhatTheyStandOn) {
-  const int growth = row("revenue_growth");
+  const model::RowId growth = row("revenue_growth");
   const Consensus consensus = consensusOf(now());
   const std::vector<Estimate> behind = consensus.behind(growth, base() + 2);
   ASSERT_EQ(behind.size(), 2u) << "a growth rate needs two years";

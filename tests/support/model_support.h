@@ -54,8 +54,8 @@ struct SmallModel {
           const auto found = filed.find(row);
           return found == filed.end() ? Figure::absent("not filed") : found->second[static_cast<size_t>(c)];
         },
-        [&](int row) {
-          const auto& r = model.rows[static_cast<size_t>(row)];
+        [&](model::RowId row) {
+          const auto& r = model[row];
           const InputChoice* choice = theCase.input(theCase.base(), r.name);
           return choice != nullptr ? figureOf(r, *choice)
                                    : Figure::of(r.preset && r.preset->level ? *r.preset->level : 0);

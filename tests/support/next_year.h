@@ -16,7 +16,7 @@ inline std::string nextYear(const services::Snapshot& s, double revenueFactor) {
   csv << "concept,label,start,end,unit,decimals,value\n";
   for (size_t r = 0; r < e.model().rows.size(); ++r) {
     const model::Row& line = e.model().rows[r];
-    const Figure f = e.figure(static_cast<int>(r), e.layout().historyYears, e.caseOf().indexOf(kBase));
+    const Figure f = e.figure(model::RowId(r), e.layout().historyYears, e.caseOf().indexOf(kBase));
     if (!line.historyFiled || !f.hasValue()) continue;
     const double x = std::round(f.value() * (line.name == "revenue" ? revenueFactor : 1) / 1000) * 1000;
     csv << line.name << ",," << (line.timing == model::Timing::Flow ? "2026-01-01" : "") << ",2026-12-31,"
