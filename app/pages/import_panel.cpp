@@ -297,7 +297,7 @@ void ImportPanel::showTable() {
     to.editable = true;
     to.chooses = true;
     to.ink = Ink::Assumed;
-    to.quiet = line.match == TableLine::Match::Close;
+    to.quiet = line.match == TableLine::Match::Close || line.match == TableLine::Match::Rest;
     row.cells = {std::move(to), wordsCell(text(line.choice.reason))};
     for (const TableColumn& column : reading.columns) {
       LedgerCell cell;
@@ -393,6 +393,7 @@ void ImportPanel::typePeriod(TableReading& reading, int column, const QString& t
   }
   c.end = heading->endIn(reading.fiscal);
   c.months = months;
+  c.weeks = 0;
   c.included = true;
   c.doubt.clear();
 }

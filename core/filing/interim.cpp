@@ -5,6 +5,7 @@
 #include <set>
 
 #include "core/filing/line_builder.h"
+#include "core/filing/shapes.h"
 
 namespace zl {
 namespace {
@@ -54,7 +55,7 @@ LineCell gap(const char* why) {
 /// a + weight * b, with the facts of both.
 LineCell combined(LineCell a, int weight, const LineCell& b) {
   a.figure = weight < 0 ? a.figure - b.figure : a.figure + b.figure;
-  for (const LineCell::Part& part : b.parts) a.parts.push_back({part.fact, weight * part.weight});
+  for (const LineCell::Part& part : b.parts) a.parts.push_back({part.fact, weight * part.weight, part.share});
   return a;
 }
 
@@ -62,7 +63,8 @@ LineCell combined(LineCell a, int weight, const LineCell& b) {
 
 InterimStatements InterimStatements::build(std::span<const Fact> facts, const MappingRules& rules,
                                            const std::string& currency, const LineChoices& choices,
-                                           const FirstFiled& firstFiled, const StandardStatements& annual) {
+                                           const FirstFiled& firstFiled, const StandardStatements& annual,
+                                           const StatementShapes& shapes) {
   InterimStatements s;
   LineBuilder builder(facts, rules, choices, firstFiled);
   for (size_t i = 0; i < facts.size(); ++i) {
@@ -126,6 +128,17 @@ InterimStatements InterimStatements::build(std::span<const Fact> facts, const Ma
       c.balance = known(cellFor(rule, {std::nullopt, q.end}));
       cells.push_back(std::move(c));
     }
+  }
+  for (size_t q = 0; q < s.quarters_.size(); ++q) {
+    for (LineCell Cells::*span : {&Cells::quarter, &Cells::yearToDate, &Cells::balance}) {
+      const auto cellOf = [&](const std::string& line) {
+        const auto found = s.lines_.find(line);
+        return found == s.lines_.end() ? nullptr : &(found->second[q].*span);
+      };
+      shapes.apply(cellOf, facts);
+    }
+  }
+  for (auto& [line, cells] : s.lines_) {
     // What was not filed follows from what was: forwards, each step needs the one before it.
     for (size_t i = 0; i < cells.size(); ++i) {
       const int previous = s.before(static_cast<int>(i), 1);

@@ -24,7 +24,7 @@ class InterimStatements {
   /// one that follows it. Facts are chosen as for annual statements.
   static InterimStatements build(std::span<const Fact> facts, const MappingRules& rules, const std::string& currency,
                                  const LineChoices& choices, const FirstFiled& firstFiled,
-                                 const StandardStatements& annual);
+                                 const StandardStatements& annual, const StatementShapes& shapes);
 
   [[nodiscard]] const std::vector<FiscalQuarter>& quarters() const { return quarters_; }
   /// A quarter's own flow: as filed for it, else the year to its end less the year to the end of

@@ -36,12 +36,21 @@ std::string normalisedLabel(std::string_view given) {
     for (size_t at = label.find(sign); at != std::string::npos; at = label.find(sign))
       label.replace(at, sign.size(), plain);
   }
+  for (size_t i = 0; i + 1 < label.size(); ++i) {
+    // Capitals of Latin-1, "Übrige": 32 places before their small letters in UTF-8 too.
+    const auto second = static_cast<unsigned char>(label[i + 1]);
+    if (label[i] == '\xC3' && second >= 0x80 && second <= 0x9E && second != 0x97)
+      label[i + 1] = static_cast<char>(second + 0x20);
+  }
   static const std::array<const char*, 6> kArticles = {"the", "of", "a", "an", "on", "in"};
   std::string normal;
   std::string word;
   int brackets = 0;
   const auto flush = [&] {
     if (word == "amortization") word = "amortisation";
+    for (const std::string_view joined : {"noncurrent", "noncontrolling", "nonoperating"}) {
+      if (word == joined) word.insert(3, " ");
+    }
     if (!word.empty() && std::find(kArticles.begin(), kArticles.end(), word) == kArticles.end()) {
       normal += (normal.empty() ? "" : " ") + word;
     }
@@ -92,11 +101,13 @@ Result<LabelRules> LabelRules::parse(std::string_view text, const std::string& s
         name = trimmedRule(name.substr(1));
       }
     }
-    constexpr std::string_view kCount = "count ";
-    if (name.substr(0, kCount.size()) == kCount) {
-      rule.shares = true;
-      name = trimmedRule(name.substr(kCount.size()));
-    }
+    const auto begins = [&name](std::string_view word) {
+      if (name.substr(0, word.size()) != word) return false;
+      name = trimmedRule(name.substr(word.size()));
+      return true;
+    };
+    rule.shares = begins("count ");
+    rule.anywhere = begins("anywhere ");
     rule.line = std::string(name);
     for (std::string_view rest = line.substr(equals + 1); !rest.empty();) {
       const size_t bar = rest.find('|');
@@ -104,7 +115,7 @@ Result<LabelRules> LabelRules::parse(std::string_view text, const std::string& s
       if (rule.line.empty() || synonym.empty()) {
         return fail(ErrorKind::BadInput, "a line and its labels must not be empty", where);
       }
-      labels.exactly_.try_emplace(synonym, labels.rules_.size());
+      labels.exactly_[synonym].push_back(labels.rules_.size());
       labels.synonyms_.push_back({labels.rules_.size(), synonym, wordsOf(synonym)});
       rule.synonyms.push_back(std::move(synonym));
       rest = bar == std::string_view::npos ? std::string_view{} : rest.substr(bar + 1);
@@ -119,26 +130,37 @@ const LabelRule* LabelRules::of(const std::string& line) const {
   return found == rules_.end() ? nullptr : &*found;
 }
 
-const LabelRule* LabelRules::exactly(std::string_view label) const {
+std::vector<const LabelRule*> LabelRules::allExactly(std::string_view label) const {
+  std::vector<const LabelRule*> list;
   const auto found = exactly_.find(normalisedLabel(label));
-  return found == exactly_.end() ? nullptr : &rules_[found->second];
+  if (found == exactly_.end()) return list;
+  for (const size_t rule : found->second) list.push_back(&rules_[rule]);
+  return list;
 }
 
-LabelRules::Match LabelRules::match(std::string_view label) const {
-  const std::string normal = normalisedLabel(label);
-  const std::set<std::string> words = wordsOf(normal);
-  Match best;
-  if (words.empty()) return best;
-  if (const auto found = exactly_.find(normal); found != exactly_.end()) return {&rules_[found->second], true, normal};
-  double nearest = kNear;
+const LabelRule* LabelRules::exactly(std::string_view label) const {
+  const std::vector<const LabelRule*> all = allExactly(label);
+  return all.empty() ? nullptr : all.front();
+}
+
+std::vector<LabelRules::Near> LabelRules::near(std::string_view label) const {
+  const std::set<std::string> words = wordsOf(normalisedLabel(label));
+  std::vector<Near> list;
+  if (words.empty()) return list;
   for (const Synonym& synonym : synonyms_) {
     const double near = likeness(words, synonym.words);
-    if (near > nearest || (near == nearest && best.rule == nullptr)) {
-      nearest = near;
-      best = {&rules_[synonym.rule], false, synonym.text};
+    if (near < kNear) continue;
+    const auto same =
+        std::find_if(list.begin(), list.end(), [&](const Near& n) { return n.rule == &rules_[synonym.rule]; });
+    if (same == list.end()) {
+      list.push_back({&rules_[synonym.rule], near, synonym.text});
+    } else if (near > same->likeness) {
+      same->likeness = near;
+      same->synonym = synonym.text;
     }
   }
-  return best;
+  std::stable_sort(list.begin(), list.end(), [](const Near& a, const Near& b) { return a.likeness > b.likeness; });
+  return list;
 }
 
 }  // namespace zl

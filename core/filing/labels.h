@@ -28,6 +28,7 @@ struct LabelRule {
   bool outflow = false;
   bool eitherWay = false;             ///< its sign says nothing of how the table writes outflows
   bool shares = false;                ///< a count of shares, not money
+  bool anywhere = false;              ///< may be read from another statement where its own has no such row
   std::vector<std::string> synonyms;  ///< normalised
 };
 
@@ -40,15 +41,16 @@ class LabelRules {
   [[nodiscard]] const std::vector<LabelRule>& rules() const { return rules_; }
   [[nodiscard]] const LabelRule* of(const std::string& line) const;
 
-  struct Match {
+  struct Near {
     const LabelRule* rule = nullptr;
-    bool certain = false;  ///< the label is one of the rule's synonyms
-    std::string synonym;   ///< the nearest one
+    double likeness = 0;  ///< words shared over all words of both
+    std::string synonym;  ///< the nearest of the rule's
   };
-  /// The line a label names: exactly, else the one that shares most words (at least three fifths of
-  /// all words of both); no rule where nothing is near.
-  [[nodiscard]] Match match(std::string_view label) const;
-  /// The line whose synonym the label is; null where it is none's.
+  /// Every line of which a synonym shares at least three fifths of all words of both, the nearest first.
+  [[nodiscard]] std::vector<Near> near(std::string_view label) const;
+  /// Every line that has the label as a synonym, in their order.
+  [[nodiscard]] std::vector<const LabelRule*> allExactly(std::string_view label) const;
+  /// The first of them; null where it is none's.
   [[nodiscard]] const LabelRule* exactly(std::string_view label) const;
 
  private:
@@ -58,8 +60,8 @@ class LabelRules {
     std::set<std::string> words;
   };
   std::vector<LabelRule> rules_;
-  std::vector<Synonym> synonyms_;                    ///< of all rules, in their order
-  std::unordered_map<std::string, size_t> exactly_;  ///< synonym -> the first rule that has it
+  std::vector<Synonym> synonyms_;                                 ///< of all rules, in their order
+  std::unordered_map<std::string, std::vector<size_t>> exactly_;  ///< synonym -> the rules that have it
 };
 
 }  // namespace zl

@@ -5,6 +5,7 @@
 #include <unordered_map>
 
 #include "core/filing/line_builder.h"
+#include "core/filing/shapes.h"
 
 namespace zl {
 namespace {
@@ -93,6 +94,18 @@ StandardStatements StandardStatements::withLines(std::map<std::string, std::vect
   StandardStatements s = *this;
   s.lines_.merge(std::move(lines));
   std::erase_if(s.unmapped_, [&](const UnmappedConcept& u) { return concepts.count(u.concept_name) > 0; });
+  return s;
+}
+
+StandardStatements StandardStatements::shaped(const StatementShapes& shapes, std::span<const Fact> facts) const {
+  StandardStatements s = *this;
+  for (size_t c = 0; c < s.years_.size(); ++c) {
+    const auto cellOf = [&](const std::string& line) {
+      const auto found = s.lines_.find(line);
+      return found == s.lines_.end() ? nullptr : &found->second[c];
+    };
+    shapes.apply(cellOf, facts);
+  }
   return s;
 }
 

@@ -73,6 +73,7 @@ struct LineCell {
   struct Part {
     size_t fact;
     int weight;
+    std::string share = {};  ///< how much of the fact counts, an exact decimal; empty: all of it
   };
   std::vector<Part> parts;
 };
@@ -96,6 +97,8 @@ struct UnmappedConcept {
   std::string reason;  ///< why it is set aside, where somebody chose so
 };
 
+struct StatementShapes;
+
 /// All fiscal years of a company on standard lines.
 class StandardStatements {
  public:
@@ -109,6 +112,9 @@ class StandardStatements {
   /// The same statements with further lines, a cell a year each; the concepts they read count as mapped.
   [[nodiscard]] StandardStatements withLines(std::map<std::string, std::vector<LineCell>> lines,
                                              const std::set<std::string>& concepts) const;
+  /// The same statements with what their filer's shape asks for: costs taken out of lines that hold them, totals that
+  /// are not stated.
+  [[nodiscard]] StandardStatements shaped(const StatementShapes& shapes, std::span<const Fact> facts) const;
   /// The same statements without the fiscal years after one.
   [[nodiscard]] StandardStatements upTo(int label) const;
   [[nodiscard]] const std::vector<FiscalYear>& years() const { return years_; }

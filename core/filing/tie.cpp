@@ -1,35 +1,12 @@
 #include "core/filing/tie.h"
 
+#include <algorithm>
 #include <sstream>
+
+#include "core/filing/amount.h"
 
 namespace zl {
 namespace {
-
-struct Amount {
-  Decimal number;
-  Decimal half;  ///< half a unit of the last filed place; 0 for exact facts
-};
-
-std::optional<Amount> amountOf(const Fact& fact) {
-  const std::optional<Decimal> number = Decimal::parse(fact.text);
-  if (fact.nil || !number) return std::nullopt;
-  if (fact.exact) return Amount{*number, Decimal(0)};
-  const int place = fact.decimals ? -*fact.decimals : number->lastPlace();
-  return Amount{*number, Decimal::halfUnit(place)};
-}
-
-std::optional<Amount> amountOf(const LineCell& cell, std::span<const Fact> facts) {
-  if (cell.origin == Origin::NoneReported) return Amount{Decimal(0), Decimal(0)};
-  if (cell.parts.empty()) return std::nullopt;
-  Amount total{Decimal(0), Decimal(0)};
-  for (const LineCell::Part& part : cell.parts) {
-    const std::optional<Amount> one = amountOf(facts[part.fact]);
-    if (!one) return std::nullopt;
-    total.number = total.number + one->number * part.weight;
-    total.half = total.half + one->half;
-  }
-  return total;
-}
 
 bool parseTerm(std::string word, int weight, TieTerm& term) {
   term.weight = weight;
@@ -76,7 +53,7 @@ Result<std::vector<Tie>> parseTies(std::string_view text, const std::string& sou
     line.resize(std::min(line.size(), line.find('#')));
     std::istringstream words(line);
     std::string word;
-    if (!(words >> word)) continue;
+    if (!(words >> word) || word == "inside" || word == "solve") continue;  // core/filing/shapes
     const auto bad = [&](const std::string& what) {
       return fail(ErrorKind::BadInput, what, source + ", line " + std::to_string(number),
                   "A tie reads: tie name \"Label\" line = line + line[-1]");
@@ -111,35 +88,68 @@ Result<std::vector<Tie>> parseTies(std::string_view text, const std::string& sou
   return ties;
 }
 
+namespace {
+
+/// The parts of a cell that one concept filed.
+LineCell onlyOf(const LineCell& cell, const std::string& concept_name, std::span<const Fact> facts) {
+  LineCell part = cell;
+  std::erase_if(part.parts, [&](const LineCell::Part& p) { return facts[p.fact].concept_name.str() != concept_name; });
+  return part;
+}
+
+/// One tie in one year; where a concept is named, with its part alone of the balance that moves.
+TieResult judge(const Tie& tie, int column, const StandardStatements& statements, std::span<const Fact> facts,
+                const std::string& concept_name = {}) {
+  TieResult result;
+  result.column = column;
+  Decimal gap(0);
+  Decimal tolerance(0);
+  const auto add = [&](const TieTerm& term, int sign) {
+    LineCell cell = statements.at(term.line, term.opening ? column - 1 : column);
+    if (!concept_name.empty() && term.line == tie.total.line) cell = onlyOf(cell, concept_name, facts);
+    const std::optional<Amount> amount = amountOf(cell, facts);
+    if (!amount) {
+      if (result.missing.empty()) result.missing = term.line;
+      return;
+    }
+    gap = gap + amount->number * (term.weight * sign);
+    tolerance = tolerance + amount->half;
+    for (const LineCell::Part& part : cell.parts) result.facts.push_back(part.fact);
+  };
+  for (const TieTerm& term : tie.addends) add(term, 1);
+  add(tie.total, -1);
+  if (!result.missing.empty()) return result;
+  result.state = gap.abs() <= tolerance ? TieResult::State::Ties : TieResult::State::Fails;
+  result.gap = gap.text();
+  result.tolerance = tolerance.text();
+  return result;
+}
+
+/// A movement may be that of one part of the balance: cash flow statements end with cash, and the line holds short-term
+/// investments too.
+TieResult judgeParts(const Tie& tie, int column, const StandardStatements& statements, std::span<const Fact> facts) {
+  TieResult whole = judge(tie, column, statements, facts);
+  const bool moves = !tie.roll && std::any_of(tie.addends.begin(), tie.addends.end(), [&](const TieTerm& term) {
+    return term.opening && term.line == tie.total.line;
+  });
+  const std::vector<LineCell::Part>& parts = statements.at(tie.total.line, column).parts;
+  if (whole.state != TieResult::State::Fails || !moves || parts.size() < 2) return whole;
+  for (const LineCell::Part& part : parts) {
+    TieResult one = judge(tie, column, statements, facts, facts[part.fact].concept_name.str());
+    if (one.state == TieResult::State::Ties) return one;
+  }
+  return whole;
+}
+
+}  // namespace
+
 std::vector<TieResult> checkTies(const std::vector<Tie>& ties, const StandardStatements& statements,
                                  std::span<const Fact> facts) {
   std::vector<TieResult> results;
   for (size_t t = 0; t < ties.size(); ++t) {
     for (int column = 0; column < static_cast<int>(statements.years().size()); ++column) {
-      TieResult result;
-      result.tie = t;
-      result.column = column;
-      Decimal gap(0);
-      Decimal tolerance(0);
-      const auto add = [&](const TieTerm& term, int sign) {
-        const LineCell& cell = statements.at(term.line, term.opening ? column - 1 : column);
-        const std::optional<Amount> amount = amountOf(cell, facts);
-        if (!amount) {
-          if (result.missing.empty()) result.missing = term.line;
-          return;
-        }
-        gap = gap + amount->number * (term.weight * sign);
-        tolerance = tolerance + amount->half;
-        for (const LineCell::Part& part : cell.parts) result.facts.push_back(part.fact);
-      };
-      for (const TieTerm& term : ties[t].addends) add(term, 1);
-      add(ties[t].total, -1);
-      if (result.missing.empty()) {
-        result.state = gap.abs() <= tolerance ? TieResult::State::Ties : TieResult::State::Fails;
-        result.gap = gap.text();
-        result.tolerance = tolerance.text();
-      }
-      results.push_back(std::move(result));
+      results.push_back(judgeParts(ties[t], column, statements, facts));
+      results.back().tie = t;
     }
   }
   return results;

@@ -214,9 +214,20 @@ std::optional<PeriodHeading> periodHeading(std::string_view text) {
     heading.year = yearOf(*day);
     return heading;
   }
-  static const std::array<const char*, 22> kFillers = {
-      "fy", "year",   "years", "ended", "ending", "months",  "month",    "to",     "the",      "as",      "at",
-      "of", "fiscal", "full",  "a",     "actual", "audited", "restated", "annual", "reported", "quarter", "half"};
+  static const std::array kFillers = std::to_array<const char*>(
+      {"fy",       "cy",           "year",        "years", "ended",    "ending",    "months",   "month",
+       "to",       "the",          "as",          "at",    "of",       "fiscal",    "full",     "a",
+       "actual",   "audited",      "annual",      "half",  "reported", "unaudited", "adjusted", "pro",
+       "forma",    "for",          "on",          "and",   "quarter",  "restated",  "period",   "note",
+       "calendar", "reclassified", "preliminary", "weeks"});
+  static const std::array kNumbers = std::to_array<std::pair<const char*, int>>({{"three", 3},
+                                                                                 {"six", 6},
+                                                                                 {"nine", 9},
+                                                                                 {"twelve", 12},
+                                                                                 {"first", 1},
+                                                                                 {"second", 2},
+                                                                                 {"third", 3},
+                                                                                 {"fourth", 4}});
   std::optional<unsigned> month;
   std::optional<int> day;
   std::optional<int> number;  // 3 in 3Q, 9 in 9M
@@ -225,8 +236,34 @@ std::optional<PeriodHeading> periodHeading(std::string_view text) {
   for (size_t i = 0; i < runs.size(); ++i) {
     const Run& run = runs[i];
     const std::string last = i == 0 ? std::string() : runs[i - 1].text;
+    const std::string next = i + 1 < runs.size() ? runs[i + 1].text : std::string();
+    if (run.digits && run.before == '(' && heading.year > 0) continue;  // a footnote
+    if (run.digits && (next == "weeks" || next == "week") && run.text.size() <= 2) {
+      heading.weeks = std::stoi(run.text);
+      heading.months = (heading.weeks + 1) / 13 * 3;
+      continue;
+    }
+    if (run.digits && i == 0 && runs.size() == 2 && run.text.size() <= 2 && runs[1].before == '/' && runs[1].digits &&
+        runs[1].text.size() == 4) {
+      month = static_cast<unsigned>(std::stoi(run.text));  // 12/2023
+      if (*month < 1 || *month > 12) return std::nullopt;
+      continue;
+    }
+    if (!run.digits) {
+      const auto named =
+          std::find_if(kNumbers.begin(), kNumbers.end(), [&](const auto& n) { return run.text == n.first; });
+      if (named != kNumbers.end() && (next == "months" || next == "month")) {
+        number = named->second;
+        continue;
+      }
+      if (named != kNumbers.end() && (next == "quarter" || next == "half")) {
+        heading.part = named->second;
+        heading.months = next == "quarter" ? 3 : 6;
+        continue;
+      }
+    }
     if (run.digits) {
-      const bool afterName = last == "fy" || last == "q" || last == "h" || last == "m" ||
+      const bool afterName = last == "fy" || last == "cy" || last == "q" || last == "h" || last == "m" ||
                              monthNamed(last).has_value() || run.before == '\'' || heading.part > 0;
       const bool partNext = i + 1 < runs.size() && run.text.size() == 1 &&
                             (runs[i + 1].text == "q" || runs[i + 1].text == "h" || runs[i + 1].text == "m");
@@ -300,21 +337,12 @@ UnitHeading unitHeading(std::string_view text) {
        {"francs", "CHF"},   {"sek", "SEK"},  {"nok", "NOK"},     {"dkk", "DKK"}, {"pln", "PLN"},   {"czk", "CZK"},
        {"huf", "HUF"},      {"cad", "CAD"},  {"aud", "AUD"},     {"nzd", "NZD"}, {"cny", "CNY"},   {"rmb", "CNY"},
        {"inr", "INR"},      {"brl", "BRL"},  {"zar", "ZAR"},     {"krw", "KRW"}, {"hkd", "HKD"},   {"sgd", "SGD"}}};
-  static const std::array<std::pair<const char*, int>, 15> kScales = {{{"thousand", 3},
-                                                                       {"thousands", 3},
-                                                                       {"k", 3},
-                                                                       {"tsd", 3},
-                                                                       {"million", 6},
-                                                                       {"millions", 6},
-                                                                       {"m", 6},
-                                                                       {"mn", 6},
-                                                                       {"mm", 6},
-                                                                       {"mio", 6},
-                                                                       {"mil", 6},
-                                                                       {"billion", 9},
-                                                                       {"billions", 9},
-                                                                       {"bn", 9},
-                                                                       {"mrd", 9}}};
+  static const std::array kScales = std::to_array<std::pair<const char*, int>>(
+      {{"thousand", 3}, {"thousands", 3},  {"k", 3},         {"tsd", 3},      {"tausend", 3},  {"milliers", 3},
+       {"miles", 3},    {"duizend", 3},    {"duizenden", 3}, {"migliaia", 3}, {"million", 6},  {"millions", 6},
+       {"m", 6},        {"mn", 6},         {"mm", 6},        {"mio", 6},      {"mil", 6},      {"millionen", 6},
+       {"millones", 6}, {"miljoen", 6},    {"milioni", 6},   {"billion", 9},  {"billions", 9}, {"bn", 9},
+       {"mrd", 9},      {"milliarden", 9}, {"milliards", 9}, {"miljard", 9},  {"miliardi", 9}});
   UnitHeading unit;
   const std::string plain = plainText(text);
   if (plain.size() > 200) return unit;
@@ -322,6 +350,16 @@ UnitHeading unitHeading(std::string_view text) {
   for (const Run& run : runsOf(plain)) {
     for (const auto& [word, code] : kCurrencies) {
       if (unit.currency.empty() && run.text == word) unit.currency = code;
+    }
+    // TEUR, kCHF: thousands of the currency whose code follows.
+    if (unit.currency.empty() && run.text.size() == 4 && (run.text[0] == 't' || run.text[0] == 'k')) {
+      const std::string_view code = std::string_view(run.text).substr(1);
+      const auto known =
+          std::find_if(kCurrencies.begin(), kCurrencies.end(), [&](const auto& c) { return c.first == code; });
+      if (known != kCurrencies.end()) {
+        unit.currency = known->second;
+        unit.scale = 3;
+      }
     }
     for (const auto& [word, scale] : kScales) {
       if (!unit.scale && run.text == word && (said || !unit.currency.empty() || run.text.size() > 3))

@@ -32,6 +32,7 @@ struct PeriodHeading {
   int year = 0;             ///< fiscal year, 0 where `end` says it all
   std::optional<Date> end;  ///< where a date or a month is written
   int months = 12;          ///< length of the period: 12, 6 or 3, or what "9M" says
+  int weeks = 0;            ///< where the period is counted in weeks: 52, 53, 26 ...
   int part = 0;             ///< which quarter or half; 0: the year, or from its start
   bool forecast = false;    ///< marked as an estimate
 
@@ -40,7 +41,8 @@ struct PeriodHeading {
 };
 
 /// Reads 2024, FY24, 2023/24, 31 Dec 2024, 31.12.2024, 12/31/2024, Dec-24, Q3 2024, 3Q24, H1 24,
-/// 9M 2024, 2025E and the like; empty on anything else ("Note", "Change", "%").
+/// 9M 2024, 52 weeks ended 1 February 2025, three months ended 31 March 2024 (unaudited), 12/2023, 2025E and the like;
+/// empty on anything else ("Note", "Change", "%").
 std::optional<PeriodHeading> periodHeading(std::string_view text);
 
 /// Currency and power of ten from "EUR m", "in thousands of pounds", "£'000", "$ million".

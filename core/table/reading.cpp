@@ -11,8 +11,9 @@
 namespace zl {
 namespace {
 
-constexpr int kHeaderDepth = 60;   ///< rows searched for the headings
-constexpr int kMostLines = 20000;  ///< a statement has hundreds
+constexpr int kHeaderDepth = 60;           ///< rows searched for the headings
+constexpr int kMostLines = 20000;          ///< a statement has hundreds
+constexpr size_t kMostStructured = 40000;  ///< figures among which sums are looked for
 
 /// The figure of a cell. A workbook's number is plain and may carry an exponent; text is as shown.
 std::optional<DisplayedNumber> figureIn(const SheetCell& cell, char mark) {
@@ -37,6 +38,18 @@ std::optional<PeriodHeading> headingOf(const SheetCell& cell) {
   return periodHeading(cell.text);
 }
 
+/// The first day of a column's period: the day after the same day or month's end so many months before, or by its
+/// weeks.
+Date startOf(const TableColumn& column) {
+  if (column.weeks > 0) return column.end - std::chrono::days(7 * column.weeks - 1);
+  const auto ymd = std::chrono::year_month_day(column.end);
+  const auto before = std::chrono::year_month(ymd.year(), ymd.month()) - std::chrono::months(column.months);
+  const Date last = lastOfMonth(static_cast<int>(before.year()), static_cast<unsigned>(before.month()));
+  const bool endsMonth = column.end == lastOfMonth(static_cast<int>(ymd.year()), static_cast<unsigned>(ymd.month()));
+  const Date same = Date{before / std::chrono::day(1)} + (ymd.day() - std::chrono::day(1));
+  return (endsMonth ? last : std::min(same, last)) + std::chrono::days(1);
+}
+
 /// A number that could be a year is a heading only above other figures, so its row is judged whole.
 int headingsIn(const SheetRow& row) {
   int headings = 0;
@@ -46,8 +59,8 @@ int headingsIn(const SheetRow& row) {
 
 class Guess {
  public:
-  Guess(const Sheet& sheet, const LabelRules& labels, const TableHints& hints)
-      : sheet_(sheet), labels_(labels), hints_(hints) {}
+  Guess(const Sheet& sheet, const PlacingRules& rules, const TableHints& hints)
+      : sheet_(sheet), rules_(rules), labels_(rules.labels), hints_(hints) {}
 
   bool run() {
     findMark();
@@ -149,6 +162,7 @@ class Guess {
       column.column = header.columns[i];
       column.heading = cell.text;
       column.months = heading->months;
+      column.weeks = heading->weeks;
       if (heading->part == 0 && heading->months == 12) column.months = monthsAbove(column.column);
       column.end = heading->endIn(reading_.fiscal);
       onlyYears = onlyYears && !heading->end;
@@ -217,23 +231,116 @@ class Guess {
 
   void findLines() {
     std::map<std::string, int> repeats;
-    std::set<std::string> taken = hints_.takenLines;
-    StatementPart part = StatementPart::Income;
+    std::string section;
     for (size_t r = static_cast<size_t>(reading_.headerRow) + 1; r < sheet_.rows.size(); ++r) {
       if (std::ssize(reading_.lines) >= kMostLines) break;
       const SheetCell* label = sheet_.rows[r].at(reading_.labelColumn);
-      if (label == nullptr || label->kind != SheetCell::Kind::Text || !hasFigure(static_cast<int>(r))) continue;
+      if (label == nullptr || label->kind != SheetCell::Kind::Text) continue;
+      if (!hasFigure(static_cast<int>(r))) {
+        section = shortened(label->text, 200);
+        continue;
+      }
       TableLine line;
       line.row = static_cast<int>(r);
       line.label = shortened(label->text, 200);
       line.concept_name = "label:" + line.label;
       if (const int times = ++repeats[line.label]; times > 1) line.concept_name += " (" + std::to_string(times) + ")";
       if (hints_.takenConcepts.count(line.concept_name) > 0) line.concept_name += " [" + sheet_.name + "]";
-      matchLine(line, taken);
-      if (const LabelRule* rule = labels_.of(line.choice.line)) part = rule->part;
-      finishLine(line, part);
+      sections_.push_back(section);
+      // The total of a section ends it.
+      const PartRules::Residual* closed = rules_.parts.ofLabel(line.label);
+      const PartRules::Residual* open = rules_.parts.ofLabel(section);
+      if (closed != nullptr && open != nullptr && closed->line == open->line) section.clear();
       reading_.lines.push_back(std::move(line));
     }
+    placeLines();
+    StatementPart part = StatementPart::Income;
+    for (TableLine& line : reading_.lines) {
+      if (const LabelRule* rule = labels_.of(line.choice.line)) part = rule->part;
+      finishLine(line, part);
+    }
+  }
+
+  void placeLines() {
+    std::vector<StatementRow> figures;
+    std::vector<RowToPlace> rows;
+    for (size_t i = 0; i < reading_.lines.size(); ++i) {
+      const TableLine& line = reading_.lines[i];
+      figures.push_back(statementRow(line));
+      const auto known = hints_.remembered.find(line.concept_name);
+      RowToPlace& row = rows.emplace_back();
+      row.label = line.label;
+      row.name = "'" + line.label + "'";
+      row.total = rules_.parts.ofLabel(line.label);
+      row.heading = rules_.parts.ofLabel(sections_[i]);
+      row.headingName = "'" + sections_[i] + "'";
+      if (known != hints_.remembered.end()) row.chosen = &known->second;
+      row.negative = isNegative(figures.back());
+    }
+    SumTree tree;
+    if (figures.size() * reading_.columns.size() <= kMostStructured) {
+      tree = findSums(figures);
+    } else {
+      tree.parent.resize(figures.size());
+      tree.repeats.resize(figures.size());
+      reading_.doubts.emplace_back("the table is longer than a statement; its totals were not looked for");
+    }
+    reading_.sums = static_cast<int>(tree.sums.size());
+    const std::vector<PlacedRow> placed = placeRows(rows, tree, rules_, hints_.takenLines);
+    using By = PlacedRow::By;
+    for (size_t i = 0; i < placed.size(); ++i) {
+      TableLine& line = reading_.lines[i];
+      line.choice = placed[i].choice;
+      line.match = placed[i].by == By::Choice     ? TableLine::Match::Remembered
+                   : placed[i].by == By::Label    ? TableLine::Match::Known
+                   : placed[i].by == By::Likeness ? TableLine::Match::Close
+                   : placed[i].by == By::Residual ? TableLine::Match::Rest
+                                                  : TableLine::Match::None;
+      signKnown_.push_back(placed[i].signKnown);
+    }
+    for (const FoundSum& sum : tree.sums) doubtSum(sum);
+  }
+
+  [[nodiscard]] static bool isNegative(const StatementRow& row) {
+    bool below = false;
+    for (const std::optional<StatementFigure>& f : row.figures) {
+      if (f && f->value > 0) return false;
+      below = below || (f && f->value < 0);
+    }
+    return below;
+  }
+
+  /// Ratios, counts and rows of a scale of their own are no parts of sums.
+  [[nodiscard]] StatementRow statementRow(const TableLine& line) const {
+    StatementRow row;
+    const LabelRule* rule = labels_.exactly(line.label);
+    const std::string words = normalisedLabel(line.label);
+    row.saysTotal = (rule != nullptr && rules_.lines.isTotal(rule->line)) ||
+                    rules_.parts.ofLabel(line.label) != nullptr || words.compare(0, 6, "total ") == 0;
+    const bool apart = (rule != nullptr && rule->shares) || unitHeading("in " + line.label).scale.has_value();
+    for (const TableColumn& column : reading_.columns) {
+      row.figures.emplace_back();
+      const SheetCell* cell = column.included && !apart ? sheet_.at(line.row, column.column) : nullptr;
+      if (cell == nullptr) continue;
+      const std::optional<DisplayedNumber> shown = figureIn(*cell, reading_.decimalMark);
+      const std::optional<Decimal> number = shown && !shown->percent ? Decimal::parse(shown->plain) : std::nullopt;
+      if (number) row.figures.back() = {number->toDouble(), Decimal::halfUnit(number->lastPlace()).toDouble()};
+    }
+    return row;
+  }
+
+  /// A total that its parts do not give, with the row that is most likely at fault.
+  void doubtSum(const FoundSum& sum) {
+    if (sum.broken.empty()) return;
+    std::string periods;
+    for (const size_t t : sum.broken) periods += (periods.empty() ? "" : ", ") + reading_.columns[t].heading;
+    std::string doubt = "the parts of '" + reading_.lines[sum.total].label + "' do not add up to it in " + periods;
+    if (sum.suspect) {
+      const TableLine& line = reading_.lines[*sum.suspect];
+      doubt += "; most likely wrong is '" + line.label + "', row " +
+               std::to_string(sheet_.rows[static_cast<size_t>(line.row)].cells.front().row + 1);
+    }
+    reading_.doubts.push_back(std::move(doubt));
   }
 
   [[nodiscard]] bool hasFigure(int row) const {
@@ -241,25 +348,6 @@ class Guess {
       const SheetCell* cell = sheet_.at(row, c.column);
       return cell != nullptr && isFigure(*cell, reading_.decimalMark);
     });
-  }
-
-  void matchLine(TableLine& line, std::set<std::string>& taken) {
-    if (const auto known = hints_.remembered.find(line.concept_name); known != hints_.remembered.end()) {
-      line.choice = known->second;
-      line.match = TableLine::Match::Remembered;
-      taken.insert(line.choice.line);
-      return;
-    }
-    const LabelRules::Match match = labels_.match(line.label);
-    if (match.rule == nullptr) {
-      line.choice.reason = "no line has a label like this";
-    } else if (!taken.insert(match.rule->line).second) {
-      line.choice.reason = "an earlier row is " + match.rule->line + " already";
-    } else {
-      line.choice.line = match.rule->line;
-      line.match = match.certain ? TableLine::Match::Known : TableLine::Match::Close;
-      line.choice.reason = match.certain ? "a usual label" : "close to '" + match.synonym + "'";
-    }
   }
 
   void finishLine(TableLine& line, StatementPart part) const {
@@ -271,7 +359,8 @@ class Guess {
     if (own.scale) line.scale = *own.scale;
   }
 
-  /// Whether a statement prints its costs as negatives, by the lines that can hardly be otherwise.
+  /// Where no total tells the sign: whether a statement prints its costs as negatives, by the lines that can hardly be
+  /// otherwise.
   void judgeSigns() {
     std::map<StatementPart, int> votes;
     const auto sumOf = [&](const TableLine& line) {
@@ -286,12 +375,14 @@ class Guess {
     };
     for (const TableLine& line : reading_.lines) {
       const LabelRule* rule = labels_.of(line.choice.line);
-      if (rule == nullptr || !rule->outflow || rule->eitherWay) continue;
-      votes[rule->part] += sumOf(line) < 0 ? 1 : -1;
+      if (rule == nullptr || !rule->outflow || rule->eitherWay || line.match == TableLine::Match::Rest) continue;
+      const double sum = sumOf(line);
+      if (sum != 0) votes[rule->part] += sum < 0 ? 1 : -1;
     }
-    for (TableLine& line : reading_.lines) {
+    for (size_t i = 0; i < reading_.lines.size(); ++i) {
+      TableLine& line = reading_.lines[i];
       const LabelRule* rule = labels_.of(line.choice.line);
-      if (rule == nullptr || !rule->outflow || line.match == TableLine::Match::Remembered) continue;
+      if (rule == nullptr || !rule->outflow || line.match == TableLine::Match::Remembered || signKnown_[i]) continue;
       if (votes[rule->part] > 0) {
         line.choice.weight = -1;
         line.choice.reason += "; costs are negative in this table";
@@ -300,21 +391,24 @@ class Guess {
   }
 
   const Sheet& sheet_;
+  const PlacingRules& rules_;
   const LabelRules& labels_;
   const TableHints& hints_;
   TableReading reading_;
+  std::vector<std::string> sections_;  ///< by line
+  std::vector<bool> signKnown_;
 };
 
 }  // namespace
 
-Result<TableReading> guessTable(const Sheet& sheet, const LabelRules& labels, const TableHints& hints) {
+Result<TableReading> guessTable(const Sheet& sheet, const PlacingRules& rules, const TableHints& hints) {
   // A heading row chosen by hand is one of the sheet as it is, unless said otherwise.
   const bool mayAcross = !hints.yearsDown.value_or(false);
   const bool mayDown = hints.yearsDown.value_or(!hints.headerRow);
   TableReading reading;
   bool readAcross = false;
   if (mayAcross) {
-    Guess across(sheet, labels, hints);
+    Guess across(sheet, rules, hints);
     readAcross = across.run();
     reading = across.take();
     if (readAcross && (reading.columns.size() > 1 || !mayDown)) return reading;
@@ -322,7 +416,7 @@ Result<TableReading> guessTable(const Sheet& sheet, const LabelRules& labels, co
   // Few years in one row may be many in one column: years down the side.
   if (mayDown) {
     const Sheet turned = sheet.transposed();
-    Guess down(turned, labels, hints);
+    Guess down(turned, rules, hints);
     if (down.run()) {
       TableReading other = down.take();
       other.yearsDown = true;
@@ -363,10 +457,7 @@ Result<std::vector<Fact>> factsOf(const Sheet& given, const TableReading& readin
       fact.label = line.label;
       fact.period.end = column.end;
       if (!line.balance) {
-        const auto ymd = std::chrono::year_month_day(column.end);
-        const auto before = std::chrono::year_month(ymd.year(), ymd.month()) - std::chrono::months(column.months);
-        fact.period.start =
-            lastOfMonth(static_cast<int>(before.year()), static_cast<unsigned>(before.month())) + std::chrono::days(1);
+        fact.period.start = startOf(column);
       }
       const int scale = shown->percent ? -2 : line.scale;
       fact.unit = shown->percent ? "pure" : line.shares ? "shares" : reading.currency;

@@ -10,6 +10,7 @@
 #include "core/filing/labels.h"
 #include "core/filing/mapping.h"
 #include "core/quantity/error.h"
+#include "core/structure/placing.h"
 #include "core/table/displayed.h"
 #include "core/table/sheet.h"
 
@@ -20,12 +21,13 @@ struct TableColumn {
   std::string heading;
   Date end{};
   int months = 12;
+  int weeks = 0;  ///< where the period is counted in weeks
   bool included = true;
   std::string doubt;  ///< why it was left out, or what may be wrong
 };
 
 struct TableLine {
-  enum class Match { None, Remembered, Known, Close };
+  enum class Match { None, Remembered, Known, Close, Rest };
   int row = 0;
   std::string label;
   std::string concept_name;  ///< "label:" and the label; a number is added where it repeats
@@ -47,6 +49,7 @@ struct TableReading {
   std::vector<TableColumn> columns;
   std::vector<TableLine> lines;
   std::vector<std::string> doubts;  ///< what the analyst should look at first
+  int sums = 0;                     ///< totals found among the rows
 };
 
 /// What is known before a table is read, and what the analyst has fixed.
@@ -65,7 +68,7 @@ struct TableHints {
 
 /// Reads a sheet's layout. Fails when no row or column names at least one period with figures
 /// beneath it, saying what was looked for.
-Result<TableReading> guessTable(const Sheet& sheet, const LabelRules& labels, const TableHints& hints);
+Result<TableReading> guessTable(const Sheet& sheet, const PlacingRules& rules, const TableHints& hints);
 
 /// Where a row's line changes, its timing and scale follow.
 void setLine(TableReading& reading, size_t line, const LineChoice& choice, const LabelRules& labels);

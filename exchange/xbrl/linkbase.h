@@ -5,7 +5,7 @@
 
 #include <string_view>
 
-#include "core/filing/inference.h"
+#include "core/filing/concept_network.h"
 #include "core/quantity/error.h"
 #include "exchange/stop_check.h"
 

@@ -192,7 +192,7 @@ Status guessSheets(const exchange::Workbook& workbook, const ImportContext& cont
   TableHints hints = context.hints;
   Error last{ErrorKind::BadInput, "the workbook has no sheets", p.name, "Give one with a table of figures"};
   for (size_t i = 0; i < workbook.sheets.size(); ++i) {
-    Result<TableReading> reading = guessTable(workbook.sheets[i], context.resources->labels, hints);
+    Result<TableReading> reading = guessTable(workbook.sheets[i], context.resources->placing(), hints);
     if (!reading) {
       last = reading.error();
       last.where = p.name + (last.where == "table" ? "" : ", " + last.where);
@@ -254,7 +254,7 @@ Status guessAgain(ImportPreview& p, size_t reading, const TableHints& fixed, con
     if (i != reading && p.readings[i].included) takeFrom(p.readings[i].reading, hints);
   }
   const auto sheet = static_cast<size_t>(p.readings.at(reading).sheet);
-  Result<TableReading> again = guessTable(p.workbook->sheets.at(sheet), context.resources->labels, hints);
+  Result<TableReading> again = guessTable(p.workbook->sheets.at(sheet), context.resources->placing(), hints);
   if (!again) return tl::unexpected(again.error());
   // Periods belong to the headings; under the same row they stay as corrected.
   const TableReading& before = p.readings[reading].reading;

@@ -250,6 +250,10 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   if (!rules) return tl::unexpected(rules.error());
   Result<std::vector<Tie>> ties = parseTies(*tiesText, "kits/standard/ties");
   if (!ties) return tl::unexpected(ties.error());
+  Result<std::vector<ContainedCost>> contained = parseContained(*tiesText, *ties, "kits/standard/ties");
+  if (!contained) return tl::unexpected(contained.error());
+  Result<std::vector<Tie>> solved = parseSolved(*tiesText, *ties, "kits/standard/ties");
+  if (!solved) return tl::unexpected(solved.error());
   Result<LabelRules> labels = LabelRules::parse(*labelsText, "kits/standard/labels");
   if (!labels) return tl::unexpected(labels.error());
   Result<PartRules> parts = PartRules::parse(*partsText, "kits/standard/parts");
@@ -280,9 +284,9 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
     if (isLine(rule.line)) continue;
     return fail(ErrorKind::BadInput, "there is no standard line '" + rule.line + "'", "kits/standard/labels");
   }
-  for (const auto& [concept_name, residual] : parts->all()) {
-    if (isLine(residual.line)) continue;
-    return fail(ErrorKind::BadInput, "there is no standard line '" + residual.line + "'", "kits/standard/parts");
+  for (const std::string& line : parts->lines()) {
+    if (isLine(line)) continue;
+    return fail(ErrorKind::BadInput, "there is no standard line '" + line + "'", "kits/standard/parts");
   }
   resources->models = std::move(*models);
   resources->rulesText = *rulesText;
@@ -292,6 +296,8 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   resources->model = std::move(*model);
   resources->rules = std::move(*rules);
   resources->ties = std::move(*ties);
+  resources->shapes = {std::move(*contained), std::move(*solved)};
+  resources->lines = LineTree(resources->ties);
   return std::shared_ptr<const Resources>(std::move(resources));
 }
 

@@ -6,14 +6,15 @@
 #include <string>
 #include <vector>
 
-#include "core/filing/inference.h"
 #include "core/filing/labels.h"
 #include "core/filing/mapping.h"
+#include "core/filing/shapes.h"
 #include "core/filing/tie.h"
 #include "core/model/syntax.h"
 #include "core/outlook/case.h"
 #include "core/quantity/error.h"
 #include "core/review/quality.h"
+#include "core/structure/placing_rules.h"
 #include "services/kits/build_texts.h"
 
 namespace zl::services {
@@ -34,10 +35,14 @@ struct Resources {
   std::string rulesText;             ///< what the rules were read from
   MappingRules rules;
   std::vector<Tie> ties;
+  StatementShapes shapes;
   LabelRules labels;
   PartRules parts;
+  LineTree lines{{}};  ///< of the ties
   std::vector<QualityTest> tests;
 
+  /// What tells a filed row its line.
+  [[nodiscard]] PlacingRules placing() const { return {labels, lines, parts}; }
   /// Of the model in use.
   [[nodiscard]] const BuildTexts& builds() const;
 

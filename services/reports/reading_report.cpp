@@ -19,6 +19,7 @@ std::string readingText(const ImportPreview& preview) {
       out += fmt::format("  {:<44} {}{:<28} {}\n", l.label, l.choice.weight < 0 ? "-" : " ",
                          l.choice.line.empty() ? "(none)" : l.choice.line, l.choice.reason);
     }
+    if (r.sums > 0) out += fmt::format("  {} of its rows found to be totals of others\n", r.sums);
     for (const std::string& doubt : r.doubts) out += "  look at: " + doubt + "\n";
   }
   return out;

@@ -4,6 +4,7 @@
 
 #include "core/filing/fact_lines.h"
 #include "core/filing/split.h"
+#include "core/structure/concept_placing.h"
 
 namespace zl::services {
 
@@ -53,15 +54,16 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
   filed->choices = evidence.choices;
   for (const auto& [concept_name, choice] : lines) filed->choices[concept_name] = choice;
   for (const auto& [concept_name, choice] :
-       inferChoices(evidence.facts, resources.rules, filed->choices, evidence.network, resources.parts,
-                    resources.labels, evidence.company.currency)) {
+       placeConcepts(evidence.facts, resources.rules, filed->choices, evidence.network, resources.placing(),
+                     evidence.company.currency)) {
     filed->choices[concept_name] = choice;
   }
   const std::vector<Fact> restated = restatedForSplits(evidence.facts, evidence.company.splits);
   const std::span<const Fact> facts = restated.empty() ? std::span<const Fact>(evidence.facts) : restated;
   const auto all = std::make_shared<const StandardStatements>(withFactRows(
-      StandardStatements::build(facts, resources.rules, evidence.company.currency, filed->choices, firstFiled), facts,
-      resources.model, evidence.company));
+      StandardStatements::build(facts, resources.rules, evidence.company.currency, filed->choices, firstFiled)
+          .shaped(resources.shapes, facts),
+      facts, resources.model, evidence.company));
   filed->statements = baseYear > 0 ? all->upTo(baseYear) : *all;
   if (filed->statements.years().size() < all->years().size()) filed->ahead = all;
   return filed;
@@ -74,8 +76,9 @@ std::shared_ptr<const FilingReview> reviewFilings(const Evidence& evidence, cons
   const std::span<const Fact> facts = restated.empty() ? std::span<const Fact>(evidence.facts) : restated;
   auto review = std::make_shared<FilingReview>();
   review->restatements = restatements(evidence.facts);
-  review->interim = std::make_shared<const InterimStatements>(InterimStatements::build(
-      facts, resources.rules, evidence.company.currency, filed.choices, own.firstFiled, filed.statements));
+  review->interim = std::make_shared<const InterimStatements>(
+      InterimStatements::build(facts, resources.rules, evidence.company.currency, filed.choices, own.firstFiled,
+                               filed.statements, resources.shapes));
   // What was filed since is tied at once, though nothing stands on it yet.
   review->ties = checkTies(resources.ties, all, evidence.facts);
   DocumentNames names;

@@ -9,7 +9,7 @@
 #include "core/capital/rates.h"
 #include "core/evidence/estimate.h"
 #include "core/filing/company.h"
-#include "core/filing/inference.h"
+#include "core/filing/concept_network.h"
 #include "core/filing/interim.h"
 #include "core/filing/minor_unit.h"
 #include "core/filing/restatement.h"

@@ -25,6 +25,11 @@ std::string factWords(const Snapshot& s, const LineCell::Part& part) {
   const Fact& f = s.evidence->facts[part.fact];
   const store::StoredDocument* d = s.document(f.document);
   const FiledInMinor written = s.evidence->asWritten(part.fact);
+  if (!part.share.empty()) {
+    return fmt::format("before {}, of which {} was taken out of it: {} {} for {}; {}, {}", f.concept_name.str(),
+                       part.share, written.text, written.unit, f.period.text(), d == nullptr ? "?" : d->document.name,
+                       f.place);
+  }
   return fmt::format("{}{} = {} {} for {}; {}, {}", part.weight < 0 ? "less " : "", f.concept_name.str(), written.text,
                      written.unit, f.period.text(), d == nullptr ? "?" : d->document.name, f.place);
 }

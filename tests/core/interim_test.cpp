@@ -4,6 +4,8 @@
 
 #include <gtest/gtest.h>
 
+#include "core/filing/shapes.h"
+
 namespace zl {
 namespace {
 
@@ -21,7 +23,7 @@ class Interim : public testing::Test {
   }
   void build() {
     annual_ = StandardStatements::build(facts_, rules_, "EUR");
-    s_ = InterimStatements::build(facts_, rules_, "EUR", {}, {}, annual_);
+    s_ = InterimStatements::build(facts_, rules_, "EUR", {}, {}, annual_, {});
   }
   int at(const std::string& label) {
     for (size_t i = 0; i < s_.quarters().size(); ++i) {

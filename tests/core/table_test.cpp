@@ -3,15 +3,16 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
-#include <fstream>
 #include <sstream>
 
 #include "core/table/reading.h"
-#include "tests/support/source_folder.h"
+#include "tests/support/kit_texts.h"
+#include "tests/support/sheet_text.h"
 
 namespace zl {
 namespace {
 
+using test::sheetOf;
 using testing::Contains;
 using testing::HasSubstr;
 
@@ -33,18 +34,26 @@ TEST_P(Headings, NameAPeriodOrNothing) {
 
 INSTANTIATE_TEST_SUITE_P(
     Texts, Headings,
-    testing::Values(Heading{"2024", "2024-03-31"}, Heading{" FY24 ", "2024-03-31"}, Heading{"FY2024A", "2024-03-31"},
-                    Heading{"2023/24", "2024-03-31"}, Heading{"31 Dec 2024", "2024-12-31"},
-                    Heading{"December 31, 2024", "2024-12-31"}, Heading{"31.12.2024", "2024-12-31"},
-                    Heading{"12/31/2024", "2024-12-31"}, Heading{"30/06/24", "2024-06-30"},
-                    Heading{"06/30/2024", "2024-06-30"}, Heading{"2024-12-31", "2024-12-31"},
-                    Heading{"Dec-24", "2024-12-31"}, Heading{"Year ended 31st March 2024", "2024-03-31"},
-                    Heading{"Feb 2024", "2024-02-29"}, Heading{"Q3 2024", "2023-12-31", 3},
-                    Heading{"1Q24", "2023-06-30", 3}, Heading{"H1 24", "2023-09-30", 6},
-                    Heading{"9M 2024", "2023-12-31", 9}, Heading{"6 months 2024", "2023-09-30", 6},
-                    Heading{"2025E", "2025-03-31"}, Heading{"Note", ""}, Heading{"Change %", ""}, Heading{"12", ""},
-                    Heading{"2024 revenue", ""}, Heading{"31.02.2024", ""}, Heading{"", ""}, Heading{"1,250", ""},
-                    Heading{"Q5 2024", ""}, Heading{"24", ""}, Heading{"99999999999999999999", ""}));
+    testing::Values(
+        Heading{"2024", "2024-03-31"}, Heading{" FY24 ", "2024-03-31"}, Heading{"FY2024A", "2024-03-31"},
+        Heading{"2023/24", "2024-03-31"}, Heading{"31 Dec 2024", "2024-12-31"},
+        Heading{"December 31, 2024", "2024-12-31"}, Heading{"31.12.2024", "2024-12-31"},
+        Heading{"12/31/2024", "2024-12-31"}, Heading{"30/06/24", "2024-06-30"}, Heading{"06/30/2024", "2024-06-30"},
+        Heading{"2024-12-31", "2024-12-31"}, Heading{"Dec-24", "2024-12-31"},
+        Heading{"Year ended 31st March 2024", "2024-03-31"}, Heading{"Feb 2024", "2024-02-29"},
+        Heading{"Q3 2024", "2023-12-31", 3}, Heading{"1Q24", "2023-06-30", 3}, Heading{"H1 24", "2023-09-30", 6},
+        Heading{"9M 2024", "2023-12-31", 9}, Heading{"6 months 2024", "2023-09-30", 6}, Heading{"2025E", "2025-03-31"},
+        Heading{"Note", ""}, Heading{"Change %", ""}, Heading{"12", ""}, Heading{"2024 revenue", ""},
+        Heading{"31.02.2024", ""}, Heading{"", ""}, Heading{"1,250", ""}, Heading{"Q5 2024", ""}, Heading{"24", ""},
+        Heading{"99999999999999999999", ""}, Heading{"52 weeks ended 1 February 2025", "2025-02-01"},
+        Heading{"53 weeks ended 3 February 2024 (restated)", "2024-02-03"},
+        Heading{"26 weeks ended 3 August 2024", "2024-08-03", 6}, Heading{"13 weeks to 4 May 2024", "2024-05-04", 3},
+        Heading{"Fiscal year ended September 30, 2025", "2025-09-30"},
+        Heading{"Three months ended 31 March 2024 (unaudited)", "2024-03-31", 3},
+        Heading{"Nine months ended September 30, 2024", "2024-09-30", 9},
+        Heading{"Third quarter 2024", "2023-12-31", 3}, Heading{"CY2023", "2023-03-31"},
+        Heading{"12/2023", "2023-12-31"}, Heading{"2024 (1)", "2024-03-31"}, Heading{"13/2023", ""},
+        Heading{"three cheers 2024", ""}));
 
 TEST(Headings, ForecastsAreMarked) {
   EXPECT_TRUE(periodHeading("2025E")->forecast);
@@ -93,6 +102,9 @@ TEST(UnitHeadings, CurrencyAndScale) {
                                                               {"$ million", "USD", 6},
                                                               {"(JPY bn)", "JPY", 9},
                                                               {"All figures in millions", "", 6},
+                                                              {"en milliers d'euros", "EUR", 3},
+                                                              {"TEUR", "EUR", 3},
+                                                              {"in Millionen Euro", "EUR", 6},
                                                               {"Revenue", "", -1},
                                                               {"m", "", -1}};
   for (const auto& [text, currency, scale] : kUnits) {
@@ -102,12 +114,15 @@ TEST(UnitHeadings, CurrencyAndScale) {
   }
 }
 
+const test::KitTexts& kit() {
+  static const test::KitTexts texts;
+  return texts;
+}
 const LabelRules& labels() {
-  static const LabelRules rules = [] {
-    std::ifstream in(test::sourceFolder() + "/kits/standard/labels");
-    return *LabelRules::parse(std::string(std::istreambuf_iterator<char>(in), {}), "standard.labels");
-  }();
-  return rules;
+  return kit().labels;
+}
+PlacingRules rules() {
+  return {kit().labels, kit().lines, kit().parts};
 }
 
 TEST(Labels, NameLinesExactlyNearlyOrNot) {
@@ -118,32 +133,17 @@ TEST(Labels, NameLinesExactlyNearlyOrNot) {
       {"Depreciation & amortization", "depreciation", true},
       {"Purchase of property, plant and equipment", "plant_bought", true},
       {"Total net sales revenue", "revenue", false},
-      {"Cost of goods and services sold", "cost_of_sales", false},
+      {"Cost of merchandise goods sold", "cost_of_sales", false},
       {"Weather", "", false},
       {"12", "", false}};
   for (const auto& [label, line, certain] : kLabels) {
-    const LabelRules::Match match = labels().match(label);
-    EXPECT_EQ(match.rule == nullptr ? "" : match.rule->line, line) << label;
-    EXPECT_EQ(match.certain, certain) << label;
+    const LabelRule* exactly = labels().exactly(label);
+    const std::vector<LabelRules::Near> near = labels().near(label);
+    EXPECT_EQ(exactly != nullptr, certain) << label;
+    EXPECT_EQ(exactly != nullptr ? exactly->line : near.empty() ? "" : near.front().rule->line, line) << label;
   }
   EXPECT_THAT(LabelRules::parse("revenue sales", "f").error().text(), HasSubstr("f, line 1"));
   EXPECT_FALSE(LabelRules::parse("= sales", "f"));
-}
-
-/// A sheet from text: cells by '|', rows by lines.
-Sheet sheetOf(const std::string& text) {
-  Sheet sheet;
-  std::istringstream lines(text);
-  int r = 0;
-  for (std::string line; std::getline(lines, line); ++r) {
-    sheet.rows.emplace_back();
-    std::istringstream cells(line);
-    int c = 0;
-    for (std::string cell; std::getline(cells, cell, '|'); ++c) {
-      sheet.add({r, c, SheetCell::Kind::Text, cell});
-    }
-  }
-  return sheet;
 }
 
 const char* const kStatement =
@@ -162,7 +162,7 @@ const char* const kStatement =
 
 TEST(Reading, GuessesColumnsUnitsLinesAndSigns) {
   const Sheet sheet = sheetOf(kStatement);
-  const auto reading = guessTable(sheet, labels(), {});
+  const auto reading = guessTable(sheet, rules(), {});
   ASSERT_TRUE(reading) << reading.error().text();
   EXPECT_EQ(reading->headerRow, 2);
   EXPECT_EQ(reading->labelColumn, 0);
@@ -211,7 +211,7 @@ TEST(Reading, RememberedChoicesAndCorrectionsWin) {
   hints.remembered["label:Net sales"] = {"other_income", -1, "as chosen before"};
   hints.fixedScale = 3;
   hints.fixedCurrency = "GBP";
-  auto reading = guessTable(sheet, labels(), hints);
+  auto reading = guessTable(sheet, rules(), hints);
   ASSERT_TRUE(reading);
   EXPECT_EQ(reading->lines[0].choice.line, "other_income");
   EXPECT_EQ(reading->lines[0].match, TableLine::Match::Remembered);
@@ -230,7 +230,7 @@ TEST(Reading, YearsDownTheSide) {
       sheetOf("GBP'000|Turnover|Operating profit|Stocks\nFY22|1.000|90|10\nFY23|1.100,5|95|12\nFY24|1.200|99|14\n");
   TableHints hints;
   hints.fiscal = FiscalEnd{6};
-  const auto reading = guessTable(sheet, labels(), hints);
+  const auto reading = guessTable(sheet, rules(), hints);
   ASSERT_TRUE(reading) << reading.error().text();
   EXPECT_TRUE(reading->yearsDown);
   EXPECT_EQ(reading->columns.size(), 3u);
@@ -247,12 +247,12 @@ TEST(Reading, AHeadingChosenByHandKeepsItsDirection) {
   TableHints hints;
   hints.yearsDown = true;
   hints.headerRow = 0;
-  const auto down = guessTable(sheet, labels(), hints);
+  const auto down = guessTable(sheet, rules(), hints);
   ASSERT_TRUE(down) << down.error().text();
   EXPECT_TRUE(down->yearsDown);
   EXPECT_EQ(down->columns.size(), 2u);
   hints.yearsDown = false;
-  EXPECT_FALSE(guessTable(sheet, labels(), hints)) << "the first row names no years";
+  EXPECT_FALSE(guessTable(sheet, rules(), hints)) << "the first row names no years";
 }
 
 TEST(Reading, CostsInPowersOfTenAreNegativeToo) {
@@ -260,7 +260,7 @@ TEST(Reading, CostsInPowersOfTenAreNegativeToo) {
   for (SheetCell& cell : sheet.rows[2].cells) {
     if (cell.column > 0) cell = {cell.row, cell.column, SheetCell::Kind::Number, "-1.5E3"};
   }
-  const auto reading = guessTable(sheet, labels(), {});
+  const auto reading = guessTable(sheet, rules(), {});
   ASSERT_TRUE(reading);
   EXPECT_EQ(reading->lines.back().choice.weight, -1);
   const auto facts = factsOf(sheet, *reading);
@@ -269,7 +269,7 @@ TEST(Reading, CostsInPowersOfTenAreNegativeToo) {
 }
 
 TEST(Reading, DoubtsAreSaid) {
-  const auto reading = guessTable(sheetOf("|2024|2024|2025E\nSales|1|2|3\nSales|4|5|6\n"), labels(), {});
+  const auto reading = guessTable(sheetOf("|2024|2024|2025E\nSales|1|2|3\nSales|4|5|6\n"), rules(), {});
   ASSERT_TRUE(reading);
   EXPECT_THAT(reading->doubts, Contains(HasSubstr("names no scale")));
   EXPECT_THAT(reading->doubts, Contains(HasSubstr("names no currency")));
@@ -278,10 +278,10 @@ TEST(Reading, DoubtsAreSaid) {
   EXPECT_EQ(reading->columns[2].doubt, "marked as a forecast");
   EXPECT_EQ(reading->lines[1].concept_name, "label:Sales (2)");
   EXPECT_THAT(reading->lines[1].choice.reason, HasSubstr("an earlier row is revenue already"));
-  EXPECT_THAT(guessTable(sheetOf("a|b\nc|d\n"), labels(), {}).error().text(), HasSubstr("no row names years"));
-  EXPECT_FALSE(guessTable(Sheet{}, labels(), {}));
+  EXPECT_THAT(guessTable(sheetOf("a|b\nc|d\n"), rules(), {}).error().text(), HasSubstr("no row names years"));
+  EXPECT_FALSE(guessTable(Sheet{}, rules(), {}));
   const Sheet broken = sheetOf("EUR m|2024|2023\nSales|1|2\nTax|x1|3\n");
-  EXPECT_THAT(factsOf(broken, *guessTable(broken, labels(), {})).error().text(),
+  EXPECT_THAT(factsOf(broken, *guessTable(broken, rules(), {})).error().text(),
               HasSubstr("cell B3: 'x1' is not a figure"));
 }
 

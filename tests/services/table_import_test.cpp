@@ -160,7 +160,7 @@ TEST_F(DemoBook, ALinkbasePlacesTheFilersOwnConcepts) {
   ASSERT_TRUE(session->importFiles({{"vsh_cal.xml", links}}));
   EXPECT_GT(figure(*session, "other_current_assets", 11), before);
   EXPECT_THAT(session->now()->filed->choices.at("vsh:OrderBacklog").reason,
-              HasSubstr("a part of ifrs-full:CurrentAssets"));
+              HasSubstr("the rest of ifrs-full:CurrentAssets"));
   ASSERT_TRUE(session->undo());
   EXPECT_EQ(figure(*session, "other_current_assets", 11), before);
 }

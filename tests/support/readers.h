@@ -74,8 +74,10 @@ const Error* table(const std::string& content, Error& error) {
   const auto workbook = readOf<Read>(content);
   if (!workbook) return keep(workbook, error);
   static const LabelRules labels = *LabelRules::parse("revenue = revenue\n-tax = income tax\n", "l");
+  static const LineTree lines(*parseTies("tie net \"Net\" net_income = revenue - tax", "t"));
+  static const PartRules parts = *PartRules::parse("net_income = -tax\n", "p");
   for (const Sheet& sheet : workbook->sheets) {
-    const auto reading = guessTable(sheet, labels, {});
+    const auto reading = guessTable(sheet, {labels, lines, parts}, {});
     if (!reading) return keep(reading, error);
     const auto facts = factsOf(sheet, *reading);
     if (!facts) return keep(facts, error);

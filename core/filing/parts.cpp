@@ -1,0 +1,71 @@
+#include "core/filing/parts.h"
+
+#include <sstream>
+
+#include "core/filing/labels.h"
+#include "core/filing/rule_lines.h"
+
+namespace zl {
+
+Result<PartRules> PartRules::parse(std::string_view text, const std::string& source) {
+  PartRules parts;
+  RuleLines lines(text, source);
+  while (lines.next()) {
+    const std::string_view line = lines.line();
+    const size_t equals = line.find('=');
+    std::string_view name = trimmedRule(line.substr(0, equals));
+    std::string_view to = equals == std::string_view::npos ? std::string_view{} : trimmedRule(line.substr(equals + 1));
+    Residual residual;
+    if (!to.empty() && to[0] == '-') {
+      residual.weight = -1;
+      to = trimmedRule(to.substr(1));
+    }
+    if (const size_t at = to.find(" beside "); at != std::string_view::npos) {
+      std::istringstream beside{std::string(to.substr(at + std::string_view(" beside ").size()))};
+      for (std::string word; beside >> word;) residual.beside.insert(word);
+      to = trimmedRule(to.substr(0, at));
+    }
+    if (name.empty() || to.empty()) {
+      return fail(ErrorKind::BadInput, "a rule reads 'concept = line' or 'concept = -line'", lines.where());
+    }
+    residual.line = std::string(to);
+    if (name[0] != '"') {
+      parts.residuals_[std::string(name)] = residual;
+      continue;
+    }
+    for (std::string_view rest = name; !rest.empty();) {
+      const size_t bar = rest.find('|');
+      const std::string_view label = trimmedRule(rest.substr(0, bar));
+      const std::string normal = normalisedLabel(label);
+      if (label.size() < 3 || label[0] != '"' || label.back() != '"' || normal.empty()) {
+        return fail(ErrorKind::BadInput, "a label stands in quotation marks, several are parted by '|'", lines.where());
+      }
+      parts.byLabel_[normal] = residual;
+      rest = bar == std::string_view::npos ? std::string_view{} : rest.substr(bar + 1);
+    }
+  }
+  return parts;
+}
+
+const PartRules::Residual* PartRules::of(const std::string& concept_name) const {
+  const auto found = residuals_.find(concept_name);
+  return found == residuals_.end() ? nullptr : &found->second;
+}
+
+std::set<std::string> PartRules::lines() const {
+  std::set<std::string> lines;
+  for (const auto* residuals : {&residuals_, &byLabel_}) {
+    for (const auto& [name, residual] : *residuals) {
+      lines.insert(residual.line);
+      lines.insert(residual.beside.begin(), residual.beside.end());
+    }
+  }
+  return lines;
+}
+
+const PartRules::Residual* PartRules::ofLabel(std::string_view label) const {
+  const auto found = byLabel_.find(normalisedLabel(label));
+  return found == byLabel_.end() ? nullptr : &found->second;
+}
+
+}  // namespace zl

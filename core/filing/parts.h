@@ -1,0 +1,35 @@
+#pragma once
+// Where parts of a total go that nothing else places.
+
+#include <map>
+#include <set>
+#include <string>
+#include <string_view>
+
+#include "core/quantity/error.h"
+
+namespace zl {
+
+/// Totals and headings whose other parts go to one residual line: text of kits/standard/parts,
+/// 'concept = line' or 'concept = -line', one a line; for tables 'line = ...' and '"label" | "label" = ...'. What
+/// follows 'beside' are the lines among which a label is looked for that several lines have.
+class PartRules {
+ public:
+  static Result<PartRules> parse(std::string_view text, const std::string& source);
+  struct Residual {
+    std::string line;
+    int weight = 1;
+    std::set<std::string> beside;  ///< other lines that stand under the same total or heading
+  };
+  [[nodiscard]] const Residual* of(const std::string& concept_name) const;
+  /// By what a table calls the total or heading; null where no rule has such a label.
+  [[nodiscard]] const Residual* ofLabel(std::string_view label) const;
+  /// Every line that parts go to.
+  [[nodiscard]] std::set<std::string> lines() const;
+
+ private:
+  std::map<std::string, Residual> residuals_;
+  std::map<std::string, Residual> byLabel_;  ///< by normalised label
+};
+
+}  // namespace zl

@@ -1,0 +1,56 @@
+#include "core/filing/solved.h"
+
+#include <algorithm>
+#include <sstream>
+
+namespace zl {
+
+Result<std::vector<Tie>> parseSolved(std::string_view text, const std::vector<Tie>& ties, const std::string& source) {
+  std::vector<Tie> list;
+  std::istringstream lines{std::string(text)};
+  std::string line;
+  for (int number = 1; std::getline(lines, line); ++number) {
+    line.resize(std::min(line.size(), line.find('#')));
+    std::istringstream words(line);
+    std::string word;
+    if (!(words >> word) || word != "solve") continue;
+    const std::string where = source + ", line " + std::to_string(number);
+    if (!(words >> word)) return fail(ErrorKind::BadInput, "expected the name of a tie after 'solve'", where);
+    const auto found = std::find_if(ties.begin(), ties.end(), [&](const Tie& t) { return t.name == word; });
+    if (found == ties.end()) return fail(ErrorKind::BadInput, "there is no tie '" + word + "'", where);
+    const bool opening =
+        std::any_of(found->addends.begin(), found->addends.end(), [](const TieTerm& term) { return term.opening; });
+    if (opening) return fail(ErrorKind::BadInput, "'" + word + "' has an opening balance and is not solved", where);
+    list.push_back(*found);
+  }
+  return list;
+}
+
+bool solve(const Tie& tie, const std::function<LineCell*(const std::string&)>& cellOf) {
+  std::vector<TieTerm> terms = tie.addends;
+  terms.push_back({tie.total.line, -1, false});
+  LineCell* missing = nullptr;
+  int weight = 0;
+  for (const TieTerm& term : terms) {
+    LineCell* cell = cellOf(term.line);
+    if (cell == nullptr) return false;
+    if (cell->origin != Origin::Missing) continue;
+    if (missing != nullptr) return false;
+    missing = cell;
+    weight = term.weight;
+  }
+  if (missing == nullptr) return false;
+  LineCell solved{Figure::of(0.0), Origin::Filed, {}};
+  for (const TieTerm& term : terms) {
+    const LineCell* cell = cellOf(term.line);
+    if (cell == missing) continue;
+    const int sign = -weight * term.weight;
+    solved.figure = solved.figure + cell->figure * Figure::of(sign);
+    for (const LineCell::Part& part : cell->parts) solved.parts.push_back({part.fact, sign * part.weight, part.share});
+  }
+  if (solved.parts.empty()) return false;
+  *missing = std::move(solved);
+  return true;
+}
+
+}  // namespace zl

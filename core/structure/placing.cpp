@@ -1,0 +1,357 @@
+#include "core/structure/placing.h"
+
+#include <algorithm>
+#include <map>
+#include <set>
+
+namespace zl {
+namespace {
+
+/// The total a row is a part of, as far as it says where the row belongs.
+struct Home {
+  std::string total;                              ///< standard line; empty where nothing is known
+  const PartRules::Residual* residual = nullptr;  ///< where parts go that no label places
+  int sign = 0;                                   ///< with which the row enters `total`; 0 where only a heading tells
+  std::optional<size_t> within;  ///< a row that stands on a line which is no sum: its parts are set aside
+  std::optional<size_t> row;     ///< the total's row
+};
+
+class Placing {
+ public:
+  Placing(std::span<const RowToPlace> rows, const SumTree& tree, const PlacingRules& rules,
+          const std::set<std::string>& taken)
+      : rows_(rows),
+        tree_(tree),
+        rules_(rules),
+        taken_(taken),
+        placed_(rows.size()),
+        exact_(rows.size()),
+        notes_(rows.size()) {
+    for (size_t r = 0; r < rows.size(); ++r) {
+      exact_[r] = rows[r].line.empty() ? rules.labels.exactly(rows[r].label) : rules.labels.of(rows[r].line);
+      if (isTotal(r) && rows[r].total != nullptr) summed_.insert(rows[r].total->line);
+      if (rows[r].chosen != nullptr) {
+        placed_[r] = {*rows[r].chosen, PlacedRow::By::Choice, true};
+        if (!placed_[r].choice.line.empty()) holders_[placed_[r].choice.line] = r;
+      }
+    }
+  }
+
+  std::vector<PlacedRow> run() {
+    placeTotals();
+    for (size_t r = 0; r < rows_.size(); ++r) homes_.push_back(homeOf(r));
+    chooseShared();
+    placeByLabel();
+    placeByLikeness(false);
+    for (size_t r = 0; r < rows_.size(); ++r) homes_[r] = homeOf(r);  // what resembles a line holds its parts too
+    placeRest();
+    return std::move(placed_);
+  }
+
+ private:
+  [[nodiscard]] bool isOpen(size_t r) const { return placed_[r].by == PlacedRow::By::Nothing; }
+  [[nodiscard]] bool isFree(const std::string& line) const {
+    return taken_.count(line) == 0 && holders_.count(line) == 0;
+  }
+  [[nodiscard]] const std::string& label(size_t r) const { return rows_[r].label; }
+  [[nodiscard]] const std::string& named(size_t r) const { return rows_[r].name; }
+  [[nodiscard]] bool isTotal(size_t r) const { return tree_.of(r) != nullptr && !rows_[r].whole; }
+
+  [[nodiscard]] int signIn(size_t part, size_t total) const {
+    for (const SumTerm& term : tree_.of(total)->terms) {
+      if (term.row == part) return term.sign;
+    }
+    return 1;
+  }
+
+  void place(size_t r, const std::string& line, PlacedRow::By by, std::string reason) {
+    placed_[r].choice.line = line;
+    placed_[r].choice.reason = std::move(reason);
+    placed_[r].by = by;
+    holders_.try_emplace(line, r);
+  }
+
+  /// Whether a line is another part of what a line is a part of.
+  [[nodiscard]] bool isBeside(const std::string& other, const std::string& line) const {
+    const std::string total = rules_.lines.totalOf(line);
+    return !total.empty() && rules_.lines.weightIn(other, total) && !rules_.lines.weightIn(other, line);
+  }
+
+  /// Whether a total is better left to its parts: one of them names a line beside its own.
+  [[nodiscard]] bool partsNameOthers(size_t total, const std::string& line) const {
+    const FoundSum* sum = tree_.of(total);
+    if (sum == nullptr) return false;
+    return std::any_of(sum->terms.begin(), sum->terms.end(), [&](const SumTerm& term) {
+      const LabelRule* rule = exact_[term.row];
+      const bool other = rule != nullptr && rule->line != line && isBeside(rule->line, line);
+      return other || partsNameOthers(term.row, line);
+    });
+  }
+
+  /// How many of a total's parts, at any depth, name lines that its line is a sum of.
+  [[nodiscard]] int agreeing(size_t total, const std::string& line) const {
+    const FoundSum* sum = tree_.of(total);
+    int count = 0;
+    if (sum == nullptr) return 0;
+    for (const SumTerm& term : sum->terms) {
+      const LabelRule* rule = exact_[term.row];
+      count += rule != nullptr && rules_.lines.weightIn(rule->line, line) ? 1 : 0;
+      count += agreeing(term.row, line);
+    }
+    return count;
+  }
+
+  /// Totals first: what they are says what their parts may be.
+  void placeTotals() {
+    std::map<std::string, size_t> best;
+    for (size_t r = 0; r < rows_.size(); ++r) {
+      const LabelRule* rule = exact_[r];
+      const bool total = isTotal(r) || (rule != nullptr && rules_.lines.isTotal(rule->line));
+      if (!isOpen(r) || rule == nullptr || !total || !isFree(rule->line)) continue;
+      if (tree_.repeats[r] && exact_[*tree_.repeats[r]] == rule) continue;
+      if (partsNameOthers(r, rule->line)) continue;
+      const auto [held, first] = best.try_emplace(rule->line, r);
+      if (!first && agreeing(r, rule->line) > agreeing(held->second, rule->line)) held->second = r;
+    }
+    for (const auto& [line, r] : best) place(r, line, PlacedRow::By::Label, "a usual label");
+    placeByLikeness(true);
+    for (size_t r = 0; r < rows_.size(); ++r) {
+      if (!isOpen(r) && placed_[r].by != PlacedRow::By::Choice && isPrintedNegative(r)) {
+        placed_[r].choice.weight = -1;
+        placed_[r].signKnown = true;
+      }
+    }
+  }
+
+  /// A total of balances with nothing above zero among its parts: "less: liabilities (286)". One that is negative
+  /// because of some of its parts is so indeed.
+  [[nodiscard]] bool isPrintedNegative(size_t r) const {
+    const std::string& line =
+        placed_[r].choice.line.empty() && rows_[r].total != nullptr ? rows_[r].total->line : placed_[r].choice.line;
+    const LabelRule* rule = rules_.labels.of(line);
+    return rule != nullptr && rule->part == StatementPart::Balance && isTotal(r) && partsAreNegative(r);
+  }
+  [[nodiscard]] bool partsAreNegative(size_t r) const {
+    const FoundSum* sum = tree_.of(r);
+    if (!rows_[r].negative || sum == nullptr) return rows_[r].negative;
+    return std::all_of(sum->terms.begin(), sum->terms.end(),
+                       [&](const SumTerm& term) { return partsAreNegative(term.row); });
+  }
+
+  /// A label that several lines have is the one whose total the row is a part of; among those the one that stands under
+  /// its heading; where nothing tells, the one of the statement that the rows above are of.
+  void chooseShared() {
+    StatementPart part = StatementPart::Income;
+    for (size_t r = 0; r < rows_.size(); ++r) {
+      if (const LabelRule* placed = rules_.labels.of(placed_[r].choice.line)) part = placed->part;
+      if (!isOpen(r) || !rows_[r].line.empty() || exact_[r] == nullptr) continue;
+      int most = -1;
+      for (const LabelRule* rule : rules_.labels.allExactly(label(r))) {
+        const Fit fit = fitOf(r, *rule);
+        const bool beside = isUnder(rows_[r].heading, *rule) || isUnder(homes_[r].residual, *rule);
+        const int points = (fit.fits && !fit.elsewhere ? 4 : 0) + (fit.weight ? 4 : 0) + (beside ? 2 : 0) +
+                           (rule->part == part ? 1 : 0);
+        if (points > most) exact_[r] = rule;
+        most = std::max(most, points);
+      }
+      if (exact_[r] != nullptr && fitOf(r, *exact_[r]).fits) part = exact_[r]->part;
+    }
+  }
+  [[nodiscard]] static bool isUnder(const PartRules::Residual* heading, const LabelRule& rule) {
+    return heading != nullptr && heading->beside.count(rule.line) > 0;
+  }
+
+  [[nodiscard]] Home homeOf(size_t r) const {
+    Home home;
+    int sign = 1;
+    size_t at = r;
+    while (tree_.parent[at]) {
+      const size_t up = *tree_.parent[at];
+      sign *= signIn(at, up);
+      at = up;
+      const std::string& line = placed_[at].choice.line;
+      const PartRules::Residual* residual = rows_[at].total;
+      if (rows_[at].whole || (!line.empty() && !rules_.lines.isTotal(line))) {
+        home.within = at;
+        home.sign = sign;
+        home.total = line;
+        return home;
+      }
+      if (line.empty() && residual == nullptr) continue;
+      home.row = at;
+      home.sign = sign * placed_[at].choice.weight;
+      home.total = line;
+      home.residual = residual != nullptr ? residual : rules_.parts.of(line);
+      if (line.empty()) {
+        home.total = rules_.lines.totalOf(residual->line);
+        home.sign *= rules_.lines.weightIn(residual->line, home.total).value_or(1) * residual->weight *
+                     (isPrintedNegative(at) ? -1 : 1);
+      }
+      return home;
+    }
+    if (const PartRules::Residual* heading = rows_[r].heading) {
+      home.total = rules_.lines.totalOf(heading->line);
+      home.residual = heading;
+    }
+    return home;
+  }
+
+  /// Whether a row may stand on a rule's line for all that its total says; the weight then.
+  struct Fit {
+    bool fits = true;
+    bool elsewhere = false;  ///< in another statement than its own, which it may
+    std::optional<int> weight;
+  };
+  [[nodiscard]] Fit fitOf(size_t r, const LabelRule& rule) const {
+    const Home& home = homes_[r];
+    if (home.total.empty()) return {};
+    if (const std::optional<int> weight = rules_.lines.weightIn(rule.line, home.total)) {
+      return {true, false, home.sign == 0 ? std::nullopt : std::optional(*weight * home.sign)};
+    }
+    const LabelRule* total = rules_.labels.of(home.total);
+    const std::optional<int> plain =
+        home.sign == 0 ? std::nullopt : std::optional(rule.outflow ? -home.sign : home.sign);
+    // Lines that enter no total are told beside the others of their statement.
+    if (rules_.lines.totalOf(rule.line).empty() && !rules_.lines.isTotal(rule.line)) {
+      return {total == nullptr || total->part == rule.part, false, plain};
+    }
+    return {rule.anywhere, true, home.sign == 0 ? std::nullopt : std::optional(home.sign)};
+  }
+
+  void give(size_t r, const LabelRule& rule, const Fit& fit, PlacedRow::By by, std::string reason) {
+    place(r, rule.line, by, std::move(reason));
+    if (!fit.weight) return;
+    placed_[r].choice.weight = *fit.weight;
+    placed_[r].signKnown = true;
+  }
+
+  /// Rows whose label is a line's: one a line, or several parts of one total that stand side by side.
+  void placeByLabel() {
+    for (const int round : {0, 1, 2}) {  // parts of known totals, rows by themselves, rows of other statements
+      for (size_t r = 0; r < rows_.size(); ++r) {
+        const LabelRule* rule = exact_[r];
+        if (!isOpen(r) || rule == nullptr) continue;
+        if (taken_.count(rule->line) > 0) {
+          setAside(r, "another sheet has " + rule->line + " already");
+          continue;
+        }
+        if (isTotal(r) && partsNameOthers(r, rule->line)) continue;
+        const Fit fit = fitOf(r, *rule);
+        const int own = fit.elsewhere ? 2 : fit.weight ? 0 : 1;
+        if (!fit.fits || own != round) continue;
+        if (const auto held = holders_.find(rule->line); held != holders_.end() && !standBeside(r, held->second)) {
+          notes_[r] = "an earlier row is " + rule->line + " already";
+          continue;
+        }
+        give(r, *rule, fit, PlacedRow::By::Label,
+             fit.elsewhere ? "a usual label; from another statement, its own has no such row" : "a usual label");
+      }
+    }
+    // A total placed by its label takes its sign from the one above.
+    for (size_t r = 0; r < rows_.size(); ++r) {
+      if (placed_[r].by != PlacedRow::By::Label || placed_[r].signKnown || homes_[r].sign == 0) continue;
+      const std::optional<int> weight = rules_.lines.weightIn(placed_[r].choice.line, homes_[r].total);
+      if (!weight) continue;
+      placed_[r].choice.weight = *weight * homes_[r].sign;
+      placed_[r].signKnown = true;
+    }
+  }
+
+  [[nodiscard]] bool standBeside(size_t r, size_t holder) const {
+    return tree_.parent[r].has_value() && tree_.parent[r] == tree_.parent[holder] && !tree_.repeats[r] &&
+           placed_[holder].by != PlacedRow::By::Likeness && !rules_.lines.isTotal(placed_[holder].choice.line);
+  }
+
+  /// Of all pairs of a row and a line that resemble each other the likest first.
+  void placeByLikeness(bool totals) {
+    struct Pair {
+      size_t row;
+      LabelRules::Near near;
+    };
+    std::vector<Pair> pairs;
+    for (size_t r = 0; r < rows_.size(); ++r) {
+      const bool total = isTotal(r);
+      if (!isOpen(r) || !rows_[r].filed || rows_[r].total != nullptr || exact_[r] != nullptr || tree_.repeats[r] ||
+          (totals && !total))
+        continue;
+      for (LabelRules::Near& near : rules_.labels.near(label(r))) {
+        // A total resembles a total; its parts must not say otherwise.
+        if (total && (!rules_.lines.isTotal(near.rule->line) && totals)) continue;
+        if (total && partsNameOthers(r, near.rule->line)) continue;
+        pairs.push_back({r, std::move(near)});
+      }
+    }
+    std::stable_sort(pairs.begin(), pairs.end(),
+                     [](const Pair& a, const Pair& b) { return a.near.likeness > b.near.likeness; });
+    for (const Pair& pair : pairs) {
+      if (!isOpen(pair.row) || !isFree(pair.near.rule->line)) continue;
+      const Fit fit = totals ? Fit{} : fitOf(pair.row, *pair.near.rule);
+      if (!fit.fits || fit.elsewhere) continue;
+      give(pair.row, *pair.near.rule, fit, PlacedRow::By::Likeness, "close to '" + pair.near.synonym + "'");
+    }
+  }
+
+  /// What is left: parts of a total join its residual line, everything else is set aside with the reason.
+  void placeRest() {
+    for (size_t r = 0; r < rows_.size(); ++r) {
+      if (isOpen(r)) placeRest(r);
+    }
+  }
+
+  void placeRest(size_t r) {
+    const Home& home = homes_[r];
+    if (isTotal(r) || rows_[r].total != nullptr) return setAside(r, "a total; its parts are placed");
+    if (tree_.repeats[r]) return setAside(r, "the figures of " + named(*tree_.repeats[r]));
+    if (home.within) {
+      const std::string part = "a part of " + named(*home.within);
+      if (!rows_[*home.within].filed) return placeAsRest(r, home.total, home.sign, part + ", which is not filed");
+      if (home.total.empty()) return setAside(r, part + ", which is filed and placed by itself");
+      return setAside(r, part + ", which stands on " + home.total + " already");
+    }
+    if (!home.total.empty() && taken_.count(home.total) > 0) {
+      return setAside(r, "another sheet has " + home.total + " already");
+    }
+    if (home.row && home.residual == nullptr) {
+      return setAside(r, "a part of " + named(*home.row) + ", which stands by itself");
+    }
+    if (home.row) {
+      const int weight = rules_.lines.weightIn(home.residual->line, home.total).value_or(1) * home.sign;
+      return placeAsRest(r, home.residual->line, weight, "the rest of " + named(*home.row));
+    }
+    if (home.residual != nullptr && summed_.count(home.residual->line) == 0) {
+      return placeAsRest(r, home.residual->line, home.residual->weight, "under " + rows_[r].headingName);
+    }
+    placed_[r].choice.reason = notes_[r].empty() ? "no line has a label like this" : notes_[r];
+  }
+
+  void setAside(size_t r, std::string reason) {
+    placed_[r].by = PlacedRow::By::Aside;
+    placed_[r].choice.reason = std::move(reason);
+  }
+
+  void placeAsRest(size_t r, const std::string& line, int weight, std::string reason) {
+    place(r, line, PlacedRow::By::Residual, std::move(reason));
+    placed_[r].choice.weight = weight;
+    placed_[r].signKnown = true;
+  }
+
+  std::span<const RowToPlace> rows_;
+  const SumTree& tree_;
+  const PlacingRules& rules_;
+  const std::set<std::string>& taken_;
+  std::vector<PlacedRow> placed_;
+  std::vector<const LabelRule*> exact_;
+  std::vector<Home> homes_;
+  std::vector<std::string> notes_;         ///< why a row's label was not believed
+  std::set<std::string> summed_;           ///< residual lines of totals whose parts are known
+  std::map<std::string, size_t> holders_;  ///< of a line: the first row on it
+};
+
+}  // namespace
+
+std::vector<PlacedRow> placeRows(std::span<const RowToPlace> rows, const SumTree& tree, const PlacingRules& rules,
+                                 const std::set<std::string>& taken) {
+  return Placing(rows, tree, rules, taken).run();
+}
+
+}  // namespace zl

@@ -1,0 +1,183 @@
+// Shapes of statements: depreciation inside the functions, totals that are not stated.
+// Depreciation: Worked by hand: 1,000 less 600 less 250 is the EBIT of 150 that was filed, and the
+// 80 of depreciation are in the 850: 80 x 600 / 850 = 56.47, to the last place filed 56, and the rest, 24, of the 250.
+
+#include "core/filing/shapes.h"
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include "core/filing/interim.h"
+
+namespace zl {
+namespace {
+
+using testing::HasSubstr;
+
+constexpr const char* kTies =
+    "tie ebit \"EBIT\" ebit = sales - cost - functions - depreciation\n"
+    "inside ebit depreciation = cost + functions\n";
+
+class Inside : public testing::Test {
+ protected:
+  void file(const char* name, const char* text, Period period = {makeDate(2024, 1, 1), makeDate(2024, 12, 31)}) {
+    Fact f;
+    f.concept_name = name;
+    f.text = text;
+    f.unit = "EUR";
+    f.period = period;
+    facts_.push_back(f);
+  }
+  void year(const char* ebit) {
+    file("sales", "1000");
+    file("cost", "600");
+    file("functions", "250");
+    file("depreciation", "80");
+    file("ebit", ebit);
+  }
+  [[nodiscard]] StandardStatements statements() const {
+    return StandardStatements::build(facts_, rules_, "EUR").shaped(shapes_, facts_);
+  }
+
+  std::vector<Fact> facts_;
+  MappingRules rules_ = *MappingRules::parse(
+      "sales = sales\ncost = cost\nfunctions = functions\ndepreciation = depreciation\nebit = ebit\n", "r");
+  std::vector<Tie> ties_ = *parseTies(kTies, "t");
+  StatementShapes shapes_{*parseContained(kTies, ties_, "t"), {}};
+};
+
+TEST_F(Inside, IsTakenOutInProportionAndTheTieHolds) {
+  year("150");
+  const StandardStatements s = statements();
+  EXPECT_EQ(s.at("cost", 0).figure.value(), 544);
+  EXPECT_EQ(s.at("functions", 0).figure.value(), 226);
+  EXPECT_EQ(s.at("depreciation", 0).figure.value(), 80);
+  EXPECT_EQ(checkTies(ties_, s, facts_)[0].state, TieResult::State::Ties);
+  EXPECT_EQ(s.at("cost", 0).parts.back().share, "56");
+  EXPECT_EQ(s.at("functions", 0).parts.back().share, "24");
+}
+
+TEST_F(Inside, WhatIsApartOrUnknownStays) {
+  const std::tuple<const char*, const char*> kCases[] = {{"70", "it is deducted beside them"},
+                                                         {"131", "the gap is something else"}};
+  for (const auto& [ebit, why] : kCases) {
+    facts_.clear();
+    year(ebit);
+    EXPECT_EQ(statements().at("cost", 0).figure.value(), 600) << why;
+  }
+  facts_.pop_back();
+  EXPECT_EQ(statements().at("cost", 0).figure.value(), 600) << "no EBIT is filed";
+  facts_.clear();
+  year("150");
+  facts_[1].text = "-600";
+  facts_[2].text = "1450";
+  EXPECT_EQ(statements().at("cost", 0).figure.value(), -600) << "a line below zero holds nothing";
+  EXPECT_EQ(statements().at("functions", 0).figure.value(), 1370);
+}
+
+TEST_F(Inside, QuartersFollowTheirYear) {
+  year("150");
+  // Nine months: 700 less 430 less 180 is 90; of their 60 of depreciation 42 are in the 430.
+  const Period nine{makeDate(2024, 1, 1), makeDate(2024, 9, 30)};
+  file("sales", "700", nine);
+  file("cost", "430", nine);
+  file("functions", "180", nine);
+  file("depreciation", "60", nine);
+  file("ebit", "90", nine);
+  const StandardStatements annual = statements();
+  const auto interim = InterimStatements::build(facts_, rules_, "EUR", {}, {}, annual, shapes_);
+  ASSERT_EQ(interim.quarters().size(), 2u);
+  EXPECT_EQ(interim.yearToDate("cost", 0).value(), 388);
+  EXPECT_EQ(interim.quarter("cost", 1).value(), 544 - 388);
+  const auto ofLast = [&](const char* line) { return interim.quarter(line, 1).value(); };
+  EXPECT_EQ(ofLast("sales") - ofLast("cost") - ofLast("functions") - ofLast("depreciation"), ofLast("ebit"));
+}
+
+TEST(Solved, TheOneLineThatIsNotFiledFollowsFromTheOthers) {
+  const std::string text =
+      "tie balance \"Balance\" assets = debts + own\ntie own \"Own\" own = ours + theirs\nsolve own\nsolve balance\n";
+  const std::vector<Tie> ties = *parseTies(text, "t");
+  const StatementShapes shapes{{}, *parseSolved(text, ties, "t")};
+  const auto rules = *MappingRules::parse(
+      "year = year\nassets = assets\ndebts = debts\nown = own\nours = ours\ntheirs? = theirs\n", "r");
+  struct Filed {
+    std::map<std::string, const char*> facts;
+    std::map<std::string, double> expected;
+  };
+  const Filed kCases[] = {
+      {{{"assets", "100"}, {"ours", "30"}, {"theirs", "5"}}, {{"own", 35}, {"debts", 65}}},  // no totals at all
+      {{{"assets", "100"}, {"debts", "70"}, {"own", "30"}}, {{"ours", 30}}},                 // one row of equity
+      {{{"debts", "70"}, {"own", "30"}, {"theirs", "4"}}, {{"ours", 26}, {"assets", 100}}},
+      {{{"assets", "100"}}, {}}};  // two unknowns in each
+  for (const Filed& filed : kCases) {
+    std::vector<Fact> facts;
+    const auto file = [&](const std::string& name, const char* figure, bool flow) {
+      Fact f;
+      f.concept_name = name;
+      f.text = figure;
+      f.unit = "EUR";
+      f.period.end = makeDate(2024, 12, 31);
+      if (flow) f.period.start = makeDate(2024, 1, 1);
+      facts.push_back(f);
+    };
+    file("year", "1", true);
+    for (const auto& [name, figure] : filed.facts) file(name, figure, false);
+    const StandardStatements s = StandardStatements::build(facts, rules, "EUR").shaped(shapes, facts);
+    for (const char* line : {"assets", "debts", "own", "ours"}) {
+      const auto expected = filed.expected.find(line);
+      if (expected != filed.expected.end()) {
+        EXPECT_EQ(s.at(line, 0).figure.valueOr(-1), expected->second) << line;
+      } else {
+        EXPECT_EQ(s.at(line, 0).origin == Origin::Filed, filed.facts.count(line) > 0) << line;
+      }
+    }
+  }
+  EXPECT_THAT(parseSolved("solve x", ties, "t").error().text(), HasSubstr("there is no tie 'x'"));
+  EXPECT_FALSE(parseSolved("solve", ties, "t"));
+}
+
+TEST(Movement, OfOnePartOfABalanceTies) {
+  // Cash 60 to 75 by the 15 of the cash flow statement; short-term investments beside it go from 20 to 50.
+  const std::vector<Tie> ties = *parseTies("tie cash \"Cash\" cash = cash[-1] + movement\n", "t");
+  const auto rules = *MappingRules::parse("cash = money + securities?\nmovement = movement\n", "r");
+  std::vector<Fact> facts;
+  const auto file = [&](int year, const char* name, const char* text, bool flow) {
+    Fact f;
+    f.concept_name = name;
+    f.text = text;
+    f.unit = "EUR";
+    f.period.end = makeDate(year, 12, 31);
+    if (flow) f.period.start = makeDate(year, 1, 1);
+    facts.push_back(f);
+  };
+  file(2023, "movement", "4", true);
+  file(2023, "money", "60", false);
+  file(2023, "securities", "20", false);
+  file(2024, "movement", "15", true);
+  file(2024, "money", "75", false);
+  file(2024, "securities", "50", false);
+  const auto state = [&] { return checkTies(ties, StandardStatements::build(facts, rules, "EUR"), facts)[1].state; };
+  EXPECT_EQ(state(), TieResult::State::Ties);
+  facts[3].text = "17";
+  EXPECT_EQ(state(), TieResult::State::Fails) << "no part moves by that";
+}
+
+TEST(InsideText, SaysWhatIsWrong) {
+  const std::vector<Tie> ties = *parseTies(kTies, "t");
+  const std::pair<const char*, const char*> kFaults[] = {
+      {"inside ebit depreciation", "expected a tie, a line of it and '='"},
+      {"inside x depreciation = cost", "there is no tie 'x'"},
+      {"inside ebit rent = cost", "'rent' is no addend of 'ebit'"},
+      {"inside ebit depreciation =", "no line is named"},
+      {"inside ebit depreciation = cost functions", "'functions' is out of place"},
+      {"inside ebit depreciation = depreciation", "no other addend"}};
+  for (const auto& [text, what] : kFaults) {
+    const auto parsed = parseContained(std::string("\n") + text, ties, "t");
+    ASSERT_FALSE(parsed) << text;
+    EXPECT_THAT(parsed.error().text(), HasSubstr(what));
+    EXPECT_THAT(parsed.error().where, HasSubstr("t, line 2"));
+  }
+}
+
+}  // namespace
+}  // namespace zl
