@@ -1,5 +1,8 @@
+#include <algorithm>
+
 #include "cli/command.h"
 #include "exchange/json/reader.h"
+#include "services/views/decide.h"
 #include "services/views/interim_progress.h"
 #include "services/views/published.h"
 #include "services/views/roll_forward.h"
@@ -32,6 +35,36 @@ class CautionCommand : public SessionCommand {
                     : services::cautionText(*sum, *session.now()));
     return {};
   }
+};
+
+class DecideCommand : public SessionCommand {
+  const char* name() const override { return "decide"; }
+  const char* purpose() const override {
+    return "What is not decided yet, ranked by what it moves; or take one as it stands, with a reason";
+  }
+  void declareMore(CLI::App& app) override {
+    CLI::Option* row = app.add_option("ROW", row_, "A driver or input of base that is taken as it stands");
+    app.add_option("--reason", reason_, "Why it is right")->needs(row);
+  }
+  Status runOn(Session& session, Context& c) override {
+    const services::Snapshot& now = *session.now();
+    const services::DecideNext next = services::decideNext(now);
+    if (row_.empty()) {
+      c.out << (json_ ? exchange::textOf(services::decideJson(next, now), 2) + "\n" : services::decideText(next, now));
+      return {};
+    }
+    if (reason_.empty()) {
+      return fail(ErrorKind::BadInput, "a decision has a reason", row_, "Give --reason");
+    }
+    const auto open = std::find_if(next.list.begin(), next.list.end(),
+                                   [&](const auto& u) { return now.model()[u.row].name == row_; });
+    if (open != next.list.end()) return session.apply(services::confirm(now, open->row, session.said(reason_)));
+    std::string names;
+    for (const services::Undecided& u : next.list) names += (names.empty() ? "" : ", ") + now.model()[u.row].name;
+    return fail(ErrorKind::NotFound, "'" + row_ + "' is nothing that waits to be decided", session.companyId(),
+                names.empty() ? "Everything is decided" : "Waiting: " + names);
+  }
+  std::string row_, reason_;
 };
 
 class RollCommand : public SessionCommand {
@@ -125,6 +158,7 @@ std::vector<std::unique_ptr<Command>> outlookCommands() {
   std::vector<std::unique_ptr<Command>> list;
   list.push_back(std::make_unique<ScenariosCommand>());
   list.push_back(std::make_unique<CautionCommand>());
+  list.push_back(std::make_unique<DecideCommand>());
   list.push_back(std::make_unique<RollCommand>());
   list.push_back(std::make_unique<PublishCommand>());
   list.push_back(std::make_unique<AcknowledgeCommand>());

@@ -43,7 +43,7 @@ endif()
 
 option(ZEALOUS_RACES "The thread sanitizer" OFF)
 if(ZEALOUS_RACES)
-  add_compile_options(-fsanitize=thread -fno-omit-frame-pointer $<$<CXX_COMPILER_ID:GNU>:-Wno-maybe-uninitialized -Wno-tsan>)
+  add_compile_options(-fsanitize=thread -fno-omit-frame-pointer "$<$<CXX_COMPILER_ID:GNU>:-Wno-maybe-uninitialized;-Wno-tsan>")
   add_link_options(-fsanitize=thread)
   add_compile_definitions(ZEALOUS_SANITIZE)
 endif()

@@ -1,6 +1,7 @@
 #include "exchange/content.h"
 
 #include <algorithm>
+#include <cctype>
 #include <cstdint>
 
 namespace zl::exchange {
@@ -23,6 +24,10 @@ const char* contentKindText(ContentKind kind) {
       return "XLSX workbook";
     case ContentKind::OpenSheet:
       return "ODS workbook";
+    case ContentKind::WebPage:
+      return "tables of a web page";
+    case ContentKind::CompanyFacts:
+      return "company facts (JSON)";
     case ContentKind::PlainTable:
       return "table of figures";
     case ContentKind::TableChoices:
@@ -63,6 +68,21 @@ tl::unexpected<Error> wrongKind(const std::string& name, const std::string& foun
               "JSON record or case");
 }
 
+bool holdsIgnoringCase(std::string_view text, std::string_view wanted) {
+  const auto same = [](char a, char b) { return std::tolower(static_cast<unsigned char>(a)) == b; };
+  return std::search(text.begin(), text.end(), wanted.begin(), wanted.end(), same) != text.end();
+}
+
+bool isWebPage(std::string_view content) {
+  const std::string_view head = content.substr(0, 65536);
+  return holdsIgnoringCase(head, "<html") || holdsIgnoringCase(head, "<table") ||
+         holdsIgnoringCase(head, "<!doctype html");
+}
+
+bool hasTable(std::string_view content) {
+  return holdsIgnoringCase(content, "<table");
+}
+
 Result<ContentKind> recogniseXml(std::string_view content, const std::string& name) {
   // Only the opening of the file is looked at; the reader checks the rest.
   const std::string_view head = content.substr(0, 65536);
@@ -80,7 +100,10 @@ Result<ContentKind> recogniseXml(std::string_view content, const std::string& na
       head.find("<html") == std::string_view::npos) {
     return ContentKind::XbrlInstance;
   }
-  if (head.find("<html") != std::string_view::npos) return wrongKind(name, "a web page");
+  if (isWebPage(content)) {
+    return hasTable(content) ? Result<ContentKind>(ContentKind::WebPage)
+                             : wrongKind(name, "a web page without a table");
+  }
   return wrongKind(name, "XML of another kind than an XBRL instance");
 }
 
@@ -102,6 +125,11 @@ Result<ContentKind> recogniseCsv(std::string_view content, const std::string& na
 }
 
 }  // namespace
+
+bool isPackage(std::string_view content) {
+  return startsWith(content, "PK\x03\x04") && content.find("xl/worksheets/") == std::string_view::npos &&
+         content.substr(0, 200).find("mimetypeapplication/vnd.oasis.opendocument") == std::string_view::npos;
+}
 
 Result<ContentKind> recognise(std::string_view content, const std::string& name) {
   content = withoutMark(content);
@@ -128,7 +156,7 @@ Result<ContentKind> recognise(std::string_view content, const std::string& name)
   if (startsWith(text, "\xFF\xFE") || startsWith(text, "\xFE\xFF")) {
     // UTF-16 XML is allowed; the XML library converts it.
     const bool xml = content.find('<') != std::string_view::npos;
-    return xml ? Result<ContentKind>(ContentKind::XbrlInstance) : wrongKind(name, "text in UTF-16; save it as UTF-8");
+    return xml ? Result<ContentKind>(ContentKind::XbrlInstance) : wrongKind(name, "text in UTF-16");
   }
   if (text[0] == '{') {
     const std::string_view head = text.substr(0, 4096);
@@ -139,6 +167,9 @@ Result<ContentKind> recognise(std::string_view content, const std::string& name)
     // Writers may put documentInfo last.
     if (text.find("/xbrl-json\"") != std::string_view::npos) return ContentKind::XbrlJson;
     if (text.find("/xbrl-csv\"") != std::string_view::npos) return ContentKind::XbrlCsv;
+    if (text.find("\"facts\"") != std::string_view::npos && text.find("\"units\"") != std::string_view::npos) {
+      return ContentKind::CompanyFacts;
+    }
     return wrongKind(name, "JSON that is neither a filed report, a company record nor a case");
   }
   if (text.substr(0, 4096).find('\0') != std::string_view::npos) {

@@ -17,6 +17,8 @@ enum class ContentKind {
   Linkbase,
   Workbook,      ///< XLSX
   OpenSheet,     ///< ODS
+  WebPage,       ///< HTML with tables
+  CompanyFacts,  ///< JSON: a filer's facts by taxonomy and concept, over many filings
   PlainTable,    ///< delimited text in no documented layout
   TableChoices,  ///< what an import panel chose; made here, never recognised
   TypedFigure,   ///< a figure of the market that was typed; made here, never recognised
@@ -33,6 +35,9 @@ const char* contentKindText(ContentKind kind);
 
 /// Largest file read, in bytes; larger ones are refused before they are loaded.
 inline constexpr std::size_t kLargestFile = 1u << 30;
+
+/// An archive of files: a report package, a filing as one download. What is in it is read, not the archive.
+bool isPackage(std::string_view content);
 
 Result<ContentKind> recognise(std::string_view content, const std::string& name);
 

@@ -229,7 +229,11 @@ void PathBoard::paintPath(QPainter& painter, const BoardPath& path, bool chosen)
     faint.setAlphaF(0.45f);
     line(path.ghost, QPen(faint, 1, Qt::DotLine));
   }
-  line(path.figures, QPen(color, chosen ? 2.2 : 1.2, path.inherited && !chosen ? Qt::DashLine : Qt::SolidLine));
+  line(path.figures, QPen(color,
+                          path.proposed ? 0.8
+                          : chosen      ? 2.2
+                                        : 1.2,
+                          path.inherited && !chosen ? Qt::DashLine : Qt::SolidLine));
   for (size_t i = 0; i < path.figures.size(); ++i) {
     if (!path.figures[i].hasValue()) continue;
     const QPointF point(xOf(filed + static_cast<int>(i)), y_.at(path.figures[i].value()));

@@ -21,6 +21,7 @@ struct BoardPath {
   std::vector<Figure> ghost;    ///< before the edit; empty when nothing is being edited
   std::vector<bool> clipped;    ///< years in which it is held at the end of the driver's range
   bool inherited = false;       ///< says nothing of its own
+  bool proposed = false;        ///< nobody has decided it: a thin line
 };
 
 /// What others say of a forecast year: the ends and the middle.

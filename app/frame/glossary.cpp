@@ -34,10 +34,22 @@ constexpr Term kKeys[] = {
     {"The path board",
      "Left and right choose a year, up and down move its figure by a step, Page Up and Page Down by five. With "
      "Shift the whole stage moves, with Ctrl the long-run level. Escape lets go of a drag."},
+    {"Decide next",
+     "Ctrl+Shift+D lists from everywhere what nobody has decided, by what it moves. Enter brings a driver to the "
+     "board; a "
+     "reason typed in its last column takes it as it stands."},
     {"Own rows", "Ctrl+Space offers words that fit, Ctrl+Enter accepts the text."},
     {"A document", "Escape or Backspace goes back to where it was opened from."}};
 
 constexpr Term kTerms[] = {
+    {"Proposal",
+     "What a driver follows until the analyst decides: worked out from regular history and the market by the rules of "
+     "the "
+     "kit, told with its grounds, marked by a hollow notch and a thin line. Typing, shaping, adopting or confirming it "
+     "with a reason makes it an assumption."},
+    {"Placeholder",
+     "A round, dated figure of the economy that serves where a book has none of its own. Everything that stands on one "
+     "says so; Decide next lists them first."},
     {"Copy",
      "The book as it was before a day's first change, before it was brought up to date, or when a person asked for it; "
      "in the folder beside it that ends in .copies. Opened like a book, a copy can be made the book again; what stood "

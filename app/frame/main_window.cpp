@@ -207,13 +207,19 @@ void MainWindow::makeEditMenu() {
   });
   keep->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_K));
   keep->setObjectName(QStringLiteral("keepVersionAction"));
+  QAction* decide = edit->addAction(tr("&Decide next…"), this, [this] {
+    go(Stop::Outlook);
+    outlook_->showDecideNext();
+  });
+  decide->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_D));
+  decide->setObjectName(QStringLiteral("decideAction"));
   QAction* own = edit->addAction(tr("&Own rows…"), this, [this] {
     go(Stop::Outlook);
     outlook_->showOwnRows();
   });
   own->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_R));
   own->setObjectName(QStringLiteral("ownRowsAction"));
-  needBook_.insert(needBook_.end(), {find, keep, own});
+  needBook_.insert(needBook_.end(), {find, keep, decide, own});
 }
 
 void MainWindow::makeViewMenu() {

@@ -13,7 +13,8 @@
 
 namespace zl::app {
 
-enum class Ink { Filed, Derived, Assumed, Plain };
+/// Proposed: counted until the analyst decides; a hollow notch.
+enum class Ink { Filed, Derived, Assumed, Proposed, Plain };
 
 struct LedgerCell : ToldFigure {
   Figure figure;
@@ -35,6 +36,7 @@ struct ScaleMark {
   double threshold = 0;
   std::optional<double> figure;
   bool atLeast = true;
+  bool bar = false;  ///< a bar from `low` to the figure, with no threshold
 };
 
 struct LedgerRow {

@@ -18,6 +18,11 @@ Ink inkOf(const model::Row& row, bool forecast) {
 
 }  // namespace
 
+QString proposedTip(const Provenance& said) {
+  return said.from == Provenance::From::Placeholder ? QObject::tr("Placeholder: %1").arg(text(said.reason))
+                                                    : QObject::tr("Proposed: %1").arg(text(said.reason));
+}
+
 QString unitOf(const services::Snapshot& s, Kind kind) {
   return text(unitText(kind, s.company().currency, s.company().listing.unit));
 }
@@ -78,7 +83,12 @@ LedgerRow yearRow(const services::Snapshot& s, model::RowId index, int from, int
     cell.source = model::Cell{index, c};
     cell.scenario = scenario;
     cell.editable = forecast && row.declared == model::Declared::Driver;
-    cell.quiet = cell.editable && s.caseOf().driver(sc, row.name) == nullptr;
+    const Assumption* a = cell.editable ? s.caseOf().driver(sc, row.name) : nullptr;
+    cell.quiet = cell.editable && a == nullptr;
+    if (a != nullptr && a->said.isProposed()) {
+      cell.ink = Ink::Proposed;
+      cell.tip = proposedTip(a->said);
+    }
     if (!forecast) {
       const std::vector<std::string> beside = services::besideFiled(s, index, c);
       cell.adjusted = !beside.empty();
@@ -105,6 +115,11 @@ LedgerRow scenarioRow(const services::Snapshot& s, model::RowId index) {
     cell.scenario = i;
     cell.editable = row.declared == model::Declared::Input;
     cell.quiet = cell.editable && sc.inputs.count(row.name) == 0;
+    if (const InputChoice* own = cell.editable ? s.caseOf().input(sc, row.name) : nullptr;
+        own != nullptr && own->said.isProposed()) {
+      cell.ink = Ink::Proposed;
+      cell.tip = proposedTip(own->said);
+    }
     if (row.isChoice()) {
       cell.words = text(model::shownText(row, cell.figure));
       cell.chooses = true;

@@ -6,6 +6,9 @@
 
 namespace zl::app {
 
+/// What a proposed figure stands on, in words.
+QString proposedTip(const Provenance& said);
+
 /// Units of a row as its label shows them once.
 QString unitOf(const services::Snapshot& s, Kind kind);
 

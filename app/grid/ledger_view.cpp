@@ -300,6 +300,13 @@ void LedgerDelegate::paintScale(QPainter* painter, const QRect& rect, const Scal
   const double middle = area.center().y();
   const auto xOf = [&](double v) { return area.left() + (v - scale.low) / (scale.high - scale.low) * area.width(); };
   painter->setRenderHint(QPainter::Antialiasing);
+  if (scale.bar) {
+    if (!scale.figure) return;
+    painter->setPen(Qt::NoPen);
+    painter->setBrush(t.assumed);
+    painter->drawRect(QRectF(area.left(), middle - 3.5, std::max(1.0, xOf(*scale.figure) - area.left()), 7));
+    return;
+  }
   painter->setPen(QPen(t.wideRule, 1));
   painter->drawLine(QPointF(area.left(), middle), QPointF(area.right(), middle));
   // The side that is wanted is drawn strong: which way is better shows without a colour.
@@ -356,14 +363,16 @@ void LedgerDelegate::paintCell(QPainter* painter, const QRect& rect, const Ledge
   font.setBold(row.strong);
   font.setStrikeOut(cell.struck);
   painter->setFont(font);
-  QColor ink = cell.ink == Ink::Assumed ? t.assumed : (cell.ink == Ink::Derived ? t.quiet : t.ink);
+  const bool assumed = cell.ink == Ink::Assumed || cell.ink == Ink::Proposed;
+  QColor ink = assumed ? t.assumed : (cell.ink == Ink::Derived ? t.quiet : t.ink);
   if (row.strong && cell.ink == Ink::Derived) ink = t.ink;
   if (cell.quiet) ink = t.quiet;
-  if (cell.ink == Ink::Assumed && !cell.quiet) {
-    // The notch tells an assumption without its colour.
+  if (assumed && !cell.quiet) {
+    // The notch tells an assumption without its colour; a hollow one, that nobody has decided it.
     painter->setRenderHint(QPainter::Antialiasing);
-    painter->setPen(Qt::NoPen);
-    painter->setBrush(t.assumed);
+    const bool hollow = cell.ink == Ink::Proposed;
+    painter->setPen(hollow ? QPen(t.assumed, 1) : QPen(Qt::NoPen));
+    painter->setBrush(hollow ? QBrush(Qt::NoBrush) : QBrush(t.assumed));
     const double middle = rect.center().y() + 0.5;
     painter->drawPolygon(QPolygonF(
         {QPointF(rect.left(), middle - 4), QPointF(rect.left() + 4, middle), QPointF(rect.left(), middle + 4)}));

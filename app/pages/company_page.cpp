@@ -120,7 +120,9 @@ void CompanyPage::refreshRecord() {
                .arg(text(c.currency), text(dateText(now().years().back().end).substr(5)), listing(c.listing));
   for (const Listing& l : c.furtherListings) first += tr(" and in ") + listing(l);
   lines << first;
-  QString shares = tr("%1 m shares").arg(text(figureText(Figure::of(c.shares), Kind::Shares)));
+  const services::GivenFigure& count = now().given(model::Role::SharesNow);
+  QString shares = count.figure.hasValue() ? tr("%1 m shares").arg(text(figureText(count.figure, Kind::Shares)))
+                                           : tr("the count of shares is not known");
   if (c.options > 0) {
     shares += tr(" · %1 m options at %2 %3")
                   .arg(text(figureText(Figure::of(c.options), Kind::Shares)))

@@ -18,7 +18,7 @@ namespace {
 
 constexpr int kLineColumn = 0;
 constexpr int kWhyColumn = 1;
-constexpr int kFirstFigure = 2;  ///< columns of the table from the first after the label
+constexpr int kFirstFigure = 3;  ///< columns of the table from the first after the label
 
 }  // namespace
 
@@ -123,7 +123,7 @@ QWidget* ImportPanel::makeTablePart() {
   table_->setAccessibleName(tr("How the table would be read"));
   table_->setWidths(230, 98, 0);
   table_->keepLabel(190);
-  table_->setColumns({200, 190});
+  table_->setColumns({180, 130, 170});
   layout->addWidget(table_, 1);
   connect(which_, &QComboBox::currentIndexChanged, this, [this] {
     if (!filling_) showTable();
@@ -266,15 +266,20 @@ void ImportPanel::showTable() {
   filling_ = false;
   QStringList doubts;
   for (const std::string& doubt : reading.doubts) doubts << text(doubt);
+  constexpr size_t kMostTies = 4;
+  for (size_t i = 0; i < std::min(kMostTies, p.failing.size()); ++i) doubts << text(p.failing[i]);
+  if (p.failing.size() > kMostTies) {
+    doubts << tr("%1 more ties would fail").arg(p.failing.size() - kMostTies);
+  }
   doubts_->setText(doubts.isEmpty() ? QString() : tr("Look at first: %1.").arg(doubts.join(QStringLiteral("; "))));
   doubts_->setVisible(!doubts.isEmpty());
 
   std::map<std::pair<std::string, Date>, const Fact*> facts;
   for (const Fact& f : p.incoming.facts) facts[{f.concept_name, f.period.end}] = &f;
-  QStringList headers{tr("goes to line"), tr("because")};
+  QStringList headers{tr("goes to line"), tr("part of"), tr("because")};
   LedgerRow periods;
   periods.label = tr("Year, or months to a day");
-  periods.cells = {wordsCell({}), wordsCell({})};
+  periods.cells = {wordsCell({}), wordsCell({}), wordsCell({})};
   for (const TableColumn& column : reading.columns) {
     headers << text(column.heading);
     const QString day = text(dateText(column.end));
@@ -298,7 +303,8 @@ void ImportPanel::showTable() {
     to.chooses = true;
     to.ink = Ink::Assumed;
     to.quiet = line.match == TableLine::Match::Close || line.match == TableLine::Match::Rest;
-    row.cells = {std::move(to), wordsCell(text(line.choice.reason))};
+    row.cells = {std::move(to), wordsCell(line.total ? text(reading.lines[*line.total].label) : QString()),
+                 wordsCell(text(line.choice.reason))};
     for (const TableColumn& column : reading.columns) {
       LedgerCell cell;
       cell.ink = Ink::Filed;

@@ -90,6 +90,7 @@ QWidget* OutlookPage::makeRight() {
   for (const std::string& group : bench_.fullModel().statements) statementBox_->addItem(text(group));
   // What follows the statements is no group of rows: their data say which table it is.
   statementBox_->addItem(tr("Scenarios side by side"), static_cast<int>(OutlookTables::Show::Scenarios));
+  statementBox_->addItem(tr("Decide next"), static_cast<int>(OutlookTables::Show::Decide));
   statementBox_->addItem(tr("Sum of caution"), static_cast<int>(OutlookTables::Show::Caution));
   statementBox_->addItem(tr("Forecast against actual"), static_cast<int>(OutlookTables::Show::Actual));
   statementBox_->addItem(tr("Interim report against forecast"), static_cast<int>(OutlookTables::Show::Interim));
@@ -270,6 +271,11 @@ void OutlookPage::showOwnRows() {
   ownRows_->takeFocus();
 }
 
+void OutlookPage::showDecideNext() {
+  statementBox_->setCurrentIndex(statementBox_->findData(static_cast<int>(OutlookTables::Show::Decide)));
+  tables_->takeFocus();
+}
+
 /// Another model, or rows of one's own, may compute what was a driver.
 void OutlookPage::keepDriver() {
   const model::Model& m = now().evaluation->model();
@@ -354,7 +360,7 @@ void OutlookPage::refreshDrivers() {
     out.label = out.label.section(QLatin1Char(','), 0, 0);  // the board shows the full name
     out.cells[0].editable = false;
     const Assumption* a = s.caseOf().driver(s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())], row.name);
-    if (a != nullptr && a->said.reason.empty()) out.label += QStringLiteral(" ?");
+    if (a != nullptr && !a->said.isProposed() && a->said.reason.empty()) out.label += QStringLiteral(" ?");
     out.trend = trendOf(s, model::RowId(r), 0, columns, bench_.scenario());
     if (out.key == driver_) current = static_cast<int>(rows.size());
     rows.push_back(std::move(out));
@@ -399,6 +405,8 @@ void OutlookPage::refreshBoard() {
       path.clipped.push_back(s.evaluation->clipped({driverIndex(), c}, i));
     }
     path.inherited = sc.id != kBase && sc.drivers.count(row.name) == 0;
+    const Assumption* a = s.caseOf().driver(sc, row.name);
+    path.proposed = a != nullptr && a->said.isProposed();
     content.paths.push_back(std::move(path));
   }
   board_->setContent(std::move(content));
@@ -435,12 +443,15 @@ void OutlookPage::refreshShape() {
   shown.scenarios = scenarioHeaders(s);
   shown.scenario = bench_.scenario();
   shown.base = sc.id == kBase;
-  shown.own = sc.drivers.count(row.name) > 0;
+  const bool proposed = a != nullptr && a->said.isProposed();
+  shown.own = sc.drivers.count(row.name) > 0 && !proposed;
   const QString draft = bench_.draft(reasonKey());
   shown.reasonIsDraft = !draft.isEmpty();
-  shown.reason = shown.reasonIsDraft ? draft : a != nullptr ? text(a->said.reason) : QString();
-  shown.reasonTip = a == nullptr ? tr("Nobody has decided on this driver yet")
-                                 : tr("%1, %2").arg(text(a->said.author), text(a->said.at));
+  shown.reason = shown.reasonIsDraft ? draft : a != nullptr && !proposed ? text(a->said.reason) : QString();
+  if (proposed) shown.proposal = proposedTip(a->said);
+  shown.reasonTip = proposed       ? tr("%1. Type a reason to confirm it").arg(shown.proposal)
+                    : a == nullptr ? tr("Nobody has decided on this driver yet")
+                                   : tr("%1, %2").arg(text(a->said.author), text(a->said.at));
   shapeBar_->setContent(shown);
 }
 

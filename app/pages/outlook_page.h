@@ -26,6 +26,8 @@ class OutlookPage : public Page {
   /// Brings a driver to the board.
   void choose(const QString& driver);
   [[nodiscard]] const QString& chosen() const { return driver_; }
+  /// Shows what is not decided yet, ranked by what it moves.
+  void showDecideNext();
   /// Opens the analyst's own rows for writing.
   void showOwnRows();
 

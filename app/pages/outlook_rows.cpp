@@ -1,5 +1,7 @@
 #include "app/pages/outlook_rows.h"
 
+#include <algorithm>
+
 #include "core/model/shown.h"
 
 #include "app/grid/ledger_rows.h"
@@ -73,6 +75,46 @@ std::vector<LedgerRow> cautionRows(const Snapshot& s, const services::SumOfCauti
     row.cells[0].ink = Ink::Assumed;
     // The effect is in the listing's unit, whatever the choice is measured in.
     if (line.effect.hasValue()) row.cells[2].words = text(figureText(line.effect, Kind::Quote));
+    rows.push_back(std::move(row));
+  }
+  return rows;
+}
+
+std::vector<LedgerRow> decideRows(const Snapshot& s, const services::DecideNext& next) {
+  using services::UndecidedFigure;
+  std::vector<LedgerRow> rows;
+  double most = 0;
+  for (const services::Undecided& u : next.list) most = std::max(most, u.effect.valueOr(0));
+  bool placeholders = false;
+  bool others = false;
+  for (const services::Undecided& u : next.list) {
+    // What moves nothing needs no decision now.
+    if (u.effect.valueOr(0) <= 0) continue;
+    if (u.placeholder && !placeholders)
+      rows.push_back(headingRow(QObject::tr("Placeholders: round figures to replace")));
+    if (!u.placeholder && !others && placeholders) rows.push_back(headingRow(QObject::tr("By what they move")));
+    placeholders = placeholders || u.placeholder;
+    others = others || !u.placeholder;
+    const model::Row& described = s.model()[u.row];
+    LedgerRow row;
+    row.label = text(described.label);
+    row.kind = next.kind;
+    row.key = text(described.name);
+    row.scale = ScaleMark{0, most, 0, u.effect.valueOr(0), true, true};
+    const auto figure = [&](const Figure& f, UndecidedFigure which) {
+      return told(figureCell(f), [u, kind = next.kind, which](const Snapshot& of) {
+        return services::undecidedStory(of, u, kind, which);
+      });
+    };
+    const bool driver = described.declared == model::Declared::Driver;
+    LedgerCell stands = wordsCell(text(u.words));
+    stands.ink = u.proposed ? Ink::Proposed : Ink::Plain;
+    stands.source = model::Cell{u.row, driver ? s.evaluation->layout().columns() - 1 : 0};
+    stands.scenario = baseLane(s);
+    LedgerCell why = wordsCell(u.reason.empty() ? QObject::tr("the model's preset") : text(u.reason));
+    why.editable = true;
+    row.cells = {figure(u.effect, UndecidedFigure::Effect), figure(u.low, UndecidedFigure::Low),
+                 figure(u.high, UndecidedFigure::High), std::move(stands), std::move(why)};
     rows.push_back(std::move(row));
   }
   return rows;

@@ -5,12 +5,17 @@
 #include <vector>
 
 #include "app/grid/ledger_model.h"
+#include "services/views/decide.h"
 #include "services/views/interim_progress.h"
 #include "services/views/published.h"
 #include "services/views/roll_forward.h"
 #include "services/views/scenario_view.h"
 
 namespace zl::app {
+
+/// Effect, base value at the lower and the upper end, what it stands at and why, of everything undecided; placeholders
+/// first.
+std::vector<LedgerRow> decideRows(const services::Snapshot& s, const services::DecideNext& next);
 
 /// Chosen, neutral and effect of every choice of base, the two totals first.
 std::vector<LedgerRow> cautionRows(const services::Snapshot& s, const services::SumOfCaution& sum);

@@ -12,6 +12,7 @@
 #include "core/quantity/number_text.h"
 #include "services/edits/scenario_edits.h"
 #include "services/stories/evidence_stories.h"
+#include "services/views/decide.h"
 #include "services/views/interim_progress.h"
 #include "services/views/published.h"
 #include "services/views/roll_forward.h"
@@ -156,6 +157,8 @@ void OutlookTables::refresh() {
   switch (what_) {
     case Show::Scenarios:
       return fillScenarios();
+    case Show::Decide:
+      return fillDecide();
     case Show::Caution:
       return fillCaution();
     case Show::Actual:
@@ -165,6 +168,24 @@ void OutlookTables::refresh() {
     case Show::Published:
       return fillPublished();
   }
+}
+
+void OutlookTables::fillDecide() {
+  if (bench_.isPreviewing()) return;  // a hundred valuations are too many for every move of a hand
+  const services::Snapshot& s = bench_.now();
+  const services::DecideNext next = services::decideNext(s);
+  grid_->setWidths(210, 70, 60);
+  grid_->keepLabel(200);
+  grid_->setColumns({64, 64, 64, 190, 320});
+  grid_->ledger().setCorner({});
+  const QString unit = unitOf(s, next.kind);
+  words_->setText(next.list.empty()
+                      ? tr("Everything is decided.")
+                      : tr("What each open driver moves in base, %1, from the lower to the upper quartile "
+                           "of its history. Enter shows it; a reason typed here takes it as it stands.")
+                            .arg(unit));
+  grid_->ledger().fill({unit, tr("at its lower"), tr("at its upper"), tr("stands at"), tr("because")},
+                       decideRows(s, next), true);
 }
 
 void OutlookTables::fillScenarios() {
@@ -251,6 +272,12 @@ void OutlookTables::fillScenarios() {
 void OutlookTables::typed(int row, int column, const QString& typed) {
   const LedgerRow& line = grid_->ledger().ledgerRows()[static_cast<size_t>(row)];
   const services::Snapshot& s = bench_.settled();
+  if (what_ == Show::Decide) {
+    const model::RowId open = s.model().find(line.key.toStdString());
+    if (typed.trimmed().isEmpty() || !open.known()) return;
+    bench_.apply(services::confirm(s, open, bench_.saidNow(typed.trimmed())));
+    return;
+  }
   if (what_ != Show::Scenarios || column >= static_cast<int>(s.caseOf().scenarios.size())) return;
   const bool chooses = !line.choices.isEmpty();
   const std::optional<double> figure = chooses ? typedOption(typed, line) : typedFigure(typed.toStdString(), line.kind);

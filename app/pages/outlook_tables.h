@@ -19,12 +19,13 @@ class OutlookTables : public QWidget {
   Q_OBJECT
 
  public:
-  enum class Show { Scenarios, Caution, Actual, Interim, Published };
+  enum class Show { Scenarios, Decide, Caution, Actual, Interim, Published };
 
   /// `grid` is the page's own, so that its cells are traced and summed like any other.
   OutlookTables(Workbench& bench, LedgerView* grid, QWidget* parent);
   void show(Show what);
   void refresh();
+  void takeFocus() { grid_->setFocus(Qt::ShortcutFocusReason); }
 
  Q_SIGNALS:
   void driverWanted(const QString& driver);
@@ -33,6 +34,7 @@ class OutlookTables : public QWidget {
   void makeScenarioBar();
   void refreshScenarioBar();
   void fillScenarios();
+  void fillDecide();
   void fillCaution();
   void fillActual();
   void fillInterim();

@@ -213,6 +213,8 @@ void ShapeBar::setContent(const ShapeShown& shown) {
     reason_->setModified(shown_.reasonIsDraft);
     reason_->setCursorPosition(0);
   }
+  reason_->setPlaceholderText(shown_.proposal.isEmpty() ? tr("Why this path? A driver without a reason stays marked.")
+                                                        : shown_.proposal);
   reason_->setToolTip(tipText(shown_.reasonTip));
   filling_ = false;
 }

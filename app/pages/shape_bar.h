@@ -27,6 +27,7 @@ struct ShapeShown {
   bool own = false;  ///< the scenario says something of its own
   QString reason, reasonTip;
   bool reasonIsDraft = false;  ///< typed and not yet taken
+  QString proposal;            ///< what a proposed path stands on: a reason typed over it confirms it
 };
 
 class ShapeBar : public QWidget {

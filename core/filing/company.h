@@ -84,6 +84,7 @@ struct Company {
   double unvestedShares = 0;
   double convertibleShares = 0;  ///< ordinary shares on conversion
   double convertibleFace = 0;    ///< in reporting currency; part of the filed borrowings
+  std::string country = {};      ///< where it pays its tax, ISO 3166 in two letters; empty where nobody has said
   std::string sector = {};
   std::string control = {};  ///< who controls it and how, in words
   std::vector<Listing> furtherListings = {};

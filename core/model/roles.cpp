@@ -62,6 +62,8 @@ const std::array<RoleSpec, kRoles>& roleSpecs() {
       {Role::StockPay, "stock_pay", Kind::Count, kConstant, "the basis of stock pay", {"added_back", "cost"}},
       {Role::ResearchLife, "research_life", Kind::Count, kConstant, "the basis of research"},
       {Role::MarketEquity, "market_equity", Kind::Money, kConstant, "what the market makes of the company"},
+      {Role::EnterpriseValue, "enterprise_value", Kind::Money, kConstant,
+       "value where the count of shares is not known"},
       {Role::Claims, "claims", Kind::Money, kConstant, "enterprise value at the market's price"},
       {Role::DilutedShares, "diluted_shares", Kind::Shares, kConstant, "values per share"},
       {Role::ValueBeforeFloor, "value_before_floor", Kind::Quote, kConstant, "value walks and effects on value"},
@@ -77,7 +79,8 @@ const std::array<RoleSpec, kRoles>& roleSpecs() {
       {Role::UnvestedShares, "unvested_shares", Kind::Shares, kConstant, "unvested shares on record"},
       {Role::ConvertibleShares, "convertible_shares", Kind::Shares, kConstant, "convertibles on record"},
       {Role::ConvertibleFace, "convertible_face", Kind::Money, kConstant, "convertibles on record"},
-      {Role::Stub, "stub", Kind::Ratio, kConstant, "the part of the first year still to come"},
+      {Role::Stub, "stub", Kind::Ratio, kConstant, "the part of the valuation year still to come"},
+      {Role::YearsPassed, "years_passed", Kind::Count, kConstant, "years that ended before the valuation date"},
       {Role::BaseFiscalYear, "base_fiscal_year", Kind::Count, kConstant, "fiscal years of the forecast"},
   }};
   return kSpecs;

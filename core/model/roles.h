@@ -65,6 +65,7 @@ enum class Role : std::uint8_t {
   ResearchLife,
   // From the firm to a share
   MarketEquity,
+  EnterpriseValue,
   Claims,
   DilutedShares,
   ValueBeforeFloor,
@@ -82,6 +83,7 @@ enum class Role : std::uint8_t {
   ConvertibleShares,
   ConvertibleFace,
   Stub,
+  YearsPassed,
   BaseFiscalYear,
 };
 

@@ -18,6 +18,7 @@ constexpr MonitorLimit kLimits[] = {
     {"dividend above free cash flow", "dividends over simple free cash flow", Kind::Multiple, 1, 0, 100},
     {"terminal share", "share of enterprise value beyond the forecast years", Kind::Ratio, 0.75, 0, 1},
     {"rate close to growth", "WACC less terminal growth", Kind::Ratio, 0.02, 0, 0.2},
+    {"value far from the price", "base value over the price, or the price over it", Kind::Multiple, 2, 1, 100},
     {"few peers", "peers that count for a multiple", Kind::Count, 4, 0, 100},
     {"stale price", "weekdays between the last price and the valuation date", Kind::Count, 5, 0, 1000},
     {"stale estimates", "days between the last estimates and the valuation date", Kind::Count, 120, 0, 10000},

@@ -4,6 +4,7 @@
 
 #include "core/history/statistics.h"
 #include "core/monitor/finding.h"
+#include "core/monitor/first_value_monitors.h"
 #include "core/monitor/history_monitors.h"
 #include "core/monitor/limits.h"
 #include "core/monitor/projection_monitors.h"
@@ -31,6 +32,7 @@ class Monitors {
     monitorHistory(v_, found_);
     monitorProjection(v_, found_);
     monitorEvidence(v_, found_);
+    monitorFirstValue(v_, found_);
     for (int s = 0; s < e_.scenarios(); ++s) {
       const About about(*this, s);
       statements(s);

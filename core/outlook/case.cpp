@@ -86,7 +86,7 @@ Case newCase(const std::string& company, Date valuationDate) {
   Case c;
   c.company = company;
   c.valuationDate = valuationDate;
-  c.scenarios = {{"worst", "Worst", 0.25, {}, {}}, {kBase, "Base", 0.5, {}, {}}, {"best", "Best", 0.25, {}, {}}};
+  c.scenarios = {{kWorst, "Worst", 0.25, {}, {}}, {kBase, "Base", 0.5, {}, {}}, {kBest, "Best", 0.25, {}, {}}};
   return c;
 }
 

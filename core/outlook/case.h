@@ -19,6 +19,10 @@ struct Provenance {
   std::string reason;
   std::string author;
   std::string at;  ///< ISO 8601, given by the caller
+  /// Nobody decided what is proposed: it is computed from history and the market, and never stored. A placeholder is a
+  /// proposal without evidence of the company or the book.
+  enum class From { Decided, Proposed, Placeholder } from = From::Decided;
+  [[nodiscard]] bool isProposed() const { return from != From::Decided; }
   friend bool operator==(const Provenance&, const Provenance&) = default;
 };
 
@@ -127,6 +131,7 @@ struct Case {
 
   std::string company;
   std::string model = "standard";          ///< the shipped model in use
+  bool proposes = false;                   ///< undecided drivers follow the first outlook; else the model's presets
   std::map<std::string, OwnRows> ownRows;  ///< by shipped model
   int horizon = 10;                        ///< forecast years, 3 to 15
   std::vector<int> stages;                 ///< lengths in years that sum to the horizon; empty: one stage
@@ -165,6 +170,8 @@ struct Case {
 bool usesFirstFiled(const Case& c, const std::string& line);
 
 inline constexpr const char* kBase = "base";
+inline constexpr const char* kWorst = "worst";
+inline constexpr const char* kBest = "best";
 inline constexpr int kShortestHorizon = 3;
 inline constexpr int kLongestHorizon = 15;
 

@@ -62,6 +62,16 @@ std::optional<Stub> stubFor(Date valuation, Date baseEnd, Date firstForecastEnd)
   return Stub{remaining, 1.0 - remaining};
 }
 
+std::optional<ValuationTime> valuationTime(Date valuation, Date baseEnd) {
+  constexpr int kMostDays = 549;  // eighteen months
+  if (daysBetween(baseEnd, valuation) > kMostDays) return std::nullopt;
+  for (int passed = 0; passed < 2; ++passed) {
+    const std::optional<Stub> stub = stubFor(valuation, addYears(baseEnd, passed), addYears(baseEnd, passed + 1));
+    if (stub) return ValuationTime{passed, *stub};
+  }
+  return std::nullopt;
+}
+
 Date addYears(Date date, int years) {
   const chr::year_month_day ymd(date);
   const chr::year year = ymd.year() + chr::years(years);

@@ -43,6 +43,17 @@ struct Stub {
 /// valuation date lies before the base year end or on or after the first forecast year end.
 std::optional<Stub> stubFor(Date valuation, Date baseEnd, Date firstForecastEnd);
 
+/// Where a valuation date stands after the last year filed: how many years have ended since, and the part of the year
+/// that holds the date.
+struct ValuationTime {
+  int yearsPassed = 0;
+  Stub stub{};
+};
+
+/// A year end that is not filed yet may lie between, up to eighteen months after the last filed one. Empty before that
+/// year end and later than that: then a filing is missing.
+std::optional<ValuationTime> valuationTime(Date valuation, Date baseEnd);
+
 /// The same day `years` later; 29 February becomes 28 February where needed, month ends stay ends.
 Date addYears(Date date, int years);
 

@@ -27,6 +27,11 @@ std::optional<int> LineTree::weightIn(const std::string& line, const std::string
   return std::nullopt;  // the ties go round
 }
 
+size_t LineTree::addends(const std::string& total) const {
+  return static_cast<size_t>(
+      std::count_if(up_.begin(), up_.end(), [&](const auto& line) { return line.second.total == total; }));
+}
+
 std::string LineTree::totalOf(const std::string& line) const {
   const auto up = up_.find(line);
   return up == up_.end() ? std::string() : up->second.total;

@@ -24,6 +24,8 @@ class LineTree {
   [[nodiscard]] std::optional<int> weightIn(const std::string& line, const std::string& total) const;
   /// The total a line enters; empty where it enters none.
   [[nodiscard]] std::string totalOf(const std::string& line) const;
+  /// How many lines a total is a sum of.
+  [[nodiscard]] size_t addends(const std::string& total) const;
 
  private:
   struct Up {

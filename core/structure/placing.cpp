@@ -43,6 +43,7 @@ class Placing {
     chooseShared();
     placeByLabel();
     placeByLikeness(false);
+    placeSums();
     for (size_t r = 0; r < rows_.size(); ++r) homes_[r] = homeOf(r);  // what resembles a line holds its parts too
     placeRest();
     return std::move(placed_);
@@ -291,6 +292,31 @@ class Placing {
     }
   }
 
+  /// A total that no label tells stands on the line that its parts sum up to, where most parts of that line are among
+  /// them and none stands elsewhere.
+  void placeSums() {
+    for (size_t r = 0; r < rows_.size(); ++r) {
+      const FoundSum* sum = tree_.of(r);
+      if (!isOpen(r) || !isTotal(r) || sum == nullptr || !rows_[r].filed || rows_[r].total != nullptr) continue;
+      std::string line;
+      size_t parts = 0;
+      bool whole = true;
+      for (const SumTerm& term : sum->terms) {
+        const std::string total = rules_.lines.totalOf(placed_[term.row].choice.line);
+        if (line.empty()) line = total;
+        whole = whole && !total.empty() && total == line;
+        ++parts;
+      }
+      if (!whole || !isFree(line) || 2 * parts <= rules_.lines.addends(line)) continue;
+      const auto elsewhere = [&](size_t other) {
+        return rules_.lines.totalOf(placed_[other].choice.line) == line && tree_.parent[other] != std::optional(r);
+      };
+      bool alone = true;
+      for (size_t other = 0; alone && other < rows_.size(); ++other) alone = !elsewhere(other);
+      if (alone) place(r, line, PlacedRow::By::Likeness, "the sum of its parts, which is " + line);
+    }
+  }
+
   /// What is left: parts of a total join its residual line, everything else is set aside with the reason.
   void placeRest() {
     for (size_t r = 0; r < rows_.size(); ++r) {
@@ -300,7 +326,9 @@ class Placing {
 
   void placeRest(size_t r) {
     const Home& home = homes_[r];
-    if (isTotal(r) || rows_[r].total != nullptr) return setAside(r, "a total; its parts are placed");
+    // What is called like a total and has no parts of its own is a part itself.
+    const bool leaf = tree_.of(r) == nullptr && tree_.parent[r].has_value();
+    if (isTotal(r) || (rows_[r].total != nullptr && !leaf)) return setAside(r, "a total; its parts are placed");
     if (tree_.repeats[r]) return setAside(r, "the figures of " + named(*tree_.repeats[r]));
     if (home.within) {
       const std::string part = "a part of " + named(*home.within);

@@ -481,7 +481,7 @@ class Finder {
           ++fitting;
         }
         // Rows that move in step would all explain it, and so explain nothing.
-        if (fitting != 1) continue;
+        if (fitting != 1 || keepProportions(r, first)) continue;
         Found found{trial, {}, at};
         for (size_t t = 0; t < periods_; ++t) {
           const Gap gap = gapOf(r, trial, t);
@@ -491,6 +491,32 @@ class Finder {
       }
     }
     return std::nullopt;
+  }
+
+  /// Whether two of the rows, or one of them and the total, stand in one proportion in every period: then any of them
+  /// is a multiple of another, and that it looks like a faulty sum says nothing.
+  [[nodiscard]] bool keepProportions(size_t r, size_t first) const {
+    std::vector<size_t> rows(open_.begin() + static_cast<std::ptrdiff_t>(first), open_.end());
+    rows.push_back(r);
+    for (size_t a = 0; a < rows.size(); ++a) {
+      for (size_t b = a + 1; b < rows.size(); ++b) {
+        if (inProportion(rows[a], rows[b])) return true;
+      }
+    }
+    return false;
+  }
+
+  [[nodiscard]] bool inProportion(size_t a, size_t b) const {
+    std::optional<double> ratio;
+    int periods = 0;
+    for (size_t t = 0; t < periods_; ++t) {
+      if (!has(a, t) || !has(b, t) || value(a, t) == 0 || value(b, t) == 0) continue;
+      ++periods;
+      if (!ratio) ratio = value(b, t) / value(a, t);
+      const double rounding = half(b, t) + std::abs(*ratio) * half(a, t);
+      if (std::abs(value(b, t) - *ratio * value(a, t)) > 2 * rounding) return false;
+    }
+    return periods >= 2;
   }
 
   [[nodiscard]] bool isFactorOf(size_t r, const Trial& trial, size_t at, size_t pivot, double needed) const {

@@ -192,6 +192,29 @@ bool saysNothing(std::string_view text) {
   return s.empty() || std::find(kNothing.begin(), kNothing.end(), s) != kNothing.end();
 }
 
+namespace {
+
+/// Whether the dots of a table part thousands where each of its figures could be read either way: every dot stands
+/// before three digits and after no lone nought, and no figure of four digits or more goes without one.
+bool dotsGroup(const std::vector<std::string>& texts) {
+  constexpr int kEnough = 3;
+  int dotted = 0;
+  for (const std::string& text : texts) {
+    const std::optional<DisplayedNumber> grouped = displayedNumber(text, ',');
+    if (!grouped) continue;
+    const bool dot = text.find('.') != std::string::npos;
+    const std::string& plain = grouped->plain;
+    const std::string digits = plain.substr(plain.find_first_not_of('-'));
+    if (dot && digits.front() == '0') return false;
+    const bool year = digits.size() == 4 && digits >= "1950" && digits <= "2100";
+    if (!dot && digits.size() > 3 && !year && text.find(' ') == std::string::npos) return false;
+    dotted += dot ? 1 : 0;
+  }
+  return dotted >= kEnough;
+}
+
+}  // namespace
+
 char decimalMarkOf(const std::vector<std::string>& texts) {
   int dots = 0;
   int commas = 0;
@@ -201,7 +224,8 @@ char decimalMarkOf(const std::vector<std::string>& texts) {
     dots += dot && !comma ? 1 : 0;
     commas += comma && !dot ? 1 : 0;
   }
-  return commas > dots ? ',' : '.';
+  if (commas != dots) return commas > dots ? ',' : '.';
+  return dotsGroup(texts) ? ',' : '.';
 }
 
 std::optional<PeriodHeading> periodHeading(std::string_view text) {

@@ -20,7 +20,8 @@ struct DisplayedNumber {
 std::optional<DisplayedNumber> displayedNumber(std::string_view text, char decimalMark);
 /// Dashes, n/a, nm and the like: a cell that says there is no figure.
 bool saysNothing(std::string_view text);
-/// The decimal mark that reads more of the texts, '.' when they do not tell.
+/// The decimal mark that reads more of the texts. Where every figure can be read either way, dots that always stand
+/// before three digits part thousands; else '.'.
 char decimalMarkOf(const std::vector<std::string>& texts);
 
 struct FiscalEnd {

@@ -297,6 +297,7 @@ class Guess {
                    : placed[i].by == By::Residual ? TableLine::Match::Rest
                                                   : TableLine::Match::None;
       signKnown_.push_back(placed[i].signKnown);
+      line.total = tree.parent[i];
     }
     for (const FoundSum& sum : tree.sums) doubtSum(sum);
   }
@@ -439,7 +440,13 @@ void setLine(TableReading& reading, size_t line, const LineChoice& choice, const
   l.balance = rule->shares || rule->part == StatementPart::Balance;
 }
 
-Result<std::vector<Fact>> factsOf(const Sheet& given, const TableReading& reading) {
+Result<std::vector<Fact>> factsOf(const Sheet& given, const TableReading& reading,
+                                  std::vector<std::string>* passedOver) {
+  const auto passOver = [&](const SheetCell& cell) {
+    if (passedOver != nullptr) {
+      passedOver->push_back(cellPlace(given, cell) + ": '" + shortened(cell.text, 40) + "' " + kNoFigure);
+    }
+  };
   const Sheet turned = reading.yearsDown ? given.transposed() : Sheet{};
   const Sheet& sheet = reading.yearsDown ? turned : given;
   std::vector<Fact> facts;
@@ -449,8 +456,8 @@ Result<std::vector<Fact>> factsOf(const Sheet& given, const TableReading& readin
       if (cell == nullptr || (cell->kind == SheetCell::Kind::Text && saysNothing(cell->text))) continue;
       const std::optional<DisplayedNumber> shown = figureIn(*cell, reading.decimalMark);
       if (!shown) {
-        return fail(ErrorKind::BadInput, "'" + cell->text.substr(0, 40) + "' is not a figure", cellPlace(given, *cell),
-                    "Correct the cell, or leave its row or column out");
+        passOver(*cell);
+        continue;
       }
       Fact fact;
       fact.concept_name = line.concept_name;
@@ -463,9 +470,9 @@ Result<std::vector<Fact>> factsOf(const Sheet& given, const TableReading& readin
       fact.unit = shown->percent ? "pure" : line.shares ? "shares" : reading.currency;
       const std::optional<Decimal> number =
           Decimal::parse(shown->plain + (scale == 0 ? "" : "e" + std::to_string(scale)));
-      if (!number) {
-        return fail(ErrorKind::BadInput, "'" + cell->text.substr(0, 40) + "' has more digits than can be kept",
-                    cellPlace(given, *cell));
+      if (!number) {  // more digits than can be kept
+        passOver(*cell);
+        continue;
       }
       fact.text = number->text();
       fact.decimals = -number->lastPlace();

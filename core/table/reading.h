@@ -35,7 +35,8 @@ struct TableLine {
   Match match = Match::None;
   bool balance = false;
   bool shares = false;
-  int scale = 0;  ///< power of ten of this row's figures
+  int scale = 0;                ///< power of ten of this row's figures
+  std::optional<size_t> total;  ///< the row that it was found to be a part of
 };
 
 struct TableReading {
@@ -74,9 +75,13 @@ Result<TableReading> guessTable(const Sheet& sheet, const PlacingRules& rules, c
 void setLine(TableReading& reading, size_t line, const LineChoice& choice, const LabelRules& labels);
 
 /// The facts a reading stands for: included columns and all rows with a figure. The text is
-/// exact: the shown figure times its scale. Fails, naming the cell, where a cell in the table is
-/// neither a figure nor says that there is none.
-Result<std::vector<Fact>> factsOf(const Sheet& sheet, const TableReading& reading);
+/// exact: the shown figure times its scale. A cell that is neither a figure nor says that there is none is passed over
+/// and named in `passedOver`: one bad cell stops no sheet. Fails where nothing is left.
+Result<std::vector<Fact>> factsOf(const Sheet& sheet, const TableReading& reading,
+                                  std::vector<std::string>* passedOver = nullptr);
+
+/// How the name of a cell that was passed over ends.
+inline constexpr const char* kNoFigure = "is no figure and was left out";
 
 /// What the reading adds to the remembered choices: its matched rows by concept.
 LineChoices choicesOf(const TableReading& reading);

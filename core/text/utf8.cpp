@@ -104,4 +104,66 @@ std::string harmless(std::string_view text, bool lines) {
   return out;
 }
 
+namespace {
+
+void append(std::string& out, char32_t c) {
+  if (c < 0x80) {
+    out += static_cast<char>(c);
+  } else if (c < 0x800) {
+    out += static_cast<char>(0xC0 | (c >> 6));
+    out += static_cast<char>(0x80 | (c & 0x3F));
+  } else if (c < 0x10000) {
+    out += static_cast<char>(0xE0 | (c >> 12));
+    out += static_cast<char>(0x80 | ((c >> 6) & 0x3F));
+    out += static_cast<char>(0x80 | (c & 0x3F));
+  } else {
+    out += static_cast<char>(0xF0 | (c >> 18));
+    out += static_cast<char>(0x80 | ((c >> 12) & 0x3F));
+    out += static_cast<char>(0x80 | ((c >> 6) & 0x3F));
+    out += static_cast<char>(0x80 | (c & 0x3F));
+  }
+}
+
+}  // namespace
+
+std::string fromWindows1252(std::string_view text) {
+  // 0x80 to 0x9F; everything else is Latin-1.
+  static constexpr char32_t kMiddle[32] = {0x20AC, 0xFFFD, 0x201A, 0x0192, 0x201E, 0x2026, 0x2020, 0x2021,
+                                           0x02C6, 0x2030, 0x0160, 0x2039, 0x0152, 0xFFFD, 0x017D, 0xFFFD,
+                                           0xFFFD, 0x2018, 0x2019, 0x201C, 0x201D, 0x2022, 0x2013, 0x2014,
+                                           0x02DC, 0x2122, 0x0161, 0x203A, 0x0153, 0xFFFD, 0x017E, 0x0178};
+  std::string out;
+  out.reserve(text.size() + text.size() / 8);
+  for (const char byte : text) {
+    const auto c = static_cast<unsigned char>(byte);
+    append(out, c >= 0x80 && c < 0xA0 ? kMiddle[c - 0x80] : c);
+  }
+  return out;
+}
+
+bool isUtf16(std::string_view text) {
+  return text.substr(0, 2) == "\xFF\xFE" || text.substr(0, 2) == "\xFE\xFF";
+}
+
+std::string fromUtf16(std::string_view text) {
+  const bool little = text.substr(0, 2) == "\xFF\xFE";
+  std::string out;
+  const auto unit = [&](size_t i) {
+    const auto a = static_cast<unsigned char>(text[i]);
+    const auto b = static_cast<unsigned char>(text[i + 1]);
+    return static_cast<char32_t>(little ? a | (b << 8) : b | (a << 8));
+  };
+  for (size_t i = 2; i + 1 < text.size(); i += 2) {
+    char32_t c = unit(i);
+    if (c >= 0xD800 && c < 0xDC00 && i + 3 < text.size() && unit(i + 2) >= 0xDC00 && unit(i + 2) < 0xE000) {
+      c = 0x10000 + ((c - 0xD800) << 10) + (unit(i + 2) - 0xDC00);
+      i += 2;
+    } else if (c >= 0xD800 && c < 0xE000) {
+      c = 0xFFFD;
+    }
+    append(out, c);
+  }
+  return out;
+}
+
 }  // namespace zl

@@ -15,6 +15,12 @@ inline bool isUtf8(std::string_view text) {
 /// The same text with U+FFFD for each byte that is not UTF-8: for names that come from the system.
 std::string asUtf8(std::string_view text);
 
+/// Text in Windows-1252 (the usual one of files without a mark) or, with its byte order mark, UTF-16, as UTF-8. A byte
+/// that the code page leaves open and half a pair become U+FFFD.
+std::string fromWindows1252(std::string_view text);
+std::string fromUtf16(std::string_view text);
+bool isUtf16(std::string_view text);
+
 /// The first `most` bytes, cut between characters, with "…" where something was left out.
 std::string shortened(std::string_view text, std::size_t most);
 

@@ -6,6 +6,10 @@
 namespace zl::exchange {
 namespace {
 
+// What undecided drivers follow.
+constexpr const char* kProposed = "proposed";
+constexpr const char* kPresets = "presets";
+
 using zl::exchange::toJson;
 
 Json toJson(const Path& path) {
@@ -30,10 +34,12 @@ Json toJson(const Path& path) {
 Json toJson(const Scenario& s) {
   Json drivers = Json::object();
   for (const auto& [row, a] : s.drivers) {
+    if (a.said.isProposed()) continue;
     drivers[row] = {{"path", toJson(a.path)}, {"said", toJson(a.said)}};
   }
   Json inputs = Json::object();
   for (const auto& [row, choice] : s.inputs) {
+    if (choice.said.isProposed()) continue;
     inputs[row] = choice.option.empty() ? Json{{"figure", choice.figure}} : Json{{"option", choice.option}};
     inputs[row]["said"] = toJson(choice.said);
   }
@@ -160,6 +166,11 @@ Case caseOf(const Json& json, const std::string& source, bool newerToo) {
   Case c;
   c.company = r.text("company");
   c.model = r.text("model");
+  if (const std::string how = r.optionalText("undecided"); how == kProposed) {
+    c.proposes = true;
+  } else if (!how.empty() && how != kPresets) {
+    r.fault("'undecided' is proposed or presets");
+  }
   c.ownRows = readOwnRows(r);
   c.horizon = r.whole("horizon");
   if (const Json* stages = r.member("stages")) {
@@ -257,6 +268,7 @@ Json toJson(const Case& c) {
           {"version", kCaseVersion},
           {"company", c.company},
           {"model", c.model},
+          {"undecided", c.proposes ? kProposed : kPresets},
           {"own_rows", toJson(c.ownRows)},
           {"horizon", c.horizon},
           {"stages", c.stages},

@@ -8,7 +8,7 @@ namespace zl::exchange {
 
 /// 2 added stages, the base year, acknowledged findings and the shapes steps, recovery, cycle and
 /// follow; 3 the analyst's own rows and other models. Versions 1 and 2 are still read.
-inline constexpr int kCaseVersion = 4;
+inline constexpr int kCaseVersion = 5;
 
 Json toJson(const Case& c);
 /// Unknown members, other versions and wrong types are refused; the values themselves are checked

@@ -114,8 +114,7 @@ Company companyOf(const Json& json, const std::string& source) {
   ObjectReader l(*listing, source + "/listing");
   c.listing = listingOf(l);
   l.finish();
-  c.shares = r.number("shares");
-  if (!(c.shares > 0)) r.fault("'shares' must be positive");
+  if (r.member("shares") != nullptr) c.shares = positive(r, "shares");
   const auto count = [&](const char* key) {
     const double x = r.numberOr(key, 0);
     if (x < 0) r.fault(std::string("'") + key + "' must not be negative");
@@ -126,6 +125,11 @@ Company companyOf(const Json& json, const std::string& source) {
   c.unvestedShares = count("unvested_shares");
   c.convertibleShares = count("convertible_shares");
   c.convertibleFace = count("convertible_face");
+  c.country = r.optionalText("country");
+  if (!c.country.empty() &&
+      (c.country.size() != 2 || c.country.find_first_not_of("ABCDEFGHIJKLMNOPQRSTUVWXYZ") != std::string::npos)) {
+    r.fault("'country' is two capital letters (ISO 3166), such as DE");
+  }
   c.sector = r.optionalText("sector");
   c.control = r.optionalText("control");
   c.furtherListings = listOf<Listing>(r, "further_listings", listingOf);
@@ -185,28 +189,30 @@ Json listJson(const std::vector<Item>& items) {
 }  // namespace
 
 Json toJson(const Company& c) {
-  return {{"format", "zealous-ledger-company"},
-          {"version", 1},
-          {"id", c.id},
-          {"name", c.name},
-          {"description", c.description},
-          {"sector", c.sector},
-          {"control", c.control},
-          {"currency", c.currency},
-          {"listing", toJson(c.listing)},
-          {"further_listings", listJson(c.furtherListings)},
-          {"shares", c.shares},
-          {"options", c.options},
-          {"option_strike", c.optionStrike},
-          {"unvested_shares", c.unvestedShares},
-          {"convertible_shares", c.convertibleShares},
-          {"convertible_face", c.convertibleFace},
-          {"splits", listJson(c.splits)},
-          {"share_classes", listJson(c.classes)},
-          {"events", listJson(c.events)},
-          {"debt_due", listJson(c.debtDue)},
-          {"deals", listJson(c.deals)},
-          {"operating_figures", listJson(c.operating)}};
+  Json json{{"format", "zealous-ledger-company"},
+            {"version", 1},
+            {"id", c.id},
+            {"name", c.name},
+            {"description", c.description},
+            {"country", c.country},
+            {"sector", c.sector},
+            {"control", c.control},
+            {"currency", c.currency},
+            {"listing", toJson(c.listing)},
+            {"further_listings", listJson(c.furtherListings)},
+            {"options", c.options},
+            {"option_strike", c.optionStrike},
+            {"unvested_shares", c.unvestedShares},
+            {"convertible_shares", c.convertibleShares},
+            {"convertible_face", c.convertibleFace},
+            {"splits", listJson(c.splits)},
+            {"share_classes", listJson(c.classes)},
+            {"events", listJson(c.events)},
+            {"debt_due", listJson(c.debtDue)},
+            {"deals", listJson(c.deals)},
+            {"operating_figures", listJson(c.operating)}};
+  if (c.shares > 0) json["shares"] = c.shares;
+  return json;
 }
 
 Result<Company> companyFromJson(const Json& json, const std::string& source) {

@@ -29,7 +29,7 @@ struct Archive::Impl {
 
   [[nodiscard]] tl::unexpected<Error> bad(const std::string& what, const std::string& entry) const {
     return fail(ErrorKind::BadInput, what, source + (entry.empty() ? "" : ", part '" + entry.substr(0, 120) + "'"),
-                "Save the workbook again, or export its sheets as CSV");
+                "Save it again, or give what is in it by itself");
   }
 };
 
@@ -63,6 +63,15 @@ bool Archive::has(const std::string& entry) const {
   return zip_name_locate(impl_->zip, entry.c_str(), 0) >= 0;
 }
 
+std::vector<std::string> Archive::names() const {
+  std::vector<std::string> names;
+  for (zip_int64_t i = 0; i < zip_get_num_entries(impl_->zip, 0); ++i) {
+    const char* name = zip_get_name(impl_->zip, static_cast<zip_uint64_t>(i), 0);
+    if (name != nullptr && *name != 0 && std::string_view(name).back() != '/') names.emplace_back(name);
+  }
+  return names;
+}
+
 Result<std::string> Archive::read(const std::string& entry) {
   zip_stat_t about;
   if (zip_stat(impl_->zip, entry.c_str(), 0, &about) != 0) return impl_->bad("the part is missing", entry);
@@ -79,9 +88,8 @@ Result<std::string> Archive::read(const std::string& entry) {
     impl_->total += static_cast<std::size_t>(read);
     const bool bomb = text.size() > kBombFrom && text.size() / kBombRatio > about.comp_size;
     if (text.size() > kLargestEntry || impl_->total > kLargestTotal || bomb) {
-      return fail(ErrorKind::TooLarge,
-                  "the part unpacks to more than a workbook needs (256 MiB, or 1,000 times its size)",
-                  impl_->source + ", part '" + entry.substr(0, 120) + "'", "Split the workbook");
+      return fail(ErrorKind::TooLarge, "the part unpacks to more than is read (256 MiB, or 1,000 times its size)",
+                  impl_->source + ", part '" + entry.substr(0, 120) + "'", "Split it");
     }
   }
   return text;

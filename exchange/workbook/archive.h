@@ -4,6 +4,7 @@
 #include <memory>
 #include <string>
 #include <string_view>
+#include <vector>
 
 #include "core/quantity/error.h"
 
@@ -18,6 +19,8 @@ class Archive {
   ~Archive();
 
   [[nodiscard]] bool has(const std::string& entry) const;
+  /// Files in the archive, in its order; folders are left out.
+  [[nodiscard]] std::vector<std::string> names() const;
   /// An entry whole. Stops reading, whatever sizes the archive declares, when one entry is over
   /// 256 MiB, all entries together are over 512 MiB, or an entry over 1 MiB is more than 1,000
   /// times its compressed size: the marks of a bomb. Encrypted and damaged entries are refused.

@@ -28,6 +28,11 @@ Result<Workbook> readXlsx(std::string_view content, const std::string& name, con
 /// OpenDocument spreadsheets (ISO/IEC 26300, "ODS"): stored values only.
 Result<Workbook> readOds(std::string_view content, const std::string& name, const StopCheck& stopped = {});
 
+/// Tables of a saved web page (HTML), one sheet each, what lies within another table apart. Currency signs and closing
+/// brackets in cells of their own go to their figure, and figures stand under the heading that spans them. Rows,
+/// columns and tables that are not displayed are left out with a warning. No script is run and nothing is fetched.
+Result<Workbook> readWebTables(std::string_view content, const std::string& name, const StopCheck& stopped = {});
+
 /// Comma, semicolon or tab separated text, UTF-8: CSV files and cells pasted from other programs.
 /// Every cell is text.
 Result<Workbook> readDelimited(std::string_view content, const std::string& name, const StopCheck& stopped = {});

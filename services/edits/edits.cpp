@@ -61,7 +61,8 @@ CaseEdit typeDriverYears(const Case& c, const model::Model& m, const std::string
   }
   if (said.reason.empty()) {
     if (const Scenario* s = c.scenario(scenario)) {
-      if (const Assumption* before = c.driver(*s, row)) said.reason = before->said.reason;
+      const Assumption* before = c.driver(*s, row);
+      if (before != nullptr && !before->said.isProposed()) said.reason = before->said.reason;
     }
   }
   return setDriver(c, m, scenario, row, path, said);

@@ -92,6 +92,7 @@ Result<Sources> gather(store::Book& book, const std::string& company, const std:
   }
   if (Status s = take(book.facts(company, only), e->facts); !s) return tl::unexpected(s.error());
   e->inMinor = readInCurrency(e->facts, minorUnits(e->company));
+  e->cover = coverCount(e->facts);
   Result<std::shared_ptr<Market>> market =
       marketOf(book, company, e->documents, e->company.listing.unit, asOf ? asOf->at : std::string());
   if (!market) return tl::unexpected(market.error());

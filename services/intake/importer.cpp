@@ -3,10 +3,14 @@
 #include <algorithm>
 #include <map>
 
+#include "core/quantity/number_text.h"
+#include "core/text/utf8.h"
 #include "exchange/csv/tables.h"
 #include "exchange/json/company_json.h"
+#include "exchange/oim/company_facts.h"
 #include "exchange/oim/xbrl_csv.h"
 #include "exchange/oim/xbrl_json.h"
+#include "exchange/workbook/archive.h"
 #include "exchange/xbrl/inline.h"
 #include "exchange/xbrl/instance.h"
 #include "exchange/xbrl/linkbase.h"
@@ -112,6 +116,8 @@ class Batch {
         return keep(i, exchange::readXbrlInstance(file.content, file.name, context_.stopped));
       case ContentKind::XbrlJson:
         return keep(i, exchange::readXbrlJson(file.content, file.name, context_.stopped));
+      case ContentKind::CompanyFacts:
+        return keep(i, exchange::readCompanyFacts(file.content, file.name, context_.stopped));
       case ContentKind::FactTable:
         return keep(i, exchange::readFactTable(file.content, file.name, context_.stopped));
       case ContentKind::XbrlCsv: {
@@ -125,6 +131,7 @@ class Batch {
       case ContentKind::XbrlCsvTable:
       case ContentKind::Workbook:
       case ContentKind::OpenSheet:
+      case ContentKind::WebPage:
       case ContentKind::PlainTable:
         return {};  // read as a set, or with the analyst's reading
       default:
@@ -176,6 +183,7 @@ void countFacts(const std::vector<Fact>& facts, const MappingRules& rules, const
 Result<exchange::Workbook> readWorkbook(const ImportFile& file, ContentKind kind, const exchange::StopCheck& stopped) {
   if (kind == ContentKind::Workbook) return exchange::readXlsx(file.content, file.name, stopped);
   if (kind == ContentKind::OpenSheet) return exchange::readOds(file.content, file.name, stopped);
+  if (kind == ContentKind::WebPage) return exchange::readWebTables(file.content, file.name, stopped);
   return exchange::readDelimited(file.content, file.name, stopped);
 }
 
@@ -214,7 +222,7 @@ std::string digestOf(const ImportPreview& p) {
 Status openTable(const ImportFile& file, const ImportContext& context, ImportPreview& p) {
   Result<exchange::Workbook> workbook = readWorkbook(file, p.kind, context.stopped);
   if (!workbook) return tl::unexpected(workbook.error());
-  p.warnings = workbook->warnings;
+  p.warnings.insert(p.warnings.end(), workbook->warnings.begin(), workbook->warnings.end());
   p.workbook = std::make_shared<const exchange::Workbook>(std::move(*workbook));
   p.readings = file.readings;
   if (p.readings.empty()) {
@@ -231,6 +239,54 @@ std::string digestOfTable(const std::string& content, const std::vector<Fact>& f
   return exchange::digestOf(digested);
 }
 
+namespace {
+
+/// Files of a package, those that describe it left out. What is no filing among them is passed over later, with a note.
+Status unpack(const std::string& package, const std::string& content, std::vector<ImportFile>& files) {
+  Result<exchange::Archive> archive = exchange::Archive::open(content, package);
+  if (!archive) return tl::unexpected(archive.error());
+  const size_t before = files.size();
+  bool readable = false;
+  for (const std::string& entry : archive->names()) {
+    const std::string name = fileName(entry);
+    const bool described = entry.starts_with("META-INF/") || entry.find("/META-INF/") != std::string::npos;
+    if (described || entry.starts_with("__MACOSX") || name.starts_with(".")) continue;
+    Result<std::string> text = archive->read(entry);
+    if (!text) return tl::unexpected(text.error());
+    readable = readable || exchange::recognise(*text, name).has_value();
+    files.push_back({name, std::move(*text)});
+    files.back().found = true;
+    files.back().note = "from " + package;
+  }
+  if (readable) return {};
+  files.resize(before);
+  return fail(ErrorKind::NotFound, "the package holds no report that can be read", package,
+              "Give a report package, or a zip of one filing");
+}
+
+/// Text that is neither marked up nor UTF-8: UTF-16 by its mark, else the usual encoding of files without one.
+void makeUtf8(ImportFile& file) {
+  std::string& text = file.content;
+  const size_t first = text.find_first_not_of(" \t\r\n");
+  if (first == std::string::npos || text.starts_with("PK\x03\x04") || text.starts_with("%PDF")) return;
+  const auto say = [&](const char* encoding) {
+    file.note += (file.note.empty() ? "" : "; ") + std::string("read as ") + encoding;
+  };
+  if (isUtf16(text)) {
+    std::string converted = fromUtf16(text);
+    // The XML library tells the encoding of XML itself, and its declaration would contradict another.
+    if (converted.starts_with("<?xml")) return;
+    text = std::move(converted);
+    return say("UTF-16");
+  }
+  const bool xml = text.compare(first, 5, "<?xml") == 0;
+  if (xml || isUtf8(text) || text.substr(0, 4096).find('\0') != std::string::npos) return;
+  text = fromWindows1252(text);
+  say("Windows-1252, as it is not UTF-8");
+}
+
+}  // namespace
+
 Result<std::vector<ImportFile>> readFiles(const std::vector<std::string>& paths) {
   const Result<std::vector<std::string>> found = filesOf(paths);
   if (!found) return tl::unexpected(found.error());
@@ -238,14 +294,21 @@ Result<std::vector<ImportFile>> readFiles(const std::vector<std::string>& paths)
   for (const std::string& path : *found) {
     Result<std::string> content = readFile(path);
     if (!content) return tl::unexpected(content.error());
+    const bool inFolder = std::find(paths.begin(), paths.end(), path) == paths.end();
+    if (exchange::isPackage(*content)) {
+      if (Status s = unpack(fileName(path), *content, files); !s) return tl::unexpected(s.error());
+      continue;
+    }
     files.push_back({fileName(path), std::move(*content)});
-    files.back().found = std::find(paths.begin(), paths.end(), path) == paths.end();
+    files.back().found = inFolder;
   }
+  for (ImportFile& file : files) makeUtf8(file);
   return files;
 }
 
 bool isGuessed(ContentKind kind) {
-  return kind == ContentKind::Workbook || kind == ContentKind::OpenSheet || kind == ContentKind::PlainTable;
+  return kind == ContentKind::Workbook || kind == ContentKind::OpenSheet || kind == ContentKind::WebPage ||
+         kind == ContentKind::PlainTable;
 }
 
 Status guessAgain(ImportPreview& p, size_t reading, const TableHints& fixed, const ImportContext& context) {
@@ -275,14 +338,43 @@ Status readyToStore(const std::vector<ImportPreview>& previews) {
   return {};
 }
 
+namespace {
+
+/// What a table's figures would tie by themselves, before anything is stored.
+void judgeTies(const std::vector<Fact>& facts, const LineChoices& choices, const Resources& resources,
+               ImportPreview& p) {
+  p.failing.clear();
+  p.holding = 0;
+  std::map<std::string, int> uses;
+  for (const Fact& f : facts) uses[f.unit] += f.unit.size() == 3 ? 1 : 0;
+  const auto most =
+      std::max_element(uses.begin(), uses.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
+  if (most == uses.end() || most->second == 0) return;
+  const StandardStatements statements =
+      StandardStatements::build(facts, resources.rules, most->first, choices).shaped(resources.shapes, facts);
+  for (const TieResult& r : checkTies(resources.ties, statements, facts)) {
+    p.holding += r.state == TieResult::State::Ties ? 1 : 0;
+    if (r.state != TieResult::State::Fails) continue;
+    p.failing.push_back(resources.ties[r.tie].label + " " +
+                        std::to_string(statements.years()[static_cast<size_t>(r.column)].label()) +
+                        " would be off by " + r.gap);
+  }
+}
+
+}  // namespace
+
 Status applyReadings(ImportPreview& p, const ImportContext& context) {
   std::vector<Fact> facts;
   Document document = p.incoming.document;
   document.periodEnd.reset();
   LineChoices choices = context.hints.remembered;
+  std::vector<std::string> unread;
   for (const SheetReading& s : p.readings) {
     if (!s.included) continue;
-    Result<std::vector<Fact>> read = factsOf(p.workbook->sheets.at(static_cast<size_t>(s.sheet)), s.reading);
+    std::vector<std::string> passedOver;
+    Result<std::vector<Fact>> read =
+        factsOf(p.workbook->sheets.at(static_cast<size_t>(s.sheet)), s.reading, &passedOver);
+    for (std::string& cell : passedOver) unread.push_back(std::move(cell));
     if (!read) {
       Error error = read.error();
       error.where = p.name + ", " + error.where;
@@ -297,6 +389,9 @@ Status applyReadings(ImportPreview& p, const ImportContext& context) {
   if (facts.empty()) {
     return fail(ErrorKind::BadInput, "no sheet of it is to come in", p.name, "Bring in a sheet, or leave the file out");
   }
+  judgeTies(facts, choices, *context.resources, p);
+  std::erase_if(p.warnings, [](const std::string& w) { return w.ends_with(kNoFigure); });
+  for (std::string& cell : unread) p.warnings.push_back(std::move(cell));
   p.mapped = p.unmapped = p.segments = 0;
   countFacts(facts, context.resources->rules, choices, p);
   p.incoming.facts = std::move(facts);
@@ -313,6 +408,7 @@ Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files,
   for (size_t i = 0; i < files.size(); ++i) {
     ImportPreview p;
     p.name = files[i].name;
+    if (!files[i].note.empty()) p.warnings.push_back(files[i].note);
     if (!batch.kind(i)) {
       p.passedOver = true;
       p.warnings.push_back("passed over: " + batch.reason(i));
@@ -323,7 +419,7 @@ Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files,
     p.incoming.company = p.kind == ContentKind::RateTable ? "" : context.company;
     p.incoming.content = files[i].content;
     if (std::optional<Filing>& filing = batch.filing(i)) {
-      p.warnings = std::move(filing->warnings);
+      p.warnings.insert(p.warnings.end(), filing->warnings.begin(), filing->warnings.end());
       p.filer = filing->about;
       if (!p.filer.filer.empty() && !filer.empty() && p.filer.filer != filer) {
         p.warnings.push_back("this file is filed by '" + p.filer.filer + "', the ones before it by '" + filer + "'");
@@ -350,8 +446,7 @@ Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files,
   return previews;
 }
 
-Result<Company> derivedRecord(const std::string& id, const std::vector<Fact>& facts, const Resources& resources,
-                              const LineChoices& choices) {
+Result<Company> derivedRecord(const std::string& id, const std::string& filerName, const std::vector<Fact>& facts) {
   std::map<std::string, int> uses;
   for (const Fact& f : facts) {
     if (f.unit.size() == 3) ++uses[f.unit];
@@ -361,19 +456,11 @@ Result<Company> derivedRecord(const std::string& id, const std::vector<Fact>& fa
   }
   Company c;
   c.id = id;
-  c.name = id;
+  c.name = filerName.empty() ? id : filerName;
   c.currency = std::max_element(uses.begin(), uses.end(), [](const auto& a, const auto& b) {
                  return a.second < b.second;
                })->first;
   c.listing = {c.currency, c.currency, 1, 1};
-  const StandardStatements s = StandardStatements::build(facts, resources.rules, c.currency, choices);
-  const int last = static_cast<int>(s.years().size()) - 1;
-  const Figure& shares = s.at(resources.model.nameOf(model::Role::Shares), last).figure;
-  if (!shares.hasValue() || shares.value() <= 0) {
-    return fail(ErrorKind::BadInput, "the facts hold no share count for the last year", id,
-                "Import a company record (docs/formats/company.md) together with the filings");
-  }
-  c.shares = shares.value();
   return c;
 }
 

@@ -27,6 +27,7 @@ struct ImportFile {
   std::string content;
   std::vector<SheetReading> readings = {};  ///< of a table of figures, as corrected; empty: guessed
   bool found = false;                       ///< came with a folder: passed over where its kind is none that is read
+  std::string note = {};                    ///< what was done to it before it is read
 };
 
 /// One file as it would come in.
@@ -38,7 +39,9 @@ struct ImportPreview {
   Filer filer;
   std::shared_ptr<const exchange::Workbook> workbook;  ///< of a table of figures
   std::vector<SheetReading> readings;
-  int mapped = 0;  ///< facts that map to a standard line
+  std::vector<std::string> failing;  ///< ties of a table's own figures that would fail, with the year and by how much
+  int holding = 0;                   ///< ties that would hold
+  int mapped = 0;                    ///< facts that map to a standard line
   int unmapped = 0;
   int segments = 0;  ///< facts with segments: kept, set aside
   bool passedOver = false;
@@ -56,7 +59,8 @@ struct ImportContext {
   exchange::StopCheck stopped = {};
 };
 
-/// Reads files whole, folders replaced by what is in them.
+/// Reads files whole, folders and packages (archives of a filing) replaced by what is in them; text in another encoding
+/// than UTF-8 is turned into it, and a note says so. Fails on a package with nothing in it that can be read.
 Result<std::vector<ImportFile>> readFiles(const std::vector<std::string>& paths);
 
 /// Whether a file's kind is read by a guess that the analyst should see first.
@@ -80,9 +84,8 @@ std::string digestOfTable(const std::string& content, const std::vector<Fact>& f
 /// Whether what was previewed can be stored: amounts in no currency would be taken for the company's.
 Status readyToStore(const std::vector<ImportPreview>& previews);
 
-/// A record made from the filings alone, for a company that has none: the most used currency and
-/// the last filed share count. Fails when the facts hold neither.
-Result<Company> derivedRecord(const std::string& id, const std::vector<Fact>& facts, const Resources& resources,
-                              const LineChoices& choices = {});
+/// A record made from the filings alone, for a company that has none: the most used currency; the name is the filer's
+/// own, the id where no filing says. Fails when the facts hold no currency.
+Result<Company> derivedRecord(const std::string& id, const std::string& filerName, const std::vector<Fact>& facts);
 
 }  // namespace zl::services

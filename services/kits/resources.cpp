@@ -101,7 +101,7 @@ Result<std::vector<ShippedModel>> shippedModels(const std::string& folder, std::
   constexpr const char* kFull = "kits/standard/model";
   const Result<std::string> full = readFile((fs::path(folder) / kFull).string());
   if (!full) return tl::unexpected(full.error());
-  std::vector<ShippedModel> models{{"", "", {{kFull, *full}}, {}}};
+  std::vector<ShippedModel> models{{"", "", {{kFull, *full}}, {}, {}}};
   std::set<std::string> others;
   std::error_code error;
   fs::directory_iterator at(fs::path(folder) / "kits", error);
@@ -138,7 +138,7 @@ Result<std::vector<ShippedModel>> shippedModels(const std::string& folder, std::
   if (Status s = withBuilds(models.front(), kFull); !s) return tl::unexpected(s.error());
   for (const std::string& name : others) {
     Result<std::string> text = readFile((fs::path(folder) / name).string());
-    ShippedModel m{"", "", {{kFull, *full}, {name, text ? std::move(*text) : std::string()}}, {}};
+    ShippedModel m{"", "", {{kFull, *full}, {name, text ? std::move(*text) : std::string()}}, {}, {}};
     Status usable = text ? named(m) : tl::unexpected(text.error());
     if (usable && std::any_of(models.begin(), models.end(), [&](const ShippedModel& o) { return o.name == m.name; }))
       usable = fail(ErrorKind::Conflict, "there is a model '" + m.name + "' already", name, "Give it another name");
@@ -150,6 +150,51 @@ Result<std::vector<ShippedModel>> shippedModels(const std::string& folder, std::
     }
   }
   return models;
+}
+
+/// A model's proposals: those of its own kit before those of the full one, as far as it has their drivers.
+Status readProposals(const std::string& folder, const std::string& kit, ShippedModel& m) {
+  const std::string file = kit + "/proposals";
+  std::error_code none;
+  if (!fs::exists(fs::path(folder) / file, none)) return {};
+  const Result<std::string> text = readFile((fs::path(folder) / file).string());
+  if (!text) return tl::unexpected(text.error());
+  Result<std::vector<ProposalRule>> rules = parseProposalRules(*text, file);
+  if (!rules) return tl::unexpected(rules.error());
+  const Result<model::Model> model = model::parseModel(textsOf(m));
+  if (!model) return tl::unexpected(model.error());
+  if (m.texts.size() > 1 && m.texts.front().first.starts_with(kit)) {  // what the model does not project needs none
+    for (ProposalRule& rule : *rules) {
+      std::erase_if(rule.rows, [&](const std::string& name) {
+        const model::RowId row = model->find(name);
+        return row.known() && (*model)[row].declared == model::Declared::Row;
+      });
+    }
+    std::erase_if(*rules, [](const ProposalRule& rule) { return rule.rows.empty(); });
+  }
+  if (Status s = checkProposalRules(*rules, *model); !s) return s;
+  m.proposals.insert(m.proposals.begin(), std::make_move_iterator(rules->begin()),
+                     std::make_move_iterator(rules->end()));
+  return {};
+}
+
+/// The user's own table in place of the shipped one, where there is one without a fault.
+Result<Placeholders> readPlaceholders(const std::string& folder, std::vector<Error>& resting) {
+  const char* config = std::getenv("XDG_CONFIG_HOME");
+  const char* home = std::getenv("HOME");
+  const fs::path below = config != nullptr ? fs::path(config) : fs::path(home != nullptr ? home : "") / ".config";
+  const fs::path own = below / "zealous-ledger" / "placeholders";
+  std::error_code none;
+  if (fs::exists(own, none)) {
+    const Result<std::string> text = readFile(own.string());
+    Result<Placeholders> table = text ? Placeholders::parse(*text, own.string()) : tl::unexpected(text.error());
+    if (table) return table;
+    resting.push_back(table.error());
+  }
+  constexpr const char* kShipped = "kits/standard/placeholders";
+  const Result<std::string> text = readFile((fs::path(folder) / kShipped).string());
+  if (!text) return tl::unexpected(text.error());
+  return Placeholders::parse(*text, kShipped);
 }
 
 /// Whether peers have the measure, or (with a statistic) the statistic of a multiple.
@@ -201,6 +246,13 @@ const BuildTexts& Resources::builds() const {
   return used == models.end() ? kNone : used->builds;
 }
 
+const std::vector<ProposalRule>& Resources::proposals() const {
+  static const std::vector<ProposalRule> kNone;
+  const auto used =
+      std::find_if(models.begin(), models.end(), [&](const ShippedModel& m) { return m.name == model.name; });
+  return used == models.end() ? kNone : used->proposals;
+}
+
 Result<std::shared_ptr<const Resources>> withOwn(const std::shared_ptr<const Resources>& shipped, const Case& c) {
   const std::string& rows = ownRowsInUse(c);
   if (c.model == shipped->model.name && c.ownLines.empty() && rows.empty()) return shipped;
@@ -246,6 +298,14 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   if (!models) return tl::unexpected(models.error());
   Result<model::Model> model = model::parseModel(textsOf(models->front()));
   if (!model) return tl::unexpected(model.error());
+  for (ShippedModel& m : *models) {
+    if (Status s = readProposals(folder, "kits/standard", m); !s) return tl::unexpected(s.error());
+    const std::string kit = m.texts.back().first.substr(0, m.texts.back().first.rfind('/'));
+    if (kit == "kits/standard") continue;
+    if (Status s = readProposals(folder, kit, m); !s) resources->resting.push_back(s.error());
+  }
+  Result<Placeholders> placeholders = readPlaceholders(folder, resources->resting);
+  if (!placeholders) return tl::unexpected(placeholders.error());
   Result<MappingRules> rules = MappingRules::parse(*rulesText, "kits/standard/rules");
   if (!rules) return tl::unexpected(rules.error());
   Result<std::vector<Tie>> ties = parseTies(*tiesText, "kits/standard/ties");
@@ -291,6 +351,7 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   resources->models = std::move(*models);
   resources->rulesText = *rulesText;
   resources->tests = std::move(*tests);
+  resources->placeholders = std::move(*placeholders);
   resources->parts = std::move(*parts);
   resources->labels = std::move(*labels);
   resources->model = std::move(*model);

@@ -12,6 +12,8 @@
 #include "core/filing/tie.h"
 #include "core/model/syntax.h"
 #include "core/outlook/case.h"
+#include "core/proposal/placeholders.h"
+#include "core/proposal/proposal_rules.h"
 #include "core/quantity/error.h"
 #include "core/review/quality.h"
 #include "core/structure/placing_rules.h"
@@ -25,6 +27,7 @@ struct ShippedModel {
   std::string title;
   std::vector<std::pair<std::string, std::string>> texts;  ///< what it is called in messages, and the text
   BuildTexts builds;                                       ///< rows written for the company at hand
+  std::vector<ProposalRule> proposals;                     ///< for drivers that nobody has decided
 };
 
 struct Resources {
@@ -40,11 +43,13 @@ struct Resources {
   PartRules parts;
   LineTree lines{{}};  ///< of the ties
   std::vector<QualityTest> tests;
+  Placeholders placeholders;  ///< where a book has no rates
 
   /// What tells a filed row its line.
   [[nodiscard]] PlacingRules placing() const { return {labels, lines, parts}; }
   /// Of the model in use.
   [[nodiscard]] const BuildTexts& builds() const;
+  [[nodiscard]] const std::vector<ProposalRule>& proposals() const;
 
   /// Looks in $ZEALOUS_LEDGER_DATA, then where the program was installed, then in its source.
   static Result<std::shared_ptr<const Resources>> load();

@@ -10,10 +10,11 @@ Case firstCase(const Sources& sources, const std::vector<FiscalYear>& years, Dat
   Date date = prices.empty() ? today : prices.back().date;
   if (!years.empty()) {
     const Date base = years.back().end;
-    if (!stubFor(date, base, addYears(base, 1))) date = base;
+    if (!valuationTime(date, base)) date = base;
   }
   Case c = newCase(sources.evidence->company.id, date);
   if (!years.empty()) c.baseYear = years.back().label();
+  c.proposes = true;
   return c;
 }
 

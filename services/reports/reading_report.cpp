@@ -16,11 +16,16 @@ std::string readingText(const ImportPreview& preview) {
                          c.included ? "" : ", left out: " + c.doubt);
     }
     for (const TableLine& l : r.lines) {
-      out += fmt::format("  {:<44} {}{:<28} {}\n", l.label, l.choice.weight < 0 ? "-" : " ",
-                         l.choice.line.empty() ? "(none)" : l.choice.line, l.choice.reason);
+      out += fmt::format("  {:<44} {}{:<28} {}{}\n", l.label, l.choice.weight < 0 ? "-" : " ",
+                         l.choice.line.empty() ? "(none)" : l.choice.line, l.choice.reason,
+                         l.total ? "; in '" + r.lines[*l.total].label + "'" : "");
     }
     if (r.sums > 0) out += fmt::format("  {} of its rows found to be totals of others\n", r.sums);
     for (const std::string& doubt : r.doubts) out += "  look at: " + doubt + "\n";
+  }
+  if (preview.holding > 0 || !preview.failing.empty()) {
+    out += fmt::format("  {} ties would hold, {} would fail\n", preview.holding, preview.failing.size());
+    for (const std::string& tie : preview.failing) out += "  look at: " + tie + "\n";
   }
   return out;
 }

@@ -61,6 +61,7 @@ class Collection {
       return;
     }
     for (const std::string& warning : p.warnings) result.warnings.push_back(p.name + ": " + warning);
+    if (filerName_.empty()) filerName_ = p.filer.filerName;
     edit.incoming.push_back(std::move(p.incoming));
     p.incoming = {};
     p.incoming.document = edit.incoming.back().document;
@@ -69,7 +70,6 @@ class Collection {
       if (s.included) chosen.merge(choicesOf(s.reading));
     }
     if (!chosen.empty()) {
-      choices_.insert(chosen.begin(), chosen.end());
       edit.incoming.push_back(ownDocument(context_.company, "lines of " + p.name, ContentKind::TableChoices,
                                           exchange::lineChoicesText(chosen), context_.now));
     }
@@ -98,20 +98,20 @@ class Collection {
   Status deriveRecord() {
     std::vector<Fact> facts;
     for (const store::Incoming& in : edit.incoming) facts.insert(facts.end(), in.facts.begin(), in.facts.end());
-    const Result<Company> record = derivedRecord(context_.company, facts, *context_.resources, choices_);
+    const Result<Company> record = derivedRecord(context_.company, filerName_, facts);
     if (!record) return tl::unexpected(record.error());
     edit.incoming.push_back(ownDocument(context_.company, "record derived from the filings", ContentKind::CompanyRecord,
                                         exchange::textOf(exchange::toJson(*record), 2), context_.now));
     result.warnings.push_back("no company record: currency " + record->currency +
-                              " and the share count come from the filings, the listing is taken to be in " +
-                              record->currency + "; import a record to correct this");
+                              " comes from the filings, the listing is taken to be in " + record->currency +
+                              "; import a record to correct this");
     return {};
   }
 
   const ImportContext& context_;
   const std::vector<store::StoredDocument>& present_;
   const Desk& desk_;
-  LineChoices choices_;
+  std::string filerName_;  ///< as the first filing that says has it
 };
 
 }  // namespace

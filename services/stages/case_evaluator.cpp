@@ -2,6 +2,7 @@
 
 #include "core/monitor/limits.h"
 #include "exchange/json/case_members.h"
+#include "services/stages/proposed.h"
 #include "services/stages/snapshot.h"
 
 namespace zl::services {
@@ -90,18 +91,20 @@ std::shared_ptr<const ToldHistory> CaseEvaluator::historyOf(const std::shared_pt
 }
 
 Result<std::shared_ptr<const Ground>> CaseEvaluator::ground(const std::shared_ptr<const Evidence>& evidence,
-                                                            const Case& c, Standing own) {
-  const Result<std::shared_ptr<const ModelInUse>> model = modelOf(c, own);
+                                                            const Case& given, Standing own) {
+  const Result<std::shared_ptr<const ModelInUse>> model = modelOf(given, own);
   if (!model) return tl::unexpected(model.error());
   auto ground = std::make_shared<Ground>();
   ground->resources = (*model)->resources;
   ground->ownRowsFault = (*model)->fault;
   ground->evidence = evidence;
   const std::string& name = evidence->company.name;
+  ground->filed =
+      filedFor(evidence, *ground->resources, given.ownLines, {given.lines, given.firstFiled, given.baseYear});
+  const Case c = withProposedInputs(given, *ground->resources, *evidence, ground->filed->statements);
   std::vector<std::string> faults = faultsOf(c, ground->resources->model);
   for (std::string& fault : faultsOfLimits(c)) faults.push_back(std::move(fault));
   if (!faults.empty()) return fail(ErrorKind::BadInput, faults.front(), name);
-  ground->filed = filedFor(evidence, *ground->resources, c.ownLines, {c.lines, c.firstFiled, c.baseYear});
   if (ground->years().empty()) {
     return fail(ErrorKind::BadInput, "no full fiscal year has been filed", name, "Import at least one annual report");
   }

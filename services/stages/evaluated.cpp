@@ -1,6 +1,7 @@
 #include "services/stages/evaluated.h"
 
 #include "core/quantity/number_text.h"
+#include "services/stages/proposed.h"
 
 namespace zl::services {
 namespace {
@@ -39,21 +40,37 @@ class Giver {
              (close->source.empty() ? "" : ", " + close->source));
   }
 
-  void spot(const Evidence& e, const Market& market, Date date) {
+  /// `placeholders` serve where the book has no rate; null where none may.
+  void spot(const Evidence& e, const Market& market, Date date, const Placeholders* placeholders) {
     const Listing& listing = e.company.listing;
     const SpotRates spots = spotRatesAt(market.rates, date);
-    const Figure fx = zl::spot(spots, e.company.currency, listing.currency);
+    Figure fx = zl::spot(spots, e.company.currency, listing.currency);
     const std::string cross = crossOf(spots, e.company.currency, listing.currency);
+    std::string origin;
+    if (!fx.hasValue() && placeholders != nullptr) {
+      fx = placeholders->spot(e.company.currency, listing.currency);
+      if (fx.hasValue()) origin = placeholders->source() + ": ";
+    }
     give(Role::QuoteRate, fx * Figure::of(listing.minorPerMajor) * Figure::of(listing.sharesPerListed),
-         "spot " + e.company.currency + "/" + listing.currency + (cross.empty() ? "" : " by way of " + cross) + " x " +
-             plainNumber(listing.minorPerMajor) + " " + listing.unit + " x " + plainNumber(listing.sharesPerListed) +
-             " shares per listed security");
+         origin + "spot " + e.company.currency + "/" + listing.currency + (cross.empty() ? "" : " by way of " + cross) +
+             " x " + plainNumber(listing.minorPerMajor) + " " + listing.unit + " x " +
+             plainNumber(listing.sharesPerListed) + " shares per listed security");
   }
 
-  void record(const Evidence& e) {
+  /// Of the record; else of the cover page of the latest filing; else at the close of the last year.
+  void giveShares(const Evidence& e, const Figure& closing) {
+    if (e.company.shares > 0) return give(Role::SharesNow, Figure::of(e.company.shares), e.companySource);
+    if (e.cover) return give(Role::SharesNow, Figure::of(e.cover->shares), "cover page, " + dateText(e.cover->on));
+    if (closing.hasValue() && closing.value() > 0) {
+      return give(Role::SharesNow, closing, "at the close of the last year, as filed");
+    }
+    give(Role::SharesNow, Figure::absent("no count of shares is known: give one in the company record"), "");
+  }
+
+  void record(const Evidence& e, const Figure& closingShares) {
     const Company& c = e.company;
     const std::string& source = e.companySource;
-    give(Role::SharesNow, c.shares > 0 ? Figure::of(c.shares) : Figure::absent("no share count"), source);
+    giveShares(e, closingShares);
     give(Role::Options, Figure::of(c.options), source);
     give(Role::OptionStrike, Figure::of(c.optionStrike), source);
     give(Role::UnvestedShares, Figure::of(c.unvestedShares), source);
@@ -63,17 +80,21 @@ class Giver {
 
   void calendar(Date base, Date valuation) {
     give(Role::BaseFiscalYear, Figure::of(yearOf(base)), "the last year that the outlook stands on");
-    const Date next = addYears(base, 1);
-    const std::string source =
-        "valuation date " + dateText(valuation) + " between " + dateText(base) + " and " + dateText(next);
-    if (const std::optional<Stub> stub = stubFor(valuation, base, next)) {
-      give(Role::Stub, Figure::of(stub->remaining), source);
-    } else {
-      give(Role::Stub,
-           Figure::notMeaningful("the valuation date " + dateText(valuation) +
-                                 " is not in the first forecast year; roll the model forward"),
-           source);
+    const std::optional<ValuationTime> time = valuationTime(valuation, base);
+    if (!time) {
+      const std::string why = "the valuation date " + dateText(valuation) +
+                              (valuation < base ? " is before the last filed year end, "
+                                                : " is more than 18 months after the last filed year end, ") +
+                              dateText(base) +
+                              (valuation < base ? "" : "; bring in the years since, or set another date");
+      for (const Role role : {Role::Stub, Role::YearsPassed}) give(role, Figure::notMeaningful(why), "calendar");
+      return;
     }
+    const Date opening = addYears(base, time->yearsPassed);
+    const std::string source = "valuation date " + dateText(valuation) + " between " + dateText(opening) + " and " +
+                               dateText(addYears(opening, 1));
+    give(Role::Stub, Figure::of(time->stub.remaining), source);
+    give(Role::YearsPassed, Figure::of(time->yearsPassed), source + ", the last filed year ends on " + dateText(base));
   }
 
   /// Statistics of the peers that count, wherever the model asks for one.
@@ -132,19 +153,25 @@ MeasureBasis basisOf(const model::Model& m, const Case& c) {
           assumedInput(m, c, m.find(Role::ResearchLife)).valueOr(0) <= 0};
 }
 
-Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const Market> market, const Case& c) {
+Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const Market> market, const Case& given) {
+  // Peers stand on the basis that is proposed for the subject.
+  const Case c = withProposedInputs(given, *ground->resources, *ground->evidence, ground->filed->statements);
   Evaluated e;
   Giver giver(ground->compiled->model);
   giver.price(*market, ground->evidence->company.listing, c);
-  giver.spot(*ground->evidence, *market, c.valuationDate);
-  giver.record(*ground->evidence);
+  giver.spot(*ground->evidence, *market, c.valuationDate, c.proposes ? &ground->resources->placeholders : nullptr);
+  const model::RowId shares = ground->compiled->model.find(Role::Shares);
+  giver.record(*ground->evidence,
+               !shares.known() ? Figure::absent()
+                               : ground->history->adjusted->at(shares, static_cast<int>(ground->years().size()) - 1));
   giver.calendar(ground->years().back().end, c.valuationDate);
   e.crossCheck = comparePeers(*ground, *market, c);
   giver.peers(e.crossCheck);
   e.givens = giver.take();
   Givens plain;
-  for (const auto& [row, given] : e.givens) plain[row] = given.figure;
-  e.evaluation = std::make_shared<const Evaluation>(ground->compiled, ground->history->adjusted, c, plain);
+  for (const auto& [row, figure] : e.givens) plain[row] = figure.figure;
+  e.evaluation = std::make_shared<const Evaluation>(ground->compiled, ground->history->adjusted,
+                                                    withProposals(c, *ground, *market, plain, e.crossCheck), plain);
   e.ground = std::move(ground);
   e.market = std::move(market);
   return e;

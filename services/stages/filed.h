@@ -10,6 +10,7 @@
 #include "core/evidence/estimate.h"
 #include "core/filing/company.h"
 #include "core/filing/concept_network.h"
+#include "core/filing/cover_count.h"
 #include "core/filing/interim.h"
 #include "core/filing/minor_unit.h"
 #include "core/filing/restatement.h"
@@ -56,6 +57,7 @@ struct Evidence {
   std::map<size_t, FiledInMinor> inMinor;  ///< what those said, by index of the fact
   LineChoices choices;                     ///< made when tables were imported; the case's own go before them
   ConceptNetwork network;                  ///< of the linkbases given
+  std::optional<CoverCount> cover;         ///< the count of shares on the latest filing's cover page
 
   /// The fact's figure and unit exactly as its document has them.
   [[nodiscard]] FiledInMinor asWritten(size_t fact) const;

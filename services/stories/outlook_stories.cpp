@@ -171,6 +171,24 @@ Story probabilityStory(const Snapshot& s, int scenario, const Result<AssumptionH
   return story;
 }
 
+Story undecidedStory(const Snapshot& s, const Undecided& u, Kind kind, UndecidedFigure which) {
+  const model::Row& row = s.model()[u.row];
+  const char* what = which == UndecidedFigure::Low    ? ": base value at its lower end"
+                     : which == UndecidedFigure::High ? ": base value at its upper end"
+                                                      : ": how far base value lies apart";
+  const Figure& figure = which == UndecidedFigure::Low ? u.low : which == UndecidedFigure::High ? u.high : u.effect;
+  Story story = storyAbout(s, row.label + what, figure, kind);
+  story.lines.push_back("Everything else as in base; it is moved by the " + u.apart);
+  story.lines.push_back((u.placeholder ? "Placeholder: "
+                         : u.proposed  ? "Proposed: "
+                                       : "The model's preset: ") +
+                        u.words + (u.reason.empty() ? "" : ", " + u.reason));
+  story.scenario = baseLane(s);
+  reads(s, story, u.row, row.declared == model::Declared::Driver ? s.evaluation->layout().columns() - 1 : 0);
+  reads(s, story, model::Role::ValuePerShare);
+  return story;
+}
+
 Story limitStory(const Snapshot& s, const MonitorLimit& limit, bool preset) {
   const bool own = s.caseOf().limits.count(limit.monitor) > 0;
   Story story = storyAbout(s, std::string(limit.monitor) + (preset ? ", default" : ", limit"),

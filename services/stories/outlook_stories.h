@@ -7,6 +7,7 @@
 #include "core/monitor/limits.h"
 #include "services/sessions/assumption_history.h"
 #include "services/stories/story.h"
+#include "services/views/decide.h"
 #include "services/views/interim_progress.h"
 #include "services/views/published.h"
 #include "services/views/roll_forward.h"
@@ -29,6 +30,10 @@ Story impliedGrowthStory(const Snapshot& s, int scenario);
 
 /// A scenario's probability and how it came about.
 Story probabilityStory(const Snapshot& s, int scenario, const Result<AssumptionHistory>& history);
+
+/// Base value with an undecided row at its lower or upper quartile, or how far the two lie apart.
+enum class UndecidedFigure { Low, High, Effect };
+Story undecidedStory(const Snapshot& s, const Undecided& u, Kind kind, UndecidedFigure which);
 
 /// A monitor's limit, the analyst's own or the one it has by default.
 Story limitStory(const Snapshot& s, const MonitorLimit& limit, bool preset);

@@ -37,5 +37,20 @@ TEST(Stub, IsTheShareOfTheFirstYearStillToCome) {
   EXPECT_FALSE(stubFor(next, base, next));
 }
 
+TEST(ValuationTime, AnUnfiledYearEndMayLieBetweenForEighteenMonths) {
+  const Date base = makeDate(2024, 12, 31);
+  const auto within = valuationTime(makeDate(2025, 4, 30), base);
+  ASSERT_TRUE(within);
+  EXPECT_EQ(within->yearsPassed, 0);
+  EXPECT_DOUBLE_EQ(within->stub.remaining, 245.0 / 365.0);
+  const auto past = valuationTime(makeDate(2026, 4, 30), base);
+  ASSERT_TRUE(past);
+  EXPECT_EQ(past->yearsPassed, 1);
+  EXPECT_DOUBLE_EQ(past->stub.remaining, 245.0 / 365.0);
+  EXPECT_EQ(valuationTime(makeDate(2025, 12, 31), base)->yearsPassed, 1) << "the very day ends the year";
+  EXPECT_FALSE(valuationTime(makeDate(2026, 7, 31), base)) << "nineteen months";
+  EXPECT_FALSE(valuationTime(makeDate(2024, 12, 30), base));
+}
+
 }  // namespace
 }  // namespace zl

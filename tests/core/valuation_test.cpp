@@ -87,6 +87,55 @@ TEST_F(StandingStill, AStubCountsOnlyWhatIsStillToCome) {
   EXPECT_NEAR(constant(e, "net_debt_dated"), -150 * 0.75, 1e-9);
 }
 
+TEST_F(StandingStill, AYearThatEndedUnfiledIsCashAndIsNotDiscounted) {
+  m_.givens["years_passed"] = Figure::of(1);
+  m_.givens["stub"] = Figure::of(0.25);
+  const Evaluation e = m_.evaluate();
+  // The date lies three quarters into the second forecast year: the first year's 150 and 112.5 of the second are cash,
+  // a quarter of the second's flow and the perpetuity after it are still to come.
+  const double factor = std::pow(1.1, -0.25);
+  EXPECT_NEAR(constant(e, "enterprise_growth"), (150 * 0.25 + 1500) * factor, 1e-6);
+  EXPECT_NEAR(constant(e, "net_debt_dated"), -150 - 150 * 0.75, 1e-9);
+}
+
+/// The same company renting: 20 of its 250 operating expenses are the rent of operating leases with a liability of 80.
+class Renting : public StandingStill {
+ protected:
+  void SetUp() override {
+    StandingStill::SetUp();
+    m_.filed["right_of_use"] = m_.filed["lease_liabilities"] = test::figures({80, 80});
+    m_.filed["lease_cost"] = test::figures({20, 20});
+    m_.filed["total_assets"] = test::figures({730, 730});
+    m_.filed["total_liabilities"] = test::figures({130, 130});
+    choose("lease_regime", 1);
+    assume("borrowing_rate", 0.05);  // the liability implies interest of 4; 16 of the rent run it off
+    assume("lease_repayment_rate", 0.2);
+    assume("new_lease_ratio", 0.016);
+  }
+};
+
+TEST_F(Renting, RentIsNeverChargedTogetherWithItsLiability) {
+  choose("leases_as_debt", 0);
+  const Evaluation rent = m_.evaluate();
+  // As without any lease: rent was paid before EBIT, and nothing of the liability is owed besides.
+  EXPECT_NEAR(constant(rent, "enterprise_growth"), 1500, 1e-6);
+  EXPECT_NEAR(constant(rent, "net_debt_dated"), 0, 1e-9);
+  EXPECT_NEAR(rent.figure("basis_ebitda", 3, 1).value(), 250, 1e-9);
+  EXPECT_NEAR(rent.figure("depreciation_rate", 1, 1).value(), 0.1, 1e-12) << "of plant alone";
+  EXPECT_NEAR(rent.figure("balance_gap", 4, 1).value(), 0, 1e-9);
+
+  choose("leases_as_debt", 1);
+  const Evaluation debt = m_.evaluate();
+  // EBITDA 250 + 20, depreciation 50 + 16, EBIT 200 + 4; NOPAT 204 x 0.75, and 16 of new leases replace what ran off.
+  EXPECT_NEAR(debt.figure("basis_ebitda", 3, 1).value(), 270, 1e-9);
+  EXPECT_NEAR(debt.figure("basis_ebit", 3, 1).value(), 204, 1e-9);
+  EXPECT_NEAR(debt.figure("fcff", 3, 1).value(), 204 * 0.75 + 66 - 50 - 16, 1e-9);
+  EXPECT_NEAR(debt.figure("fcff_gap", 3, 1).value(), 0, 1e-9);
+  EXPECT_NEAR(debt.figure("counted_interest", 3, 1).value(), 4, 1e-9);
+  EXPECT_NEAR(constant(debt, "net_debt_dated"), 80, 1e-9);
+  EXPECT_NEAR(debt.figure("basis_ebitda", 1, 1).value(), 270, 1e-9) << "history takes the filed rent";
+}
+
 TEST_F(StandingStill, GrowthAtTheDiscountRateAddsNoValue) {
   // Return on new capital = WACC: value driver gives NOPAT_{N+1} (1 - g/W) / (W - g) = NOPAT_{N+1}/W.
   choose("terminal_growth", 0.03);

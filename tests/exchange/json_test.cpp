@@ -114,7 +114,7 @@ TEST(CaseJson, RefusesWhatItDoesNotKnow) {
   };
   EXPECT_THAT(fault([](Json& j) { j["extra"] = 1; }), testing::HasSubstr("no member 'extra'"));
   EXPECT_THAT(fault([](Json& j) { j.erase("horizon"); }), testing::HasSubstr("'horizon' is missing"));
-  EXPECT_THAT(fault([](Json& j) { j["version"] = 5; }), testing::HasSubstr("version 5"));
+  EXPECT_THAT(fault([](Json& j) { j["version"] = 6; }), testing::HasSubstr("version 6"));
   EXPECT_THAT(fault([](Json& j) { j["valuation_date"] = "30.4.2026"; }), testing::HasSubstr("not a date"));
   EXPECT_THAT(fault([](Json& j) { j["scenarios"][0]["drivers"]["a"]["path"]["shape"] = "wave"; }),
               testing::HasSubstr("t/scenarios/0/drivers/a/path: there is no shape 'wave'"));

@@ -105,7 +105,7 @@ TEST(Xlsx, FaultsAreNamedWithTheirPart) {
       {with("<row><c t=\"inlineStr\"><is><t>" + std::string(70000, 'x') + "</t></is></c></row>"), "over 65,536 bytes"},
       {with("<row"), "the XML is broken"},
       {outside.bytes(), "a relationship leaves the package"},
-      {bomb.bytes(), "unpacks to more than a workbook needs"},
+      {bomb.bytes(), "unpacks to more than is read"},
       {archiveOf({{"a", "b"}}), "this archive is no workbook"},
       {archiveOf({{"_rels/.rels", "<Relationships/>"}}), "names no workbook"},
       {with("").substr(0, 900), "the archive is broken"},

@@ -142,7 +142,7 @@ TEST(Recognise, JudgesByContent) {
   const std::pair<const char*, const char*> kWrong[] = {
       {"PK\x03\x04zip", "an archive that is no workbook"},
       {"%PDF-1.7", "a PDF"},
-      {"<html/>", "a web page"},
+      {"<html/>", "a web page without a table"},
       {"<svg/>", "XML of another kind"},
       {"{\"a\":1}", "neither a filed report, a company record nor a case"},
       {"hello\nworld", "neither a documented CSV layout nor a table of figures"}};

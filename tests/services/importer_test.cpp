@@ -73,20 +73,17 @@ Fact shareFact(const char* unit, const char* text) {
 
 TEST(DerivedRecord, SaysWhatTheFactsSayAndNothingMore) {
   std::vector<Fact> facts;
-  EXPECT_THAT(derivedRecord("x", facts, *shipped()).error().what, testing::HasSubstr("name no currency"));
+  EXPECT_THAT(derivedRecord("x", "", facts).error().what, testing::HasSubstr("name no currency"));
   Fact revenue = shareFact("CHF", "100");
   revenue.concept_name = "revenue";
   revenue.period.start = makeDate(2024, 1, 1);
   facts.push_back(revenue);
-  EXPECT_THAT(derivedRecord("x", facts, *shipped()).error().what, testing::HasSubstr("no share count"));
-  facts.push_back(shareFact("shares", "0"));
-  EXPECT_FALSE(derivedRecord("x", facts, *shipped()));
-  facts.back().text = "25";
-  const auto record = derivedRecord("x", facts, *shipped());
+  const auto record = derivedRecord("x", "Invented AG", facts);
   ASSERT_TRUE(record);
+  EXPECT_EQ(record->name, "Invented AG");
   EXPECT_EQ(record->currency, "CHF");
   EXPECT_EQ(record->listing, (Listing{"CHF", "CHF", 1, 1}));
-  EXPECT_DOUBLE_EQ(record->shares, 25);
+  EXPECT_EQ(record->shares, 0) << "the count is the filings' own, year by year";
 }
 
 TEST(Resources, FaultsInShippedTextsAreNamed) {
@@ -100,9 +97,17 @@ TEST(Resources, FaultsInShippedTextsAreNamed) {
   write("kits/standard/labels", "");
   write("kits/standard/parts", "");
   write("kits/standard/tests", "");
+  write("kits/standard/placeholders", "as_of 2026-01-01\n");
   EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("kits/standard/model, line 3"));
   write("kits/standard/model", "model m \"M\" 1\nrow r \"R\" ratio rate\n forecast 1\n");
   EXPECT_TRUE(Resources::loadFrom(folder.file("")));
+  write("kits/standard/placeholders", "currency EUR\n");
+  EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("kits/standard/placeholders"));
+  write("kits/standard/placeholders", "as_of 2026-01-01\n");
+  write("kits/standard/proposals", "nobody: level 1\n");
+  EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(),
+              testing::HasSubstr("kits/standard/proposals, line 1"));
+  write("kits/standard/proposals", "");
   write("kits/standard/rules", "a b\n");
   EXPECT_THAT(Resources::loadFrom(folder.file("")).error().text(), testing::HasSubstr("kits/standard/rules, line 1"));
   write("kits/standard/rules", "a = b\n");

@@ -14,6 +14,7 @@
 #include <set>
 #include <tuple>
 
+#include "core/proposal/propose.h"
 #include "exchange/json/reader.h"
 #include "services/reports/report.h"
 #include "services/sessions/case_file.h"
@@ -129,7 +130,7 @@ TEST_F(DemoBook, EditsUndoAndRedoAcrossReopening) {
   EXPECT_DOUBLE_EQ(value(*session), after);
   while (!session->undoLabel().empty()) ASSERT_TRUE(session->undo());
   EXPECT_FALSE(session->undo()) << "the import that made the company stays";
-  EXPECT_TRUE(session->now()->caseOf().base().drivers.empty());
+  EXPECT_TRUE(decidedOnly(session->now()->caseOf()).base().drivers.empty());
 }
 
 TEST_F(DemoBook, RefusedEditsChangeNothing) {
@@ -260,11 +261,15 @@ TEST_F(DemoBook, AHorizonOfAnyAllowedLengthBalances) {
   }
 }
 
-TEST_F(DemoBook, AValuationDateOutsideTheFirstYearIsNamed) {
+TEST_F(DemoBook, AValuationDatePastAnUnfiledYearGivesAValueAndIsSaidAndALaterOneIsNamed) {
   auto session = open();
   ASSERT_TRUE(session->apply(setValuationDate(session->now()->caseOf(), makeDate(2027, 2, 1))));
+  EXPECT_TRUE(session->now()->evaluation->constant("value_per_share", 1).hasValue());
+  EXPECT_THAT(session->now()->findings,
+              testing::Contains(testing::Field(&Finding::monitor, "year ended and not filed")));
+  ASSERT_TRUE(session->apply(setValuationDate(session->now()->caseOf(), makeDate(2027, 8, 1))));
   EXPECT_THAT(session->now()->evaluation->constant("value_per_share", 1).reason(),
-              testing::HasSubstr("roll the model forward"));
+              testing::HasSubstr("more than 18 months after the last filed year end"));
 }
 
 TEST_F(DemoBook, MonitorsSpeakWhenSomethingIsOff) {

@@ -85,6 +85,7 @@ inline SmallModel companyWith(int horizon, const std::vector<std::pair<const cha
   }
   m.givens["price"] = Figure::of(100);
   m.givens["quote_rate"] = m.givens["stub"] = Figure::of(1);
+  m.givens["years_passed"] = Figure::of(0);
   m.givens["shares_now"] = Figure::of(10);
   return m;
 }

@@ -1,0 +1,173 @@
+#include "core/monitor/first_value_monitors.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/monitor/limits.h"
+#include "core/outlook/probe.h"
+#include "core/quantity/number_text.h"
+
+namespace zl {
+namespace {
+
+using model::Role;
+
+class FirstValue {
+ public:
+  FirstValue(const MonitorView& view, std::vector<Finding>& found)
+      : v_(view), e_(view.evaluation), c_(view.evaluation.caseOf()), found_(found), lane_(c_.indexOf(kBase)) {}
+
+  void run() {
+    proposals();
+    order();
+    farFromPrice();
+    yearsPassed();
+  }
+
+ private:
+  void add(const char* name, Severity severity, Stop stop, std::string text, const std::string& row = {}) {
+    found_.push_back({name, severity, stop, std::move(text), row, row.empty() ? -1 : 0});
+  }
+
+  [[nodiscard]] std::string money(const Figure& f) const { return figureText(f, Kind::Quote); }
+
+  /// One line for all of them: decide next lists each.
+  void proposals() {
+    int proposed = 0;
+    std::vector<std::string> placeholders;
+    const auto look = [&](const std::string& name, const Provenance& said) {
+      const model::RowId row = e_.model().find(name);
+      if (!row.known() || !e_.model()[row].projected) return;
+      proposed += said.isProposed() ? 1 : 0;
+      if (said.from == Provenance::From::Placeholder) placeholders.push_back(e_.model()[row].label);
+    };
+    for (const auto& [name, a] : c_.base().drivers) look(name, a.said);
+    for (const auto& [name, i] : c_.base().inputs) look(name, i.said);
+    if (proposed > 0) {
+      add("proposed and not decided", Severity::Note, Stop::Outlook,
+          std::to_string(proposed) +
+              " drivers and choices of Base are proposals that nobody has decided; Decide next ranks them");
+    }
+    if (placeholders.empty()) return;
+    std::string names;
+    constexpr size_t kMostNamed = 4;
+    for (size_t i = 0; i < std::min(kMostNamed, placeholders.size()); ++i) {
+      names += (i == 0 ? "" : ", ") + placeholders[i];
+    }
+    if (placeholders.size() > kMostNamed) names += " and " + std::to_string(placeholders.size() - kMostNamed) + " more";
+    add("placeholders in use", Severity::Warning, Stop::Outlook,
+        "The value stands on round placeholder figures: " + names + ". Bring in a table of rates or type them");
+  }
+
+  void order() {
+    const auto value = [&](const char* id) {
+      const int lane = c_.indexOf(id);
+      return lane < 0 ? Figure::absent() : e_.constant(Role::ValueBeforeFloor, lane);
+    };
+    const Figure worst = value(kWorst), base = value(kBase), best = value(kBest);
+    const auto out = [&](const char* lowId, const Figure& low, const char* highId, const Figure& high) {
+      if (!low.hasValue() || !high.hasValue() || low.value() <= high.value() * (1 + 1e-9) + 1e-9) return;
+      add("scenarios out of order", Severity::Warning, Stop::Outlook,
+          c_.scenario(lowId)->label + " is worth more than " + c_.scenario(highId)->label + ": " + money(low) +
+              " against " + money(high) + ", by " + apartIn(lowId, highId),
+          e_.model().nameOf(Role::ValuePerShare));
+    };
+    out(kWorst, worst, kBase, base);
+    out(kBase, base, kBest, best);
+  }
+
+  /// The drivers in which two scenarios differ.
+  [[nodiscard]] std::string apartIn(const char* a, const char* b) const {
+    std::string names;
+    for (const model::Row& row : e_.model().rows) {
+      if (row.declared != model::Declared::Driver || !row.projected) continue;
+      const Assumption* one = c_.driver(*c_.scenario(a), row.name);
+      const Assumption* other = c_.driver(*c_.scenario(b), row.name);
+      if (one == other || (one != nullptr && other != nullptr && one->path == other->path)) continue;
+      names += (names.empty() ? "" : ", ") + row.label;
+    }
+    return names.empty() ? "inputs alone" : names;
+  }
+
+  /// Of drivers and inputs that are not decided, those that a tenth of their figure moves most.
+  [[nodiscard]] std::string movingMost(size_t most) const {
+    Givens givens;
+    for (size_t r = 0; r < e_.model().rows.size(); ++r) {
+      const model::Row& row = e_.model().rows[r];
+      if (row.declared == model::Declared::Given) givens[row.name] = e_.constant(model::RowId(r), lane_);
+    }
+    std::vector<Variant> variants;
+    std::vector<std::string> labels;
+    for (size_t r = 0; r < e_.model().rows.size(); ++r) {
+      const model::Row& row = e_.model().rows[r];
+      const bool driver = row.declared == model::Declared::Driver;
+      if ((!driver && row.declared != model::Declared::Input) || !row.projected || row.isChoice()) continue;
+      const Assumption* a = driver ? c_.driver(c_.base(), row.name) : nullptr;
+      const InputChoice* i = driver ? nullptr : c_.input(c_.base(), row.name);
+      if ((a != nullptr && !a->said.isProposed()) || (i != nullptr && !i->said.isProposed())) continue;
+      for (const double tenth : {0.9, 1.1}) {
+        std::vector<Figure> figures;
+        if (driver) {
+          for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
+            figures.push_back(e_.figure(model::RowId(r), c, lane_) * Figure::of(tenth));
+          }
+        } else {
+          figures = {e_.constant(model::RowId(r), lane_) * Figure::of(tenth)};
+        }
+        variants.push_back({{model::RowId(r), std::move(figures)}});
+      }
+      labels.push_back(row.label);
+    }
+    const std::vector<Figure> values =
+        probe({*e_.compiled(), v_.history, c_, c_.base(), givens}, variants, e_.model().find(Role::ValueBeforeFloor));
+    std::vector<std::pair<double, std::string>> ranked;
+    for (size_t i = 0; i < labels.size(); ++i) {
+      const Figure apart = values[2 * i + 1] - values[2 * i];
+      ranked.emplace_back(std::abs(apart.valueOr(0)), labels[i]);
+    }
+    std::stable_sort(ranked.begin(), ranked.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+    std::string names;
+    for (size_t i = 0; i < std::min(most, ranked.size()) && ranked[i].first > 0; ++i) {
+      names += (names.empty() ? "" : ", ") + ranked[i].second;
+    }
+    return names;
+  }
+
+  void farFromPrice() {
+    const Figure price = e_.constant(Role::Price, lane_);
+    const Figure value = e_.constant(Role::ValuePerShare, lane_);
+    if (!price.hasValue() || !value.hasValue() || price.value() <= 0 || !c_.proposes) return;
+    const double limit = limitOf(c_, "value far from the price");
+    const double ratio = value.value() / price.value();
+    if (ratio <= limit && ratio * limit >= 1) return;
+    const std::string names = movingMost(3);
+    add("value far from the price", Severity::Warning, Stop::Verdict,
+        "Base value " + money(value) + " is " + figureText(Figure::of(ratio), Kind::Multiple) + " times the price" +
+            (names.empty() ? "" : "; what is not decided and moves it most: " + names),
+        e_.model().nameOf(Role::ValuePerShare));
+  }
+
+  void yearsPassed() {
+    const Figure passed = e_.constant(Role::YearsPassed, lane_);
+    if (!passed.hasValue() || passed.value() < 1) return;
+    add("year ended and not filed", Severity::Note, Stop::CashValue,
+        "The valuation date " + dateText(c_.valuationDate) + " lies after the end of fiscal " +
+            std::to_string(v_.years.back().label() + 1) +
+            ", which is not filed: that year is forecast, its cash counts in the claims and it is not discounted");
+  }
+
+  const MonitorView& v_;
+  const Evaluation& e_;
+  const Case& c_;
+  std::vector<Finding>& found_;
+  int lane_;
+};
+
+}  // namespace
+
+void monitorFirstValue(const MonitorView& view, std::vector<Finding>& found) {
+  if (view.evaluation.caseOf().indexOf(kBase) < 0) return;
+  FirstValue(view, found).run();
+}
+
+}  // namespace zl

@@ -1,0 +1,211 @@
+#include <libxml/HTMLparser.h>
+
+#include <algorithm>
+#include <map>
+#include <memory>
+
+#include "core/table/displayed.h"
+#include "exchange/workbook/workbook.h"
+
+namespace zl::exchange {
+namespace {
+
+constexpr int kMostColumns = 2000;
+constexpr int kWidest = 200;  ///< columns that one cell may span
+constexpr int kDeepest = 400;
+
+std::string_view nameOf(const xmlNode* node) {
+  return node->type == XML_ELEMENT_NODE ? std::string_view(reinterpret_cast<const char*>(node->name)) : "";
+}
+
+std::string attribute(const xmlNode* node, const char* name) {
+  xmlChar* value = xmlGetProp(const_cast<xmlNode*>(node), reinterpret_cast<const xmlChar*>(name));
+  if (value == nullptr) return {};
+  std::string text(reinterpret_cast<const char*>(value));
+  xmlFree(value);
+  return text;
+}
+
+bool isHidden(const xmlNode* node) {
+  std::string style = attribute(node, "style");
+  std::erase(style, ' ');
+  return style.find("display:none") != std::string::npos ||
+         xmlHasProp(const_cast<xmlNode*>(node), reinterpret_cast<const xmlChar*>("hidden")) != nullptr;
+}
+
+/// Words of a cell with single spaces; footnote marks in raised print are left out.
+void wordsOf(const xmlNode* node, std::string& out, int depth) {
+  for (const xmlNode* child = node->children; child != nullptr && depth < kDeepest; child = child->next) {
+    if (child->type == XML_TEXT_NODE) {
+      out += reinterpret_cast<const char*>(child->content);
+    } else if (child->type == XML_ELEMENT_NODE && nameOf(child) != "script" && nameOf(child) != "style" &&
+               nameOf(child) != "sup" && nameOf(child) != "table" && !isHidden(child)) {
+      if (nameOf(child) == "br") out += ' ';
+      wordsOf(child, out, depth + 1);
+    }
+    if (out.size() > kLongestCell) return;
+  }
+}
+
+std::string textOf(const xmlNode* node) {
+  std::string raw;
+  wordsOf(node, raw, 0);
+  std::string text;
+  for (size_t i = 0; i < raw.size(); ++i) {
+    const bool hard = raw.compare(i, 2, "\xC2\xA0") == 0;
+    const bool space = hard || raw[i] == ' ' || raw[i] == '\t' || raw[i] == '\n' || raw[i] == '\r';
+    if (!space) text += raw[i];
+    if (space && !text.empty() && text.back() != ' ') text += ' ';
+    if (hard) ++i;
+  }
+  if (!text.empty() && text.back() == ' ') text.pop_back();
+  return text;
+}
+
+struct WebCell {
+  int column = 0, span = 1;
+  std::string text;
+};
+using WebRow = std::vector<WebCell>;
+
+bool isMark(const std::string& text) {
+  static const char* const kMarks[] = {"$", "€", "£", "¥", "(", "US$", "USD", "EUR", "GBP", "C$", "A$", "HK$", "CHF"};
+  return std::any_of(std::begin(kMarks), std::end(kMarks), [&](const char* mark) { return text == mark; });
+}
+
+/// Currency signs before a figure and brackets or per cents after it go to the figure.
+WebRow joined(const WebRow& row) {
+  WebRow out;
+  std::string before;
+  for (const WebCell& cell : row) {
+    if (cell.text.empty()) continue;
+    if (isMark(cell.text)) {
+      before = cell.text;
+      continue;
+    }
+    if ((cell.text == ")" || cell.text == "%" || cell.text == ")%") && !out.empty()) {
+      out.back().text += cell.text;
+      continue;
+    }
+    out.push_back(cell);
+    if (!before.empty() && out.back().text.front() != '(') out.back().text.insert(0, before);
+    before.clear();
+  }
+  return out;
+}
+
+class Tables {
+ public:
+  Tables(const std::string& name, const StopCheck& stopped) : name_(name), stopped_(stopped) {}
+
+  Status walk(const xmlNode* node, int depth) {
+    for (const xmlNode* child = node; child != nullptr; child = child->next) {
+      if (stopped_()) return fail(ErrorKind::Cancelled, "reading was stopped; nothing is stored", name_);
+      if (child->type != XML_ELEMENT_NODE || depth > kDeepest) continue;
+      if (isHidden(child)) {
+        hidden_ = hidden_ || nameOf(child) == "table" || nameOf(child) == "tr";
+        continue;
+      }
+      if (nameOf(child) == "table") {
+        rows_.emplace_back();
+        if (Status s = walk(child->children, depth + 1); !s) return s;
+        finish();
+      } else if (nameOf(child) == "tr" && !rows_.empty()) {
+        if (Status s = readRow(child); !s) return s;
+        if (Status s = walk(child->children, depth + 1); !s) return s;  // a table may lie in a cell
+      } else if (nameOf(child) == "caption" && !rows_.empty()) {
+        rows_.back().push_back({{0, 1, textOf(child)}});
+      } else if (Status s = walk(child->children, depth + 1); !s) {
+        return s;
+      }
+    }
+    return {};
+  }
+
+  Workbook take() {
+    if (hidden_) workbook_.warnings.emplace_back("what the page does not display was left out");
+    for (size_t i = 0; i < workbook_.sheets.size() && workbook_.sheets.size() > 1; ++i) {
+      workbook_.sheets[i].name = "table " + std::to_string(i + 1);
+    }
+    return std::move(workbook_);
+  }
+
+ private:
+  Status readRow(const xmlNode* tr) {
+    WebRow row;
+    int column = 0;
+    for (const xmlNode* cell = tr->children; cell != nullptr; cell = cell->next) {
+      if (nameOf(cell) != "td" && nameOf(cell) != "th") continue;
+      const std::string given = attribute(cell, "colspan");
+      const int span = std::clamp(given.empty() ? 1 : std::atoi(given.c_str()), 1, kWidest);
+      if (column + span > kMostColumns) break;
+      if (!isHidden(cell)) row.push_back({column, span, textOf(cell)});
+      column += span;
+      if (++cells_ > kMostCells) return fail(ErrorKind::TooLarge, "the page has more than 5,000,000 cells", name_);
+    }
+    rows_.back().push_back(std::move(row));
+    return {};
+  }
+
+  /// A table's rows become a sheet: figures move under the heading that spans them.
+  void finish() {
+    std::vector<WebRow> rows;
+    for (const WebRow& row : rows_.back()) rows.push_back(joined(row));
+    rows_.pop_back();
+    std::vector<WebCell> headings;
+    for (const WebRow& row : rows) {
+      std::vector<WebCell> found;
+      std::copy_if(row.begin(), row.end(), std::back_inserter(found),
+                   [](const WebCell& c) { return periodHeading(c.text).has_value(); });
+      if (found.size() > headings.size() && found.size() > 1) headings = found;
+      if (headings.size() > 1) break;
+    }
+    Sheet sheet;
+    size_t figures = 0;
+    for (size_t r = 0; r < rows.size(); ++r) {
+      sheet.rows.emplace_back();
+      int last = -1;
+      for (WebCell& cell : rows[r]) {
+        const auto over = std::find_if(headings.begin(), headings.end(), [&](const WebCell& h) {
+          return cell.column >= h.column && cell.column < h.column + h.span;
+        });
+        int column = over == headings.end() ? cell.column : over->column;
+        if (column <= last) column = std::max(cell.column, last + 1);
+        last = column;
+        figures += displayedNumber(cell.text, '.').has_value() ? 1 : 0;
+        sheet.add({static_cast<int>(r), column, SheetCell::Kind::Text, std::move(cell.text)});
+      }
+    }
+    if (figures > 1) workbook_.sheets.push_back(std::move(sheet));
+  }
+
+  std::string name_;
+  const StopCheck& stopped_;
+  std::vector<std::vector<WebRow>> rows_;  ///< of the tables that are open, the innermost last
+  Workbook workbook_;
+  std::size_t cells_ = 0;
+  bool hidden_ = false;
+};
+
+}  // namespace
+
+Result<Workbook> readWebTables(std::string_view content, const std::string& name, const StopCheck& stopped) {
+  constexpr int kQuiet = HTML_PARSE_RECOVER | HTML_PARSE_NOERROR | HTML_PARSE_NOWARNING | HTML_PARSE_NONET;
+  // The text is UTF-8 when it comes here, whatever the page says of itself.
+  const std::unique_ptr<xmlDoc, decltype(&xmlFreeDoc)> document(
+      htmlReadMemory(content.data(), static_cast<int>(std::min<std::size_t>(content.size(), 1u << 30)), nullptr,
+                     "UTF-8", kQuiet),
+      xmlFreeDoc);
+  if (!document)
+    return fail(ErrorKind::BadInput, "the page cannot be read", name, "Save it again, or give a table as CSV");
+  Tables tables(name, stopped);
+  if (Status s = tables.walk(xmlDocGetRootElement(document.get()), 0); !s) return tl::unexpected(s.error());
+  Workbook workbook = tables.take();
+  if (workbook.sheets.empty()) {
+    return fail(ErrorKind::BadInput, "the page has no table with figures", name,
+                "Give the page that shows the statements");
+  }
+  return workbook;
+}
+
+}  // namespace zl::exchange
