@@ -37,6 +37,9 @@ class ImportCommand : public Command {
     app.add_option("--line", lines_, "For tables: a row's line, as 'Label=line' or 'Label=-line'; may be repeated");
     app.add_option("--currency", currency_, "For tables: the currency");
     app.add_option("--scale", scale_, "For tables: the power of ten of the figures (3 thousands, 6 millions)");
+    app.add_option(
+        "--period", periods_,
+        "For tables: a column's period, as 'Heading=12 to 2024-12-31'; 'Heading=' leaves it out; may be repeated");
     app.add_flag("--accept", accept_, "For tables: bring them in as they would be read");
   }
   Status run(Context& c) override {
@@ -81,7 +84,42 @@ class ImportCommand : public Command {
     if (scale_) context->hints.fixedScale = scale_;
     const Result<std::vector<ImportFile>> files = services::readFiles(files_);
     if (!files) return tl::unexpected(files.error());
-    return services::preview(*files, *context);
+    Result<std::vector<services::ImportPreview>> previews = services::preview(*files, *context);
+    if (!previews) return previews;
+    for (const std::string& text : periods_) {
+      if (Status s = setPeriods(*previews, text); !s) return tl::unexpected(s.error());
+    }
+    if (periods_.empty()) return previews;
+    for (services::ImportPreview& p : *previews) {
+      if (p.readings.empty()) continue;
+      if (Status s = services::applyReadings(p, *context); !s) return tl::unexpected(s.error());
+    }
+    return previews;
+  }
+
+  /// 'Heading=period' for every column of that heading.
+  static Status setPeriods(std::vector<services::ImportPreview>& previews, const std::string& text) {
+    const size_t equals = text.rfind('=');
+    if (equals == std::string::npos || equals == 0) {
+      return fail(ErrorKind::BadInput, "'" + text + "' names no column", "--period",
+                  "Write 'Heading=12 to 2024-12-31'");
+    }
+    const std::string heading = text.substr(0, equals);
+    std::string known;
+    bool found = false;
+    for (services::ImportPreview& p : previews) {
+      for (services::SheetReading& s : p.readings) {
+        for (size_t c = 0; c < s.reading.columns.size(); ++c) {
+          known += (known.empty() ? "There are: '" : ", '") + s.reading.columns[c].heading + "'";
+          if (s.reading.columns[c].heading != heading) continue;
+          found = true;
+          if (Status set = setPeriod(s.reading, c, text.substr(equals + 1)); !set) return set;
+        }
+      }
+    }
+    if (found) return {};
+    return fail(ErrorKind::NotFound, "no column is headed '" + heading + "'", "--period",
+                known.empty() ? "No table was read" : known);
   }
 
   /// Says at once what does not tie or map, so that the next step is known.
@@ -94,7 +132,7 @@ class ImportCommand : public Command {
     }
   }
   std::string book_, company_, currency_;
-  std::vector<std::string> files_, lines_;
+  std::vector<std::string> files_, lines_, periods_;
   std::optional<int> scale_;
   bool accept_ = false;
 };

@@ -381,6 +381,7 @@ void LedgerDelegate::paintCell(QPainter* painter, const QRect& rect, const Ledge
   // A closing parenthesis hangs outside the column, so that digits stay under digits.
   const double hang = QFontMetricsF(font).horizontalAdvance(QLatin1Char(')'));
   QRectF area = QRectF(rect).adjusted(5, 0, -(5 + hang), 0);
+  if (cell.left && assumed && !cell.quiet) area.setLeft(area.left() + 4);  // words begin after the notch
   if (shown.endsWith(QLatin1Char(')')) || cell.doubted) area.setRight(area.right() + hang);
   if (cell.adjusted) {
     const double width = QFontMetricsF(font).horizontalAdvance(shown);

@@ -282,7 +282,7 @@ void ImportPanel::showTable() {
   periods.cells = {wordsCell({}), wordsCell({}), wordsCell({})};
   for (const TableColumn& column : reading.columns) {
     headers << text(column.heading);
-    const QString day = text(dateText(column.end));
+    const QString day = column.end == Date{} ? QString() : text(dateText(column.end));
     const QString how = tr("The year to this day; 6 to %1 for half a year; nothing to leave the column out").arg(day);
     LedgerCell cell = wordsCell(column.months == 12 ? day : QStringLiteral("%1 to %2").arg(column.months).arg(day),
                                 column.doubt.empty() ? how : text(column.doubt));
@@ -380,28 +380,8 @@ void ImportPanel::typeCell(int row, int column, const QString& typed) {
 
 void ImportPanel::typePeriod(TableReading& reading, int column, const QString& typed) {
   if (column < 0 || column >= static_cast<int>(reading.columns.size())) return;
-  TableColumn& c = reading.columns[static_cast<size_t>(column)];
-  const QString words = typed.trimmed();
-  if (words.isEmpty()) {
-    c.included = false;
-    c.doubt = "left out by hand";
-    return;
-  }
-  // "12 to 2024-12-31", or a heading as tables have them: 2024, Q3 2024, 31.12.2024.
-  const QStringList parts = words.split(QStringLiteral(" to "));
-
-  const std::optional<PeriodHeading> heading = periodHeading(parts.last().toStdString());
-  bool whole = true;
-  const int months = parts.size() == 2 ? parts.first().toInt(&whole) : (heading ? heading->months : 0);
-  if (!heading || !whole || months < 1 || months > 12) {
-    Q_EMIT failed(tr("'%1' is no period; write 12 to 2024-12-31, 2024 or Q3 2024").arg(words.left(40)));
-    return;
-  }
-  c.end = heading->endIn(reading.fiscal);
-  c.months = months;
-  c.weeks = 0;
-  c.included = true;
-  c.doubt.clear();
+  const Status set = setPeriod(reading, static_cast<size_t>(column), typed.toStdString());
+  if (!set) Q_EMIT failed(text(set.error().text()));
 }
 
 void ImportPanel::typeLine(TableReading& reading, size_t line, const QString& typed) {

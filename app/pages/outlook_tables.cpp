@@ -176,7 +176,7 @@ void OutlookTables::fillDecide() {
   const services::DecideNext next = services::decideNext(s);
   grid_->setWidths(210, 70, 60);
   grid_->keepLabel(200);
-  grid_->setColumns({64, 64, 64, 190, 320});
+  grid_->setColumns({70, 76, 76, 180, 320});
   grid_->ledger().setCorner({});
   const QString unit = unitOf(s, next.kind);
   words_->setText(next.list.empty()
@@ -184,8 +184,8 @@ void OutlookTables::fillDecide() {
                       : tr("What each open driver moves in base, %1, from the lower to the upper quartile "
                            "of its history. Enter shows it; a reason typed here takes it as it stands.")
                             .arg(unit));
-  grid_->ledger().fill({unit, tr("at its lower"), tr("at its upper"), tr("stands at"), tr("because")},
-                       decideRows(s, next), true);
+  grid_->ledger().fill({unit, tr("at lower"), tr("at upper"), tr("stands at"), tr("because")}, decideRows(s, next),
+                       true);
 }
 
 void OutlookTables::fillScenarios() {

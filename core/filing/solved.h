@@ -1,8 +1,10 @@
 #pragma once
 // A total that a filer does not state, from the others of its tie: one row of equity, liabilities that are not added
-// up. Text of kits/standard/ties: 'solve equity', the name of a tie above it.
+// up. Text of kits/standard/ties: 'solve equity', the name of a tie above it. And what a tie says is none.
 
 #include <functional>
+#include <set>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -18,5 +20,19 @@ Result<std::vector<Tie>> parseSolved(std::string_view text, const std::vector<Ti
 /// Gives the one line of the tie that is not filed in a period the figure and the facts of the others. False, and
 /// nothing changed, where none or more than one is missing, or where nothing else is filed.
 bool solve(const Tie& tie, const std::function<LineCell*(const std::string&)>& cellOf);
+
+/// A tie that says by itself that lines are none: where what is filed of it adds up to its total, nothing is left for a
+/// line that is not filed. Text: 'complete assets', or 'complete ebit cost_of_sales' for these lines alone.
+struct CompleteTie {
+  Tie tie;
+  std::set<std::string> lines;  ///< that may be none; empty: every addend
+};
+Result<std::vector<CompleteTie>> parseComplete(std::string_view text, const std::vector<Tie>& ties,
+                                               const std::string& source);
+
+/// Makes lines of the tie that are not filed in a period none reported. False, and nothing changed, where its filed
+/// lines do not add up to its total, a line is missing that must not be, or nothing is filed.
+bool complete(const CompleteTie& tie, const std::function<LineCell*(const std::string&)>& cellOf,
+              std::span<const Fact> facts);
 
 }  // namespace zl

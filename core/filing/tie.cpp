@@ -53,7 +53,7 @@ Result<std::vector<Tie>> parseTies(std::string_view text, const std::string& sou
     line.resize(std::min(line.size(), line.find('#')));
     std::istringstream words(line);
     std::string word;
-    if (!(words >> word) || word == "inside" || word == "solve") continue;  // core/filing/shapes
+    if (!(words >> word) || word == "inside" || word == "solve" || word == "complete") continue;  // core/filing/shapes
     const auto bad = [&](const std::string& what) {
       return fail(ErrorKind::BadInput, what, source + ", line " + std::to_string(number),
                   "A tie reads: tie name \"Label\" line = line + line[-1]");

@@ -406,22 +406,30 @@ class Proposer {
     const std::string& revenue = word("costs");
     const auto target = targetMargin(revenue);
     if (!target) return;
+    // A cost that is not filed apart lies within the others.
     double known = 0;
     std::map<std::string, double> last;
     for (const std::string& name : rule_->rows) {
       const auto history = regularHistory(ground_, rowOf(name));
-      if (history.empty()) return;
-      last[name] = history.back().second;
-      known += last[name];
+      if (!history.empty()) last[name] = history.back().second;
+      known += history.empty() ? 0 : last[name];
     }
     const int over = std::min(horizon_, static_cast<int>(rule_->number("over", 3)));
     const std::vector<double> wear = wearShares(revenue);
     const auto from = wear.begin() + (over - 1);
     const double worn = std::accumulate(from, wear.end(), 0.0) / static_cast<double>(wear.end() - from);
     const double aim = 1 - target->margin - worn;
-    if (known <= 0 || aim <= 0) return;
+    if (aim <= 0) return;
     const std::string reason = target->reason + ", less " + percent(worn) + " of depreciation";
-    for (const std::string& name : rule_->rows) glide(name, last[name], last[name] * aim / known, 0, over, reason);
+    for (const std::string& name : rule_->rows) {
+      if (known > 0 && last.count(name) > 0) {
+        glide(name, last[name], last[name] * aim / known, 0, over, reason);
+      } else if (known > 0 || name != rule_->rows.back()) {
+        proposeFigure(name, 0, "not filed apart from other costs");
+      } else {
+        proposeFigure(name, aim, reason + "; no cost is filed by itself");
+      }
+    }
   }
 
   void investment(const std::string& name) {
@@ -432,7 +440,9 @@ class Proposer {
     const std::vector<Figure> wear = pathOf(word("wear"));
     const std::vector<Figure> growth = pathOf(word("growth"));
     if (assets.empty() || !wear.back().hasValue() || !growth.back().hasValue()) {
-      if (!kept.empty()) {
+      if (kept.empty()) {
+        proposeFigure(name, 0, "neither it nor what it buys is filed", From::Placeholder);
+      } else {
         proposeFigure(name, median(kept),
                       "median of " + std::to_string(kept.size()) + " regular years, " + percent(median(kept)));
       }

@@ -78,10 +78,22 @@ class Placing {
     return !total.empty() && rules_.lines.weightIn(other, total) && !rules_.lines.weightIn(other, line);
   }
 
+  /// What the total above a line leaves when the others beside it are taken off is that line, read from the other end:
+  /// assets less debt is equity, and debt no part of it.
+  [[nodiscard]] bool isDifference(size_t total, const std::string& line) const {
+    const FoundSum* sum = tree_.of(total);
+    const std::string above = rules_.lines.totalOf(line);
+    return sum != nullptr && !above.empty() &&
+           std::any_of(sum->terms.begin(), sum->terms.end(), [&](const SumTerm& term) {
+             return exact_[term.row] != nullptr && exact_[term.row]->line == above;
+           });
+  }
+
   /// Whether a total is better left to its parts: one of them names a line beside its own.
   [[nodiscard]] bool partsNameOthers(size_t total, const std::string& line) const {
     const FoundSum* sum = tree_.of(total);
     if (sum == nullptr) return false;
+    if (isDifference(total, line)) return false;
     return std::any_of(sum->terms.begin(), sum->terms.end(), [&](const SumTerm& term) {
       const LabelRule* rule = exact_[term.row];
       const bool other = rule != nullptr && rule->line != line && isBeside(rule->line, line);
@@ -172,6 +184,7 @@ class Placing {
       at = up;
       const std::string& line = placed_[at].choice.line;
       const PartRules::Residual* residual = rows_[at].total;
+      if (isDifference(at, line)) return home;
       if (rows_[at].whole || (!line.empty() && !rules_.lines.isTotal(line))) {
         home.within = at;
         home.sign = sign;

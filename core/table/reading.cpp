@@ -2,6 +2,7 @@
 #include "core/text/utf8.h"
 
 #include <algorithm>
+#include <charconv>
 #include <cstdlib>
 #include <map>
 #include <set>
@@ -157,7 +158,10 @@ class Guess {
     for (size_t i = 0; i < header.cells.size(); ++i) {
       const SheetCell& cell = header.cells[i];
       std::optional<PeriodHeading> heading = headingOf(cell);
-      if (!heading) continue;
+      if (!heading) {
+        noteUnread(header.columns[i], cell);
+        continue;
+      }
       TableColumn column;
       column.column = header.columns[i];
       column.heading = cell.text;
@@ -180,6 +184,24 @@ class Guess {
     if (onlyYears && !hints_.fiscal && !reading_.columns.empty()) {
       reading_.doubts.push_back("years are taken to end on " + dateText(reading_.columns.front().end).substr(5));
     }
+    if (reading_.columns.empty()) return;
+    reading_.columns.insert(reading_.columns.end(), unread_.begin(), unread_.end());
+  }
+
+  /// A column with figures under a heading that is no period is named and waits for one: it is not lost in silence.
+  void noteUnread(int at, const SheetCell& cell) {
+    static const std::set<std::string> kBeside = {"note", "notes", "ref", "change", "change in", "variance", "anhang"};
+    if (cell.kind != SheetCell::Kind::Text || cell.text.find('%') != std::string::npos || figuresBelow(at) < 2) return;
+    TableColumn column;
+    column.column = at;
+    column.heading = shortened(cell.text, 80);
+    column.included = false;
+    column.doubt = "its heading is no period";
+    if (kBeside.count(normalisedLabel(cell.text)) == 0) {
+      reading_.doubts.push_back("the column '" + column.heading +
+                                "' is left out, as its heading is no period; give it one");
+    }
+    unread_.push_back(std::move(column));
   }
 
   /// "Six months ended", "Q3" in a row above the years.
@@ -398,7 +420,17 @@ class Guess {
   TableReading reading_;
   std::vector<std::string> sections_;  ///< by line
   std::vector<bool> signKnown_;
+  std::vector<TableColumn> unread_;  ///< under headings that are no periods
 };
+
+}  // namespace
+
+namespace {
+
+long dated(const TableReading& reading) {
+  return std::count_if(reading.columns.begin(), reading.columns.end(),
+                       [](const TableColumn& c) { return c.end != Date{}; });
+}
 
 }  // namespace
 
@@ -412,7 +444,7 @@ Result<TableReading> guessTable(const Sheet& sheet, const PlacingRules& rules, c
     Guess across(sheet, rules, hints);
     readAcross = across.run();
     reading = across.take();
-    if (readAcross && (reading.columns.size() > 1 || !mayDown)) return reading;
+    if (readAcross && (dated(reading) > 1 || !mayDown)) return reading;
   }
   // Few years in one row may be many in one column: years down the side.
   if (mayDown) {
@@ -421,7 +453,7 @@ Result<TableReading> guessTable(const Sheet& sheet, const PlacingRules& rules, c
     if (down.run()) {
       TableReading other = down.take();
       other.yearsDown = true;
-      if (!readAcross || other.columns.size() > reading.columns.size()) return other;
+      if (!readAcross || dated(other) > dated(reading)) return other;
     }
   }
   if (readAcross) return reading;
@@ -438,6 +470,36 @@ void setLine(TableReading& reading, size_t line, const LineChoice& choice, const
   if (rule == nullptr) return;
   l.shares = rule->shares;
   l.balance = rule->shares || rule->part == StatementPart::Balance;
+}
+
+Status setPeriod(TableReading& reading, size_t column, std::string_view typed) {
+  TableColumn& c = reading.columns.at(column);
+  const size_t first = typed.find_first_not_of(" \t");
+  if (first == std::string_view::npos) {
+    c.included = false;
+    c.doubt = "left out by hand";
+    return {};
+  }
+  typed = typed.substr(first, typed.find_last_not_of(" \t") - first + 1);
+  const size_t to = typed.find(" to ");
+  const std::optional<PeriodHeading> heading =
+      periodHeading(to == std::string_view::npos ? typed : typed.substr(to + 4));
+  int months = heading ? heading->months : 0;
+  bool whole = true;
+  if (to != std::string_view::npos) {
+    const auto [end, code] = std::from_chars(typed.data(), typed.data() + to, months);
+    whole = code == std::errc() && end == typed.data() + to;
+  }
+  if (!heading || !whole || months < 1 || months > 12) {
+    return fail(ErrorKind::BadInput, "'" + shortened(typed, 40) + "' is no period", "column '" + c.heading + "'",
+                "Write 12 to 2024-12-31, 2024 or Q3 2024");
+  }
+  c.end = heading->endIn(reading.fiscal);
+  c.months = months;
+  c.weeks = 0;
+  c.included = true;
+  c.doubt.clear();
+  return {};
 }
 
 Result<std::vector<Fact>> factsOf(const Sheet& given, const TableReading& reading,

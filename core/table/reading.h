@@ -5,6 +5,7 @@
 #include <optional>
 #include <set>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/filing/labels.h"
@@ -73,6 +74,10 @@ Result<TableReading> guessTable(const Sheet& sheet, const PlacingRules& rules, c
 
 /// Where a row's line changes, its timing and scale follow.
 void setLine(TableReading& reading, size_t line, const LineChoice& choice, const LabelRules& labels);
+
+/// Gives a column its period as it was typed: "12 to 2024-12-31", or a heading as tables have them (2024, Q3 2024,
+/// 31.12.2024); nothing leaves the column out. Fails on what is no period, with the column as it was.
+Status setPeriod(TableReading& reading, size_t column, std::string_view typed);
 
 /// The facts a reading stands for: included columns and all rows with a figure. The text is
 /// exact: the shown figure times its scale. A cell that is neither a figure nor says that there is none is passed over

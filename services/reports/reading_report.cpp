@@ -12,8 +12,9 @@ std::string readingText(const ImportPreview& preview) {
     out += fmt::format("{}{}: {} x 10^{}{}\n", preview.name, sheet.name.empty() ? "" : ", sheet '" + sheet.name + "'",
                        r.currency.empty() ? "no currency" : r.currency, r.scale, s.included ? "" : ", left out");
     for (const TableColumn& c : r.columns) {
-      out += fmt::format("  column '{}': {} months to {}{}\n", c.heading, c.months, dateText(c.end),
-                         c.included ? "" : ", left out: " + c.doubt);
+      out += c.end == Date{} ? fmt::format("  column '{}': left out: {}\n", c.heading, c.doubt)
+                             : fmt::format("  column '{}': {} months to {}{}\n", c.heading, c.months, dateText(c.end),
+                                           c.included ? "" : ", left out: " + c.doubt);
     }
     for (const TableLine& l : r.lines) {
       out += fmt::format("  {:<44} {}{:<28} {}{}\n", l.label, l.choice.weight < 0 ? "-" : " ",

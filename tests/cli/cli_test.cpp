@@ -13,6 +13,7 @@
 #include "tests/support/demo_book.h"
 #include "tests/support/files.h"
 #include "tests/support/next_year.h"
+#include "tests/support/temporary_folder.h"
 
 namespace zl::cli {
 namespace {
@@ -53,6 +54,38 @@ TEST_F(Cli, TracesChecksAndLists) {
   const auto facts = nlohmann::json::parse(zledger({"facts", book(), "--json"}).out);
   EXPECT_GT(facts.size(), 1000u);
   EXPECT_THAT(zledger({"journal", book()}).out, testing::HasSubstr("Import 25 files"));
+}
+
+TEST(CliStranger, ATableAloneIsReadCorrectedValuedAndDecided) {
+  const test::TemporaryFolder folder;
+  const std::string table = folder.file("t.csv"), book = folder.file("s.zledger");
+  std::ofstream(table)
+      << "USD m;2024;2023;Prior year\nSales;1000;950;900\nOperating expenses;880;840;800\n"
+         "EBIT;120;110;100\nCash;100;90;80\nPlant and equipment;400;380;360\nTotal assets;500;470;440\n"
+         "Debt;200;190;180\nTotal equity;300;280;260\nShares outstanding (m);10;10;10\n";
+  const auto with = [&](std::vector<std::string> more) {
+    std::vector<std::string> all{"import", book, table, "--company", "s"};
+    all.insert(all.end(), more.begin(), more.end());
+    return zledger(all);
+  };
+  EXPECT_THAT(with({}).out + with({}).err, testing::HasSubstr("the column 'Prior year' is left out"));
+  EXPECT_THAT(with({"--period", "Other=2022"}).err, testing::HasSubstr("There are: '2024', '2023', 'Prior year'"));
+  EXPECT_THAT(with({"--period", "Prior year=soon"}).err, testing::HasSubstr("'soon' is no period"));
+  EXPECT_THAT(with({"--period", "nothing"}).err, testing::HasSubstr("names no column"));
+  const Outcome in = with({"--period", "Prior year=12 to 2022-12-31", "--accept"});
+  ASSERT_EQ(in.status, 0) << in.err;
+  EXPECT_THAT(zledger({"statements", book}).out, testing::HasSubstr("revenue,\"Revenue\",USD,900000000,950000000"));
+  const auto value = nlohmann::json::parse(zledger({"value", book, "--json"}).out);
+  EXPECT_GT(value["scenarios"][1]["figures"]["value_per_share"].get<double>(), 0);
+  const auto open = nlohmann::json::parse(zledger({"decide", book, "--json"}).out);
+  EXPECT_EQ(open["unit"], "USD");
+  EXPECT_EQ(open["undecided"][0]["from"], "placeholder");
+  EXPECT_THAT(zledger({"decide", book, "beta"}).err, testing::HasSubstr("a decision has a reason"));
+  EXPECT_THAT(zledger({"decide", book, "revenue", "--reason", "x"}).err, testing::HasSubstr("nothing that waits"));
+  ASSERT_EQ(zledger({"decide", book, "beta", "--reason", "as the market"}).status, 0);
+  const auto left = nlohmann::json::parse(zledger({"decide", book, "--json"}).out);
+  EXPECT_EQ(left["undecided"].size() + 1, open["undecided"].size());
+  EXPECT_THAT(zledger({"decide", book}).out, testing::Not(testing::HasSubstr("  beta ")));
 }
 
 TEST_F(Cli, ExportAppliesBackAndUndoes) {
@@ -203,7 +236,8 @@ TEST_F(Cli, LooksAfterABook) {
   EXPECT_EQ(zledger({"backup", book(), copy}).status, 1) << "nothing is overwritten";
   EXPECT_EQ(zledger({"backup", book()}).status, 0);
   EXPECT_THAT(zledger({"backup", book(), "--list"}).out, testing::HasSubstr("by hand 2026-05-01T12-00-00Z"));
-  EXPECT_THAT(zledger({"verify", book()}).out, testing::HasSubstr("whole: 26 documents, 1 case, 2 journal entries, 0 versions"));
+  EXPECT_THAT(zledger({"verify", book()}).out,
+              testing::HasSubstr("whole: 26 documents, 1 case, 2 journal entries, 0 versions"));
   EXPECT_EQ(nlohmann::json::parse(zledger({"verify", book(), "--json"}).out)["whole"], true);
   const Outcome rescued = zledger({"rescue", book(), folder_.file("saved.zledger")});
   EXPECT_EQ(rescued.status, 0) << rescued.err;

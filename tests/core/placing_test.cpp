@@ -166,6 +166,17 @@ TEST(Placing, ABalanceSheetDropsNothing) {
   EXPECT_EQ(lineIn(sheet, reading, "equity"), 53931);
 }
 
+TEST(Placing, EquityThatIsWhatDebtLeavesIsStillEquity) {
+  const TableReading reading = readingOf(
+      "EUR m|2024|2023|2022\nCash|100|90|80\nPlant and equipment|400|380|360\nTotal assets|500|470|440\n"
+      "Debt|200|190|180\nTotal equity|300|280|260\n");
+  expectPlaces(reading, {{"Cash", "cash"},
+                         {"Plant and equipment", "plant"},
+                         {"Total assets", "total_assets"},
+                         {"Debt", "borrowings_long"},
+                         {"Total equity", "total_equity"}});
+}
+
 TEST(Placing, ByNatureInGerman) {
   const TableReading reading = readingOf(
       "TEUR|2024|2023|2022\n"

@@ -190,6 +190,22 @@ TEST(Proposals, CostsGiveTheRegularMarginAfterTheWearThatInvestmentMakes) {
   expectNear(p.path(c, "cost_share"), {0.77 + 0.01 / 3, 0.77 + 0.02 / 3, 0.78, 0.78, 0.78});
 }
 
+TEST(Proposals, WhatIsNotFiledApartLiesWithinWhatIs) {
+  Proposing p;
+  p.filed["sales"] = {100, 100};
+  p.filed["profit"] = {10, 10};
+  const std::string rules =
+      "sales_growth: level 0\nwear_rate: median 3, else_level 10%\n"
+      "invest_share: investment sales, median 5, assets assets, wear wear_rate, growth sales_growth\n"
+      "cost_share: costs sales, profit profit, over 3, wear wear_rate, assets assets, invested invest_share, growth "
+      "sales_growth\n";
+  // Nothing but sales and profit: all costs are one, and nothing is known to be invested.
+  const Case c = p.of(rules);
+  expectNear(p.path(c, "cost_share"), {0.9, 0.9, 0.9, 0.9, 0.9});
+  expectNear(p.path(c, "invest_share"), {0, 0, 0, 0, 0});
+  EXPECT_EQ(c.base().drivers.at("invest_share").said.from, From::Placeholder);
+}
+
 TEST(Proposals, AMarginThatSwingsIsTheMedianOfTenYearsAndATurnedOneItsLastTwo) {
   const auto target = [](std::vector<double> profit) {
     Proposing p;

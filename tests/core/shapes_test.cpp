@@ -43,7 +43,7 @@ class Inside : public testing::Test {
   MappingRules rules_ = *MappingRules::parse(
       "sales = sales\ncost = cost\nfunctions = functions\ndepreciation = depreciation\nebit = ebit\n", "r");
   std::vector<Tie> ties_ = *parseTies(kTies, "t");
-  StatementShapes shapes_{*parseContained(kTies, ties_, "t"), {}};
+  StatementShapes shapes_{*parseContained(kTies, ties_, "t"), {}, {}};
 };
 
 TEST_F(Inside, IsTakenOutInProportionAndTheTieHolds) {
@@ -93,11 +93,50 @@ TEST_F(Inside, QuartersFollowTheirYear) {
   EXPECT_EQ(ofLast("sales") - ofLast("cost") - ofLast("functions") - ofLast("depreciation"), ofLast("ebit"));
 }
 
+TEST(Complete, WhatAddsUpToItsTotalLeavesNothingForOthers) {
+  const std::string text = "tie all \"All\" whole = a + b + c\ncomplete all\n";
+  const std::vector<Tie> ties = *parseTies(text, "t");
+  const auto rules = *MappingRules::parse("year = year\nwhole = whole\na = a\nb = b\nc = c\n", "r");
+  const auto after = [&](const std::string& shapesText, const std::map<std::string, const char*>& figures) {
+    std::vector<Fact> facts;
+    const auto file = [&](const std::string& name, const char* figure, bool flow) {
+      Fact f;
+      f.concept_name = name;
+      f.text = figure;
+      f.decimals = 0;
+      f.unit = "EUR";
+      f.period.end = makeDate(2024, 12, 31);
+      if (flow) f.period.start = makeDate(2024, 1, 1);
+      facts.push_back(f);
+    };
+    file("year", "1", true);
+    for (const auto& [name, figure] : figures) file(name, figure, false);
+    const StatementShapes shapes{{}, {}, *parseComplete(shapesText, ties, "t")};
+    const StandardStatements s = StandardStatements::build(facts, rules, "EUR").shaped(shapes, facts);
+    std::string origins;
+    for (const char* line : {"a", "b", "c"}) {
+      const Origin origin = s.at(line, 0).origin;
+      origins += origin == Origin::Filed ? 'f' : origin == Origin::NoneReported ? '0' : '?';
+    }
+    return origins;
+  };
+  EXPECT_EQ(after(text, {{"whole", "100"}, {"a", "60"}, {"b", "40"}}), "ff0");
+  EXPECT_EQ(after(text, {{"whole", "100"}, {"a", "60"}, {"b", "41"}}), "ff0") << "within three halves of a unit";
+  EXPECT_EQ(after(text, {{"whole", "100"}, {"a", "60"}, {"b", "43"}}), "ff?")
+      << "something is missing: it is not nothing";
+  EXPECT_EQ(after(text, {{"whole", "100"}, {"a", "100"}}), "f00");
+  EXPECT_EQ(after(text, {{"a", "60"}, {"b", "40"}}), "ff?") << "no total to add up to";
+  EXPECT_EQ(after("complete all b\n", {{"whole", "100"}, {"a", "100"}}), "f0?") << "of these lines alone";
+  EXPECT_THAT(parseComplete("complete x", ties, "t").error().text(), HasSubstr("there is no tie 'x'"));
+  EXPECT_THAT(parseComplete("complete", ties, "t").error().text(), HasSubstr("name of a tie"));
+  EXPECT_THAT(parseComplete("complete all d", ties, "t").error().text(), HasSubstr("'d' is no addend"));
+}
+
 TEST(Solved, TheOneLineThatIsNotFiledFollowsFromTheOthers) {
   const std::string text =
       "tie balance \"Balance\" assets = debts + own\ntie own \"Own\" own = ours + theirs\nsolve own\nsolve balance\n";
   const std::vector<Tie> ties = *parseTies(text, "t");
-  const StatementShapes shapes{{}, *parseSolved(text, ties, "t")};
+  const StatementShapes shapes{{}, *parseSolved(text, ties, "t"), {}};
   const auto rules = *MappingRules::parse(
       "year = year\nassets = assets\ndebts = debts\nown = own\nours = ours\ntheirs? = theirs\n", "r");
   struct Filed {

@@ -125,7 +125,7 @@ TEST(Shipped, TheOtherTaxonomyFillsTheSameLines) {
   for (const auto& [name, amount] : kBalances) file(name, amount, false);
   const auto rules = MappingRules::parse(shipped("kits/standard/rules"), "rules");
   const auto ties = parseTies(shipped("kits/standard/ties"), "ties");
-  const StatementShapes shapes{*parseContained(shipped("kits/standard/ties"), *ties, "ties"), {}};
+  const StatementShapes shapes{*parseContained(shipped("kits/standard/ties"), *ties, "ties"), {}, {}};
   const StandardStatements s = StandardStatements::build(facts, *rules, "USD").shaped(shapes, facts);
   EXPECT_TRUE(s.unmapped().empty());
   // Operating expenses as filed hold restructuring, which has a line of its own: 290 - 20. These and cost of sales

@@ -288,6 +288,29 @@ TEST(Reading, DoubtsAreSaid) {
   EXPECT_THAT(passedOver, testing::ElementsAre(HasSubstr("cell B3: 'x1' is no figure")));
 }
 
+TEST(Reading, AColumnWhoseHeadingIsNoPeriodIsNamedAndCanBeGivenOne) {
+  const Sheet sheet = sheetOf("EUR m|2024|Prior year|Note\nSales|10|9|1\nTax|1|2|4\nNet profit|9|7|5\n");
+  auto reading = guessTable(sheet, rules(), {});
+  ASSERT_TRUE(reading);
+  ASSERT_EQ(reading->columns.size(), 3u);
+  EXPECT_EQ(reading->columns[1].heading, "Prior year");
+  EXPECT_FALSE(reading->columns[1].included);
+  EXPECT_THAT(reading->doubts, testing::Contains(HasSubstr("the column 'Prior year' is left out")));
+  EXPECT_THAT(reading->doubts, testing::Not(testing::Contains(HasSubstr("'Note'"))));
+  EXPECT_EQ(factsOf(sheet, *reading)->size(), 3u);
+  ASSERT_TRUE(setPeriod(*reading, 1, " 12 to 2023-12-31 "));
+  EXPECT_EQ(factsOf(sheet, *reading)->size(), 6u);
+  EXPECT_EQ(dateText(reading->columns[1].end), "2023-12-31");
+  ASSERT_TRUE(setPeriod(*reading, 1, "H1 2023"));
+  EXPECT_EQ(reading->columns[1].months, 6);
+  for (const char* none : {"soon", "13 to 2024-12-31", "x to 2024-12-31", "12 to", "0 to 2024-12-31"}) {
+    EXPECT_THAT(setPeriod(*reading, 1, none).error().text(), HasSubstr("is no period")) << none;
+    EXPECT_EQ(reading->columns[1].months, 6) << "refused, and as it was";
+  }
+  ASSERT_TRUE(setPeriod(*reading, 1, ""));
+  EXPECT_FALSE(reading->columns[1].included);
+}
+
 TEST(Choices, MoveConceptsBetweenLines) {
   const auto rules = MappingRules::parse("a = X + Y? | Z\nb? = W\n", "r").value();
   std::vector<Fact> facts;
