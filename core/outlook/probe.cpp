@@ -41,6 +41,7 @@ std::vector<Figure> probe(const ProbeGround& ground, const std::vector<Variant>&
   const std::uint32_t output = static_cast<std::uint32_t>(slot);
   const model::LaneResults results = model::evaluate(program, inputs, {&output, 1});
   std::vector<Figure> figures;
+  figures.reserve(variants.size());
   for (int lane = 0; lane < lanes; ++lane) figures.push_back(Figure::of(results.at(0, lane)));
   return figures;
 }

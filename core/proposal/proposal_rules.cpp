@@ -203,7 +203,9 @@ Status checkProposalRules(const std::vector<ProposalRule>& rules, const model::M
                                  : rule.has("option")            ? rule.words("option").front()
                                                                  : std::string();
       if (!option.empty() && m[row].option(option) < 0) {
-        return fail(ErrorKind::BadInput, "'" + name + "' has no option '" + option + "'", rule.where);
+        std::string what = "'" + name;
+        what.append("' has no option '").append(option).append("'");
+        return fail(ErrorKind::BadInput, std::move(what), rule.where);
       }
     }
     for (const std::string& name : names) {

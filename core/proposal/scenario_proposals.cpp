@@ -34,6 +34,7 @@ std::optional<Distances> distancesOf(const ProposalRule& rule, const ProposalGro
   const std::vector<std::pair<int, double>> history =
       margin ? shareOfRevenue(ground, rule.words("profit"), rule.words("apart").front())
              : regularHistory(ground, driver);
+  figures.reserve(history.size());
   for (const auto& [column, figure] : history) figures.push_back(figure);
   if (figures.empty()) return std::nullopt;
   const double last = figures.back();

@@ -38,7 +38,7 @@ class FactsOfCompany {
       }
       for (const auto& [local, about] : concepts.items()) {
         if (stopped_()) return fail(ErrorKind::Cancelled, "reading was stopped; nothing is stored", name_);
-        readConcept(taxonomy + ":" + local, about);
+        readConcept(std::string(taxonomy).append(":").append(local), about);
       }
     }
     return finish();
@@ -65,14 +65,16 @@ class FactsOfCompany {
     const SharedText shared = name;
     const SharedText sharedLabel = label;
     for (const auto& [unit, amounts] : units->items()) {
+      const std::string where = std::string(name).append(", ").append(unit);
       if (!amounts.is_array()) {
-        passOver(name + ", " + unit + " is no list");
+        passOver(where + " is no list");
         continue;
       }
       const SharedText sharedUnit = unitOf(unit);
       size_t at = 0;
       for (const Json& amount : amounts) {
-        readAmount(shared, sharedLabel, sharedUnit, amount, name + ", " + unit + " " + std::to_string(++at));
+        readAmount(shared, sharedLabel, sharedUnit, amount,
+                   std::string(where).append(" ").append(std::to_string(++at)));
       }
     }
   }
