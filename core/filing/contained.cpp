@@ -5,6 +5,7 @@
 #include <sstream>
 
 #include "core/filing/amount.h"
+#include "core/filing/rule_lines.h"
 
 namespace zl {
 namespace {
@@ -46,17 +47,14 @@ Decimal shareOf(const Decimal& whole, double share) {
 Result<std::vector<ContainedCost>> parseContained(std::string_view text, const std::vector<Tie>& ties,
                                                   const std::string& source) {
   std::vector<ContainedCost> list;
-  std::istringstream lines{std::string(text)};
-  std::string line;
-  for (int number = 1; std::getline(lines, line); ++number) {
-    line.resize(std::min(line.size(), line.find('#')));
-    std::istringstream words(line);
+  RuleLines lines(text, source);
+  while (lines.next()) {
+    std::istringstream words{std::string(lines.line())};
     std::string word, tie, equals;
     if (!(words >> word) || word != "inside") continue;
     ContainedCost cost;
     const auto bad = [&](const std::string& what) {
-      return fail(ErrorKind::BadInput, what, source + ", line " + std::to_string(number),
-                  "It reads: inside tie line = line + line");
+      return fail(ErrorKind::BadInput, what, lines.where(), "It reads: inside tie line = line + line");
     };
     if (!(words >> tie >> cost.line >> equals) || equals != "=") return bad("expected a tie, a line of it and '='");
     const auto found = std::find_if(ties.begin(), ties.end(), [&](const Tie& t) { return t.name == tie; });

@@ -10,14 +10,12 @@ namespace zl {
 
 Result<std::vector<Tie>> parseSolved(std::string_view text, const std::vector<Tie>& ties, const std::string& source) {
   std::vector<Tie> list;
-  std::istringstream lines{std::string(text)};
-  std::string line;
-  for (int number = 1; std::getline(lines, line); ++number) {
-    line.resize(std::min(line.size(), line.find('#')));
-    std::istringstream words(line);
+  RuleLines lines(text, source);
+  while (lines.next()) {
+    std::istringstream words{std::string(lines.line())};
     std::string word;
     if (!(words >> word) || word != "solve") continue;
-    const std::string where = source + ", line " + std::to_string(number);
+    const std::string where = lines.where();
     if (!(words >> word)) return fail(ErrorKind::BadInput, "expected the name of a tie after 'solve'", where);
     const auto found = std::find_if(ties.begin(), ties.end(), [&](const Tie& t) { return t.name == word; });
     if (found == ties.end()) return fail(ErrorKind::BadInput, "there is no tie '" + word + "'", where);

@@ -4,6 +4,7 @@
 #include <sstream>
 
 #include "core/filing/amount.h"
+#include "core/filing/rule_lines.h"
 
 namespace zl {
 namespace {
@@ -47,16 +48,13 @@ std::optional<FiledSum> filedSum(std::span<const size_t> parts, size_t whole, st
 
 Result<std::vector<Tie>> parseTies(std::string_view text, const std::string& source) {
   std::vector<Tie> ties;
-  std::istringstream lines{std::string(text)};
-  std::string line;
-  for (int number = 1; std::getline(lines, line); ++number) {
-    line.resize(std::min(line.size(), line.find('#')));
-    std::istringstream words(line);
+  RuleLines lines(text, source);
+  while (lines.next()) {
+    std::istringstream words{std::string(lines.line())};
     std::string word;
     if (!(words >> word) || word == "inside" || word == "solve" || word == "complete") continue;  // core/filing/shapes
     const auto bad = [&](const std::string& what) {
-      return fail(ErrorKind::BadInput, what, source + ", line " + std::to_string(number),
-                  "A tie reads: tie name \"Label\" line = line + line[-1]");
+      return fail(ErrorKind::BadInput, what, lines.where(), "A tie reads: tie name \"Label\" line = line + line[-1]");
     };
     Tie tie;
     char quote = 0;

@@ -120,52 +120,39 @@ class Proposer {
 
   // ---- The kinds of proposal
 
-  void apply() {
+  /// What each kind does for one of its rows; nothing for those that work on all of them together or on other
+  /// scenarios.
+  using ForRow = void (Proposer::*)(const std::string& name);
+  [[nodiscard]] static ForRow workOf(Rule::Kind kind) {
     using Kind = Rule::Kind;
-    switch (rule_->kind) {
-      case Kind::Level:
-        return each([&](const std::string& name) {
-          proposeFigure(name, rule_->number("level", 0), "what is taken until something else is decided");
-        });
-      case Kind::Rate:
-        return each([&](const std::string& name) { proposeRate(name, rateName("rate")); });
-      case Kind::LowerRate:
-        return each([&](const std::string& name) { lowerRate(name); });
-      case Kind::CountryTax:
-        return each([&](const std::string& name) { countryTax(name); });
-      case Kind::Median:
-        return each([&](const std::string& name) { regularMedian(name); });
-      case Kind::Growth:
-        return each([&](const std::string& name) { growth(name); });
-      case Kind::Margin:
-        return each([&](const std::string& name) { margin(name); });
-      case Kind::Costs:
-        return costs();
-      case Kind::Investment:
-        return each([&](const std::string& name) { investment(name); });
-      case Kind::WithProfit:
-        return each([&](const std::string& name) { withProfit(name); });
-      case Kind::Multiple:
-        return each([&](const std::string& name) { multiple(name); });
-      case Kind::Unpriced:
-        return each([&](const std::string& name) {
-          if (ground_.priced) return;
-          proposeFigure(name, model_[rowOf(name)].option(word("unpriced")), "there is no price to weigh by");
-        });
-      case Kind::DebtWeight:
-        return each([&](const std::string& name) { debtWeight(name); });
-      case Kind::FiledAs:
-        return each([&](const std::string& name) { filedAs(name); });
-      case Kind::Where:
-        return each([&](const std::string& name) { where(name); });
-      case Kind::Apart:
-        return;  // of the other scenarios: scenario_proposals.cpp
-    }
+    static const std::map<Kind, ForRow> kWork{
+        {Kind::Level, &Proposer::level},           {Kind::Rate, &Proposer::rate},
+        {Kind::LowerRate, &Proposer::lowerRate},   {Kind::CountryTax, &Proposer::countryTax},
+        {Kind::Median, &Proposer::regularMedian},  {Kind::Growth, &Proposer::growth},
+        {Kind::Margin, &Proposer::margin},         {Kind::Investment, &Proposer::investment},
+        {Kind::WithProfit, &Proposer::withProfit}, {Kind::Multiple, &Proposer::multiple},
+        {Kind::Unpriced, &Proposer::unpriced},     {Kind::DebtWeight, &Proposer::debtWeight},
+        {Kind::FiledAs, &Proposer::filedAs},       {Kind::Where, &Proposer::where}};
+    const auto found = kWork.find(kind);
+    return found == kWork.end() ? nullptr : found->second;
   }
 
-  template <class Each>
-  void each(const Each& what) {
-    for (const std::string& name : rule_->rows) what(name);
+  void apply() {
+    if (rule_->kind == Rule::Kind::Costs) return costs();
+    const ForRow work = workOf(rule_->kind);
+    if (work == nullptr) return;  // of the other scenarios: scenario_proposals.cpp
+    for (const std::string& name : rule_->rows) (this->*work)(name);
+  }
+
+  void level(const std::string& name) {
+    proposeFigure(name, rule_->number("level", 0), "what is taken until something else is decided");
+  }
+
+  void rate(const std::string& name) { proposeRate(name, rateName("rate")); }
+
+  void unpriced(const std::string& name) {
+    if (ground_.priced) return;
+    proposeFigure(name, model_[rowOf(name)].option(word("unpriced")), "there is no price to weigh by");
   }
 
   void proposeRate(const std::string& name, const std::string& rate) {
@@ -471,8 +458,12 @@ class Proposer {
     path.shape = Shape::Typed;
     for (size_t t = 0; t < growth.size(); ++t) {
       double now = 1;
-      for (const std::vector<Figure>& cost : costs) now -= cost[t].valueOr(0);
-      const double pace = growth[t].valueOr(0);
+      for (const std::vector<Figure>& cost : costs) {
+        if (!cost[t].hasValue()) return;  // the preset holds the debt: no pace is known
+        now -= cost[t].value();
+      }
+      if (!growth[t].hasValue()) return;
+      const double pace = growth[t].value();
       const double profit = before > 0 && now > 0 ? (1 + pace) * now / before - 1 : pace;
       path.typed.emplace_back(std::clamp(profit, -kMostAYear, kMostAYear));
       before = now;

@@ -340,18 +340,26 @@ Status readyToStore(const std::vector<ImportPreview>& previews) {
 
 namespace {
 
+/// Of the facts' amounts; empty where none is in a currency.
+std::string mostUsedCurrency(const std::vector<Fact>& facts) {
+  std::map<std::string, int> uses;
+  for (const Fact& f : facts) {
+    if (f.unit.size() == 3) ++uses[f.unit];
+  }
+  const auto most =
+      std::max_element(uses.begin(), uses.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
+  return most == uses.end() ? std::string() : most->first;
+}
+
 /// What a table's figures would tie by themselves, before anything is stored.
 void judgeTies(const std::vector<Fact>& facts, const LineChoices& choices, const Resources& resources,
                ImportPreview& p) {
   p.failing.clear();
   p.holding = 0;
-  std::map<std::string, int> uses;
-  for (const Fact& f : facts) uses[f.unit] += f.unit.size() == 3 ? 1 : 0;
-  const auto most =
-      std::max_element(uses.begin(), uses.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
-  if (most == uses.end() || most->second == 0) return;
+  const std::string currency = mostUsedCurrency(facts);
+  if (currency.empty()) return;
   const StandardStatements statements =
-      StandardStatements::build(facts, resources.rules, most->first, choices).shaped(resources.shapes, facts);
+      StandardStatements::build(facts, resources.rules, currency, choices).shaped(resources.shapes, facts);
   for (const TieResult& r : checkTies(resources.ties, statements, facts)) {
     p.holding += r.state == TieResult::State::Ties ? 1 : 0;
     if (r.state != TieResult::State::Fails) continue;
@@ -447,19 +455,14 @@ Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files,
 }
 
 Result<Company> derivedRecord(const std::string& id, const std::string& filerName, const std::vector<Fact>& facts) {
-  std::map<std::string, int> uses;
-  for (const Fact& f : facts) {
-    if (f.unit.size() == 3) ++uses[f.unit];
-  }
-  if (uses.empty()) {
+  const std::string currency = mostUsedCurrency(facts);
+  if (currency.empty()) {
     return fail(ErrorKind::BadInput, "the facts name no currency", id, "Import a company record first");
   }
   Company c;
   c.id = id;
   c.name = filerName.empty() ? id : filerName;
-  c.currency = std::max_element(uses.begin(), uses.end(), [](const auto& a, const auto& b) {
-                 return a.second < b.second;
-               })->first;
+  c.currency = currency;
   c.listing = {c.currency, c.currency, 1, 1};
   return c;
 }
