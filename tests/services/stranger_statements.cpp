@@ -31,50 +31,51 @@ long inSales(const Y& y) {
   return y.depreciation * y.costOfSales / (y.costOfSales + y.overhead);
 }
 
-/// A figure of a year by its name, with a minus before it for the other sign.
+/// A figure of a year by its name, with a minus before it for the other sign. The names begin with a capital letter, which
+/// no row of a model does.
 long figureOf(const Y& y, const std::string& signedName) {
-  static const std::map<std::string, long Y::*> kFiled{{"borrowed", &Y::borrowed},
-                                                       {"capex", &Y::capex},
-                                                       {"cash", &Y::cash},
-                                                       {"costOfSales", &Y::costOfSales},
-                                                       {"debtCurrent", &Y::debtCurrent},
-                                                       {"debtLong", &Y::debtLong},
-                                                       {"depreciation", &Y::depreciation},
-                                                       {"dividends", &Y::dividends},
-                                                       {"ebit", &Y::ebit},
-                                                       {"equity", &Y::equity},
-                                                       {"goodwill", &Y::goodwill},
-                                                       {"interest", &Y::interest},
-                                                       {"interestIncome", &Y::interestIncome},
-                                                       {"inventory", &Y::inventory},
-                                                       {"leases", &Y::leases},
-                                                       {"movement", &Y::movement},
-                                                       {"net", &Y::net},
-                                                       {"operatingFlow", &Y::operatingFlow},
-                                                       {"otherCurrent", &Y::otherCurrent},
-                                                       {"otherOwed", &Y::otherOwed},
-                                                       {"overhead", &Y::overhead},
-                                                       {"payables", &Y::payables},
-                                                       {"plant", &Y::plant},
-                                                       {"pretax", &Y::pretax},
-                                                       {"receivables", &Y::receivables},
-                                                       {"revenue", &Y::revenue},
-                                                       {"rightOfUse", &Y::rightOfUse},
-                                                       {"shares", &Y::shares},
-                                                       {"staff", &Y::staff},
-                                                       {"tax", &Y::tax}};
-  const std::map<std::string, long> sums{{"assets", y.assets()},
-                                         {"currentAssets", y.currentAssets()},
-                                         {"currentOwed", y.currentOwed()},
-                                         {"financingFlow", y.borrowed - y.dividends},
-                                         {"fixedAssets", y.plant + y.goodwill},
-                                         {"gross", y.revenue - y.costOfSales},
-                                         {"grossWithWear", y.revenue - y.costOfSales - inSales(y)},
-                                         {"otherOverhead", y.overhead - y.staff},
-                                         {"overheadWithWear", y.overhead + y.depreciation - inSales(y)},
-                                         {"owed", y.owed()},
-                                         {"salesCostWithWear", y.costOfSales + inSales(y)},
-                                         {"workingCapitalFlow", y.operatingFlow - y.net - y.depreciation}};
+  static const std::map<std::string, long Y::*> kFiled{{"Borrowed", &Y::borrowed},
+                                                       {"Capex", &Y::capex},
+                                                       {"Cash", &Y::cash},
+                                                       {"CostOfSales", &Y::costOfSales},
+                                                       {"DebtCurrent", &Y::debtCurrent},
+                                                       {"DebtLong", &Y::debtLong},
+                                                       {"Depreciation", &Y::depreciation},
+                                                       {"Dividends", &Y::dividends},
+                                                       {"Ebit", &Y::ebit},
+                                                       {"Equity", &Y::equity},
+                                                       {"Goodwill", &Y::goodwill},
+                                                       {"Interest", &Y::interest},
+                                                       {"InterestIncome", &Y::interestIncome},
+                                                       {"Inventory", &Y::inventory},
+                                                       {"Leases", &Y::leases},
+                                                       {"Movement", &Y::movement},
+                                                       {"Net", &Y::net},
+                                                       {"OperatingFlow", &Y::operatingFlow},
+                                                       {"OtherCurrent", &Y::otherCurrent},
+                                                       {"OtherOwed", &Y::otherOwed},
+                                                       {"Overhead", &Y::overhead},
+                                                       {"Payables", &Y::payables},
+                                                       {"Plant", &Y::plant},
+                                                       {"Pretax", &Y::pretax},
+                                                       {"Receivables", &Y::receivables},
+                                                       {"Revenue", &Y::revenue},
+                                                       {"RightOfUse", &Y::rightOfUse},
+                                                       {"Shares", &Y::shares},
+                                                       {"Staff", &Y::staff},
+                                                       {"Tax", &Y::tax}};
+  const std::map<std::string, long> sums{{"Assets", y.assets()},
+                                         {"CurrentAssets", y.currentAssets()},
+                                         {"CurrentOwed", y.currentOwed()},
+                                         {"FinancingFlow", y.borrowed - y.dividends},
+                                         {"FixedAssets", y.plant + y.goodwill},
+                                         {"Gross", y.revenue - y.costOfSales},
+                                         {"GrossWithWear", y.revenue - y.costOfSales - inSales(y)},
+                                         {"OtherOverhead", y.overhead - y.staff},
+                                         {"OverheadWithWear", y.overhead + y.depreciation - inSales(y)},
+                                         {"Owed", y.owed()},
+                                         {"SalesCostWithWear", y.costOfSales + inSales(y)},
+                                         {"WorkingCapitalFlow", y.operatingFlow - y.net - y.depreciation}};
   const bool minus = signedName.front() == '-';
   const std::string name = signedName.substr(minus ? 1 : 0);
   const auto filed = kFiled.find(name);
@@ -125,276 +126,276 @@ void usByFunction(Table& t) {
   t.heading("In millions of US dollars; except share data", [](int year) {
     return std::string("Fiscal year ended September ") + (year % 6 == 0 ? "30" : "28") + ", " + std::to_string(year);
   });
-  t.row("Net sales", "revenue");
-  t.row("Cost of sales", "salesCostWithWear");
-  t.row("Gross profit", "grossWithWear");
-  t.row("Selling, general and administrative expenses", "overheadWithWear");
-  t.row("Operating income", "ebit");
-  t.row("Interest expense", "interest");
-  t.row("Interest income", "interestIncome");
-  t.row("Income before income taxes", "pretax");
-  t.row("Provision for income taxes", "tax");
-  t.row("Net income", "net");
-  t.row("Weighted average diluted shares", "shares");
+  t.row("Net sales", "Revenue");
+  t.row("Cost of sales", "SalesCostWithWear");
+  t.row("Gross profit", "GrossWithWear");
+  t.row("Selling, general and administrative expenses", "OverheadWithWear");
+  t.row("Operating income", "Ebit");
+  t.row("Interest expense", "Interest");
+  t.row("Interest income", "InterestIncome");
+  t.row("Income before income taxes", "Pretax");
+  t.row("Provision for income taxes", "Tax");
+  t.row("Net income", "Net");
+  t.row("Weighted average diluted shares", "Shares");
   t.text("Consolidated balance sheets");
-  t.row("Cash and cash equivalents", "cash");
-  t.row("Accounts receivable, net", "receivables");
-  t.row("Inventories", "inventory");
-  t.row("Prepaid expenses and other current assets", "otherCurrent");
-  t.row("Total current assets", "currentAssets");
-  t.row("Property, plant and equipment, net", "plant");
-  t.row("Operating lease right-of-use assets", "rightOfUse");
-  t.row("Goodwill", "goodwill");
-  t.row("Total assets", "assets");
-  t.row("Accounts payable", "payables");
-  t.row("Accrued liabilities", "otherOwed");
-  t.row("Current portion of long-term debt", "debtCurrent");
-  t.row("Total current liabilities", "currentOwed");
-  t.row("Long-term debt", "debtLong");
-  t.row("Operating lease liabilities", "leases");
-  t.row("Total liabilities", "owed");
-  t.row("Total stockholders' equity", "equity");
-  t.row("Total liabilities and stockholders' equity", "assets");
+  t.row("Cash and cash equivalents", "Cash");
+  t.row("Accounts receivable, net", "Receivables");
+  t.row("Inventories", "Inventory");
+  t.row("Prepaid expenses and other current assets", "OtherCurrent");
+  t.row("Total current assets", "CurrentAssets");
+  t.row("Property, plant and equipment, net", "Plant");
+  t.row("Operating lease right-of-use assets", "RightOfUse");
+  t.row("Goodwill", "Goodwill");
+  t.row("Total assets", "Assets");
+  t.row("Accounts payable", "Payables");
+  t.row("Accrued liabilities", "OtherOwed");
+  t.row("Current portion of long-term debt", "DebtCurrent");
+  t.row("Total current liabilities", "CurrentOwed");
+  t.row("Long-term debt", "DebtLong");
+  t.row("Operating lease liabilities", "Leases");
+  t.row("Total liabilities", "Owed");
+  t.row("Total stockholders' equity", "Equity");
+  t.row("Total liabilities and stockholders' equity", "Assets");
   t.text("Consolidated statements of cash flows");
-  t.row("Net income", "net");
-  t.row("Depreciation and amortization", "depreciation");
-  t.row("Changes in operating assets and liabilities", "workingCapitalFlow");
-  t.row("Net cash provided by operating activities", "operatingFlow");
-  t.row("Purchases of property and equipment", "-capex");
-  t.row("Net cash used in investing activities", "-capex");
-  t.row("Net proceeds from (repayments of) debt", "borrowed");
-  t.row("Dividends paid", "-dividends");
-  t.row("Net cash used in financing activities", "financingFlow");
-  t.row("Net increase (decrease) in cash and cash equivalents", "movement");
+  t.row("Net income", "Net");
+  t.row("Depreciation and amortization", "Depreciation");
+  t.row("Changes in operating assets and liabilities", "WorkingCapitalFlow");
+  t.row("Net cash provided by operating activities", "OperatingFlow");
+  t.row("Purchases of property and equipment", "-Capex");
+  t.row("Net cash used in investing activities", "-Capex");
+  t.row("Net proceeds from (repayments of) debt", "Borrowed");
+  t.row("Dividends paid", "-Dividends");
+  t.row("Net cash used in financing activities", "FinancingFlow");
+  t.row("Net increase (decrease) in cash and cash equivalents", "Movement");
 }
 
 void euByFunction(Table& t) {
   t.text("Consolidated income statement");
   t.heading("EUR thousand", [](int year) { return "31.12." + std::to_string(year); });
-  t.row("Revenue", "revenue");
-  t.row("Cost of sales", "-costOfSales");
-  t.row("Gross profit", "gross");
-  t.row("Distribution and administrative expenses", "-overhead");
-  t.row("Depreciation and amortisation", "-depreciation");
-  t.row("Operating profit", "ebit");
-  t.row("Finance income", "interestIncome");
-  t.row("Finance costs", "-interest");
-  t.row("Profit before tax", "pretax");
-  t.row("Income tax expense", "-tax");
-  t.row("Profit for the year", "net");
+  t.row("Revenue", "Revenue");
+  t.row("Cost of sales", "-CostOfSales");
+  t.row("Gross profit", "Gross");
+  t.row("Distribution and administrative expenses", "-Overhead");
+  t.row("Depreciation and amortisation", "-Depreciation");
+  t.row("Operating profit", "Ebit");
+  t.row("Finance income", "InterestIncome");
+  t.row("Finance costs", "-Interest");
+  t.row("Profit before tax", "Pretax");
+  t.row("Income tax expense", "-Tax");
+  t.row("Profit for the year", "Net");
   t.text("Consolidated statement of financial position");
-  t.row("Property, plant and equipment", "plant");
-  t.row("Goodwill", "goodwill");
-  t.row("Total non-current assets", "fixedAssets");
-  t.row("Inventories", "inventory");
-  t.row("Trade receivables", "receivables");
-  t.row("Other current assets", "otherCurrent");
-  t.row("Cash and cash equivalents", "cash");
-  t.row("Total current assets", "currentAssets");
-  t.row("Total assets", "assets");
-  t.row("Total equity", "equity");
-  t.row("Long-term borrowings", "debtLong");
-  t.row("Total non-current liabilities", "debtLong");
-  t.row("Trade payables", "payables");
-  t.row("Other current liabilities", "otherOwed");
-  t.row("Short-term borrowings", "debtCurrent");
-  t.row("Total current liabilities", "currentOwed");
-  t.row("Total liabilities", "owed");
-  t.row("Total equity and liabilities", "assets");
+  t.row("Property, plant and equipment", "Plant");
+  t.row("Goodwill", "Goodwill");
+  t.row("Total non-current assets", "FixedAssets");
+  t.row("Inventories", "Inventory");
+  t.row("Trade receivables", "Receivables");
+  t.row("Other current assets", "OtherCurrent");
+  t.row("Cash and cash equivalents", "Cash");
+  t.row("Total current assets", "CurrentAssets");
+  t.row("Total assets", "Assets");
+  t.row("Total equity", "Equity");
+  t.row("Long-term borrowings", "DebtLong");
+  t.row("Total non-current liabilities", "DebtLong");
+  t.row("Trade payables", "Payables");
+  t.row("Other current liabilities", "OtherOwed");
+  t.row("Short-term borrowings", "DebtCurrent");
+  t.row("Total current liabilities", "CurrentOwed");
+  t.row("Total liabilities", "Owed");
+  t.row("Total equity and liabilities", "Assets");
   t.text("Consolidated statement of cash flows");
-  t.row("Profit for the year", "net");
-  t.row("Depreciation and amortisation", "depreciation");
-  t.row("Change in working capital", "workingCapitalFlow");
-  t.row("Net cash from operating activities", "operatingFlow");
-  t.row("Purchase of property, plant and equipment", "-capex");
-  t.row("Change in borrowings", "borrowed");
-  t.row("Dividends paid", "-dividends");
-  t.row("Net change in cash", "movement");
-  t.row("Number of shares outstanding (thousands)", "shares");
+  t.row("Profit for the year", "Net");
+  t.row("Depreciation and amortisation", "Depreciation");
+  t.row("Change in working capital", "WorkingCapitalFlow");
+  t.row("Net cash from operating activities", "OperatingFlow");
+  t.row("Purchase of property, plant and equipment", "-Capex");
+  t.row("Change in borrowings", "Borrowed");
+  t.row("Dividends paid", "-Dividends");
+  t.row("Net change in cash", "Movement");
+  t.row("Number of shares outstanding (thousands)", "Shares");
 }
 
 void euByNature(Table& t) {
   t.text("Compte de résultat consolidé");
   t.heading("en milliers d'euros", [](int year) { return std::to_string(year); });
-  t.row("Chiffre d'affaires", "revenue");
-  t.row("Achats consommés", "-costOfSales");
-  t.row("Charges de personnel", "-staff");
-  t.row("Autres charges opérationnelles", "-otherOverhead");
-  t.row("Dotations aux amortissements", "-depreciation");
-  t.row("Résultat opérationnel", "ebit");
-  t.row("Produits financiers", "interestIncome");
-  t.row("Charges financières", "-interest");
-  t.row("Résultat avant impôt", "pretax");
-  t.row("Impôt sur les bénéfices", "-tax");
-  t.row("Résultat net", "net");
+  t.row("Chiffre d'affaires", "Revenue");
+  t.row("Achats consommés", "-CostOfSales");
+  t.row("Charges de personnel", "-Staff");
+  t.row("Autres charges opérationnelles", "-OtherOverhead");
+  t.row("Dotations aux amortissements", "-Depreciation");
+  t.row("Résultat opérationnel", "Ebit");
+  t.row("Produits financiers", "InterestIncome");
+  t.row("Charges financières", "-Interest");
+  t.row("Résultat avant impôt", "Pretax");
+  t.row("Impôt sur les bénéfices", "-Tax");
+  t.row("Résultat net", "Net");
   t.text("Bilan consolidé");
-  t.row("Goodwill", "goodwill");
-  t.row("Immobilisations corporelles", "plant");
-  t.row("Stocks", "inventory");
-  t.row("Créances clients", "receivables");
-  t.row("Autres actifs courants", "otherCurrent");
-  t.row("Trésorerie et équivalents de trésorerie", "cash");
-  t.row("Total de l'actif", "assets");
-  t.row("Capitaux propres", "equity");
-  t.row("Emprunts à long terme", "debtLong");
-  t.row("Emprunts à court terme", "debtCurrent");
-  t.row("Dettes fournisseurs", "payables");
-  t.row("Autres passifs courants", "otherOwed");
-  t.row("Total du passif et des capitaux propres", "assets");
+  t.row("Goodwill", "Goodwill");
+  t.row("Immobilisations corporelles", "Plant");
+  t.row("Stocks", "Inventory");
+  t.row("Créances clients", "Receivables");
+  t.row("Autres actifs courants", "OtherCurrent");
+  t.row("Trésorerie et équivalents de trésorerie", "Cash");
+  t.row("Total de l'actif", "Assets");
+  t.row("Capitaux propres", "Equity");
+  t.row("Emprunts à long terme", "DebtLong");
+  t.row("Emprunts à court terme", "DebtCurrent");
+  t.row("Dettes fournisseurs", "Payables");
+  t.row("Autres passifs courants", "OtherOwed");
+  t.row("Total du passif et des capitaux propres", "Assets");
   t.text("Tableau des flux de trésorerie");
-  t.row("Flux de trésorerie liés à l'activité", "operatingFlow");
-  t.row("Acquisitions d'immobilisations corporelles", "-capex");
-  t.row("Variation des emprunts", "borrowed");
-  t.row("Dividendes versés", "-dividends");
-  t.row("Variation de la trésorerie", "movement");
-  t.row("Nombre d'actions (milliers)", "shares");
+  t.row("Flux de trésorerie liés à l'activité", "OperatingFlow");
+  t.row("Acquisitions d'immobilisations corporelles", "-Capex");
+  t.row("Variation des emprunts", "Borrowed");
+  t.row("Dividendes versés", "-Dividends");
+  t.row("Variation de la trésorerie", "Movement");
+  t.row("Nombre d'actions (milliers)", "Shares");
 }
 
 void ukTurned(Table& t) {
   t.text("Group income statement");
   t.heading("£m", [](int year) { return "Year ended 31 March " + std::to_string(year); });
-  t.row("Revenue", "revenue");
-  t.row("Cost of sales", "-costOfSales");
-  t.row("Gross profit", "gross");
-  t.row("Administrative expenses", "-overhead");
-  t.row("Depreciation", "-depreciation");
-  t.row("Operating profit/(loss)", "ebit");
-  t.row("Finance income", "interestIncome");
-  t.row("Finance expense", "-interest");
-  t.row("Profit/(loss) before tax", "pretax");
-  t.row("Taxation", "-tax");
-  t.row("Profit/(loss) for the year", "net");
+  t.row("Revenue", "Revenue");
+  t.row("Cost of sales", "-CostOfSales");
+  t.row("Gross profit", "Gross");
+  t.row("Administrative expenses", "-Overhead");
+  t.row("Depreciation", "-Depreciation");
+  t.row("Operating profit/(loss)", "Ebit");
+  t.row("Finance income", "InterestIncome");
+  t.row("Finance expense", "-Interest");
+  t.row("Profit/(loss) before tax", "Pretax");
+  t.row("Taxation", "-Tax");
+  t.row("Profit/(loss) for the year", "Net");
   t.text("Group balance sheet");
-  t.row("Goodwill", "goodwill");
-  t.row("Property, plant and equipment", "plant");
-  t.row("Inventories", "inventory");
-  t.row("Trade receivables", "receivables");
-  t.row("Other current assets", "otherCurrent");
-  t.row("Cash at bank", "cash");
-  t.row("Total assets", "assets");
-  t.row("Trade payables", "-payables");
-  t.row("Accruals", "-otherOwed");
-  t.row("Current borrowings", "-debtCurrent");
-  t.row("Non-current borrowings", "-debtLong");
-  t.row("Total liabilities", "-owed");
-  t.row("Net assets", "equity");
-  t.row("Total equity", "equity");
+  t.row("Goodwill", "Goodwill");
+  t.row("Property, plant and equipment", "Plant");
+  t.row("Inventories", "Inventory");
+  t.row("Trade receivables", "Receivables");
+  t.row("Other current assets", "OtherCurrent");
+  t.row("Cash at bank", "Cash");
+  t.row("Total assets", "Assets");
+  t.row("Trade payables", "-Payables");
+  t.row("Accruals", "-OtherOwed");
+  t.row("Current borrowings", "-DebtCurrent");
+  t.row("Non-current borrowings", "-DebtLong");
+  t.row("Total liabilities", "-Owed");
+  t.row("Net assets", "Equity");
+  t.row("Total equity", "Equity");
   t.text("Group cash flow statement");
-  t.row("Cash generated from operating activities", "operatingFlow");
-  t.row("Purchase of property, plant and equipment", "-capex");
-  t.row("Net borrowings drawn", "borrowed");
-  t.row("Dividends paid", "-dividends");
-  t.row("Net increase/(decrease) in cash", "movement");
-  t.row("Ordinary shares in issue (m)", "shares");
+  t.row("Cash generated from operating activities", "OperatingFlow");
+  t.row("Purchase of property, plant and equipment", "-Capex");
+  t.row("Net borrowings drawn", "Borrowed");
+  t.row("Dividends paid", "-Dividends");
+  t.row("Net increase/(decrease) in cash", "Movement");
+  t.row("Ordinary shares in issue (m)", "Shares");
 }
 
 void germanCyclical(Table& t) {
   t.text("Konzern-Gewinn- und Verlustrechnung");
   t.heading("in TEUR", [](int year) { return std::to_string(year); });
-  t.row("Umsatzerlöse", "revenue");
-  t.row("Herstellungskosten", "-costOfSales");
-  t.row("Vertriebs- und Verwaltungskosten", "-overhead");
-  t.row("Abschreibungen", "-depreciation");
-  t.row("Betriebsergebnis", "ebit");
-  t.row("Zinserträge", "interestIncome");
-  t.row("Zinsaufwendungen", "-interest");
-  t.row("Ergebnis vor Steuern", "pretax");
-  t.row("Ertragsteuern", "-tax");
-  t.row("Jahresüberschuss", "net");
+  t.row("Umsatzerlöse", "Revenue");
+  t.row("Herstellungskosten", "-CostOfSales");
+  t.row("Vertriebs- und Verwaltungskosten", "-Overhead");
+  t.row("Abschreibungen", "-Depreciation");
+  t.row("Betriebsergebnis", "Ebit");
+  t.row("Zinserträge", "InterestIncome");
+  t.row("Zinsaufwendungen", "-Interest");
+  t.row("Ergebnis vor Steuern", "Pretax");
+  t.row("Ertragsteuern", "-Tax");
+  t.row("Jahresüberschuss", "Net");
   t.text("Konzernbilanz");
-  t.row("Geschäfts- oder Firmenwert", "goodwill");
-  t.row("Sachanlagen", "plant");
-  t.row("Vorräte", "inventory");
-  t.row("Forderungen aus Lieferungen und Leistungen", "receivables");
-  t.row("Sonstige kurzfristige Vermögenswerte", "otherCurrent");
-  t.row("Zahlungsmittel", "cash");
-  t.row("Bilanzsumme", "assets");
-  t.row("Eigenkapital", "equity");
-  t.row("Langfristige Finanzverbindlichkeiten", "debtLong");
-  t.row("Kurzfristige Finanzverbindlichkeiten", "debtCurrent");
-  t.row("Verbindlichkeiten aus Lieferungen und Leistungen", "payables");
-  t.row("Sonstige kurzfristige Verbindlichkeiten", "otherOwed");
-  t.row("Summe Passiva", "assets");
+  t.row("Geschäfts- oder Firmenwert", "Goodwill");
+  t.row("Sachanlagen", "Plant");
+  t.row("Vorräte", "Inventory");
+  t.row("Forderungen aus Lieferungen und Leistungen", "Receivables");
+  t.row("Sonstige kurzfristige Vermögenswerte", "OtherCurrent");
+  t.row("Zahlungsmittel", "Cash");
+  t.row("Bilanzsumme", "Assets");
+  t.row("Eigenkapital", "Equity");
+  t.row("Langfristige Finanzverbindlichkeiten", "DebtLong");
+  t.row("Kurzfristige Finanzverbindlichkeiten", "DebtCurrent");
+  t.row("Verbindlichkeiten aus Lieferungen und Leistungen", "Payables");
+  t.row("Sonstige kurzfristige Verbindlichkeiten", "OtherOwed");
+  t.row("Summe Passiva", "Assets");
   t.text("Konzern-Kapitalflussrechnung");
-  t.row("Cashflow aus betrieblicher Tätigkeit", "operatingFlow");
-  t.row("Investitionen in Sachanlagen", "-capex");
-  t.row("Veränderung der Finanzverbindlichkeiten", "borrowed");
-  t.row("Gezahlte Dividenden", "-dividends");
-  t.row("Veränderung der Zahlungsmittel", "movement");
-  t.row("Anzahl der Aktien (Tsd.)", "shares");
+  t.row("Cashflow aus betrieblicher Tätigkeit", "OperatingFlow");
+  t.row("Investitionen in Sachanlagen", "-Capex");
+  t.row("Veränderung der Finanzverbindlichkeiten", "Borrowed");
+  t.row("Gezahlte Dividenden", "-Dividends");
+  t.row("Veränderung der Zahlungsmittel", "Movement");
+  t.row("Anzahl der Aktien (Tsd.)", "Shares");
 }
 
 void japanese(Table& t) {
   t.text("Consolidated statements of income");
   t.heading("Millions of yen", [](int year) { return "Fiscal year ended March 31, " + std::to_string(year); });
-  t.row("Net sales", "revenue");
-  t.row("Cost of sales", "salesCostWithWear");
-  t.row("Gross profit", "grossWithWear");
-  t.row("Selling, general and administrative expenses", "overheadWithWear");
-  t.row("Operating income", "ebit");
-  t.row("Interest income", "interestIncome");
-  t.row("Interest expense", "interest");
-  t.row("Profit before income taxes", "pretax");
-  t.row("Income taxes", "tax");
-  t.row("Profit", "net");
+  t.row("Net sales", "Revenue");
+  t.row("Cost of sales", "SalesCostWithWear");
+  t.row("Gross profit", "GrossWithWear");
+  t.row("Selling, general and administrative expenses", "OverheadWithWear");
+  t.row("Operating income", "Ebit");
+  t.row("Interest income", "InterestIncome");
+  t.row("Interest expense", "Interest");
+  t.row("Profit before income taxes", "Pretax");
+  t.row("Income taxes", "Tax");
+  t.row("Profit", "Net");
   t.text("Consolidated balance sheets");
-  t.row("Cash and deposits", "cash");
-  t.row("Notes and accounts receivable", "receivables");
-  t.row("Inventories", "inventory");
-  t.row("Other current assets", "otherCurrent");
-  t.row("Total current assets", "currentAssets");
-  t.row("Property, plant and equipment", "plant");
-  t.row("Goodwill", "goodwill");
-  t.row("Total assets", "assets");
-  t.row("Notes and accounts payable", "payables");
-  t.row("Other current liabilities", "otherOwed");
-  t.row("Short-term loans payable", "debtCurrent");
-  t.row("Total current liabilities", "currentOwed");
-  t.row("Long-term loans payable", "debtLong");
-  t.row("Total liabilities", "owed");
-  t.row("Total net assets", "equity");
-  t.row("Total liabilities and net assets", "assets");
+  t.row("Cash and deposits", "Cash");
+  t.row("Notes and accounts receivable", "Receivables");
+  t.row("Inventories", "Inventory");
+  t.row("Other current assets", "OtherCurrent");
+  t.row("Total current assets", "CurrentAssets");
+  t.row("Property, plant and equipment", "Plant");
+  t.row("Goodwill", "Goodwill");
+  t.row("Total assets", "Assets");
+  t.row("Notes and accounts payable", "Payables");
+  t.row("Other current liabilities", "OtherOwed");
+  t.row("Short-term loans payable", "DebtCurrent");
+  t.row("Total current liabilities", "CurrentOwed");
+  t.row("Long-term loans payable", "DebtLong");
+  t.row("Total liabilities", "Owed");
+  t.row("Total net assets", "Equity");
+  t.row("Total liabilities and net assets", "Assets");
   t.text("Consolidated statements of cash flows");
-  t.row("Depreciation and amortization", "depreciation");
-  t.row("Net cash provided by operating activities", "operatingFlow");
-  t.row("Purchase of property, plant and equipment", "-capex");
-  t.row("Net increase (decrease) in loans payable", "borrowed");
-  t.row("Dividends paid", "-dividends");
-  t.row("Net increase (decrease) in cash and cash equivalents", "movement");
-  t.row("Number of shares outstanding (millions)", "shares");
+  t.row("Depreciation and amortization", "Depreciation");
+  t.row("Net cash provided by operating activities", "OperatingFlow");
+  t.row("Purchase of property, plant and equipment", "-Capex");
+  t.row("Net increase (decrease) in loans payable", "Borrowed");
+  t.row("Dividends paid", "-Dividends");
+  t.row("Net increase (decrease) in cash and cash equivalents", "Movement");
+  t.row("Number of shares outstanding (millions)", "Shares");
 }
 
 void singleEquity(Table& t) {
   t.text("Statements");
   t.heading("CHF m", [](int year) { return "FY" + std::to_string(year); });
-  t.row("Sales", "revenue");
-  t.row("Cost of goods sold", "costOfSales");
-  t.row("Operating expenses", "overhead");
-  t.row("Depreciation", "depreciation");
-  t.row("EBIT", "ebit");
-  t.row("Interest expense", "interest");
-  t.row("Interest income", "interestIncome");
-  t.row("Earnings before tax", "pretax");
-  t.row("Taxes", "tax");
-  t.row("Net profit", "net");
-  t.row("Cash", "cash");
-  t.row("Receivables", "receivables");
-  t.row("Inventory", "inventory");
-  t.row("Other current assets", "otherCurrent");
-  t.row("Fixed assets", "plant");
-  t.row("Goodwill", "goodwill");
-  t.row("Total assets", "assets");
-  t.row("Payables", "payables");
-  t.row("Accrued expenses", "otherOwed");
-  t.row("Short-term bank loans", "debtCurrent");
-  t.row("Bonds", "debtLong");
-  t.row("Shareholders' equity", "equity");
-  t.row("Cash flow from operations", "operatingFlow");
-  t.row("Capital expenditure", "capex");
-  t.row("Change in debt", "borrowed");
-  t.row("Dividends", "dividends");
-  t.row("Change in cash", "movement");
-  t.row("Shares outstanding (m)", "shares");
+  t.row("Sales", "Revenue");
+  t.row("Cost of goods sold", "CostOfSales");
+  t.row("Operating expenses", "Overhead");
+  t.row("Depreciation", "Depreciation");
+  t.row("EBIT", "Ebit");
+  t.row("Interest expense", "Interest");
+  t.row("Interest income", "InterestIncome");
+  t.row("Earnings before tax", "Pretax");
+  t.row("Taxes", "Tax");
+  t.row("Net profit", "Net");
+  t.row("Cash", "Cash");
+  t.row("Receivables", "Receivables");
+  t.row("Inventory", "Inventory");
+  t.row("Other current assets", "OtherCurrent");
+  t.row("Fixed assets", "Plant");
+  t.row("Goodwill", "Goodwill");
+  t.row("Total assets", "Assets");
+  t.row("Payables", "Payables");
+  t.row("Accrued expenses", "OtherOwed");
+  t.row("Short-term bank loans", "DebtCurrent");
+  t.row("Bonds", "DebtLong");
+  t.row("Shareholders' equity", "Equity");
+  t.row("Cash flow from operations", "OperatingFlow");
+  t.row("Capital expenditure", "Capex");
+  t.row("Change in debt", "Borrowed");
+  t.row("Dividends", "Dividends");
+  t.row("Change in cash", "Movement");
+  t.row("Shares outstanding (m)", "Shares");
 }
 
 struct Form {
@@ -440,38 +441,38 @@ Stranger strangerOf(Shape shape, std::uint64_t seed) {
   Table table(s.economy, form.print, form.latestFirst);
   form.write(table);
   s.csv = table.take();
-  const std::pair<const char*, const char*> kLines[] = {{"revenue", "revenue"},
-                                                        {"cost_of_sales", "costOfSales"},
-                                                        {"operating_expenses", "overhead"},
-                                                        {"depreciation", "depreciation"},
-                                                        {"ebit", "ebit"},
-                                                        {"interest_expense", "interest"},
-                                                        {"interest_income", "interestIncome"},
-                                                        {"pretax_profit", "pretax"},
-                                                        {"tax", "tax"},
-                                                        {"net_income", "net"},
-                                                        {"cash", "cash"},
-                                                        {"receivables", "receivables"},
-                                                        {"inventory", "inventory"},
-                                                        {"other_current_assets", "otherCurrent"},
-                                                        {"plant", "plant"},
-                                                        {"right_of_use", "rightOfUse"},
-                                                        {"goodwill", "goodwill"},
-                                                        {"total_assets", "assets"},
-                                                        {"payables", "payables"},
-                                                        {"other_current_liabilities", "otherOwed"},
-                                                        {"borrowings_current", "debtCurrent"},
-                                                        {"borrowings_long", "debtLong"},
-                                                        {"lease_liabilities", "leases"},
-                                                        {"total_liabilities", "owed"},
-                                                        {"equity", "equity"},
-                                                        {"total_equity", "equity"},
-                                                        {"operating_cash_flow", "operatingFlow"},
-                                                        {"plant_bought", "capex"},
-                                                        {"net_borrowing", "borrowed"},
-                                                        {"dividends", "dividends"},
-                                                        {"net_cash_movement", "movement"},
-                                                        {"shares", "shares"}};
+  const std::pair<const char*, const char*> kLines[] = {{"revenue", "Revenue"},
+                                                        {"cost_of_sales", "CostOfSales"},
+                                                        {"operating_expenses", "Overhead"},
+                                                        {"depreciation", "Depreciation"},
+                                                        {"ebit", "Ebit"},
+                                                        {"interest_expense", "Interest"},
+                                                        {"interest_income", "InterestIncome"},
+                                                        {"pretax_profit", "Pretax"},
+                                                        {"tax", "Tax"},
+                                                        {"net_income", "Net"},
+                                                        {"cash", "Cash"},
+                                                        {"receivables", "Receivables"},
+                                                        {"inventory", "Inventory"},
+                                                        {"other_current_assets", "OtherCurrent"},
+                                                        {"plant", "Plant"},
+                                                        {"right_of_use", "RightOfUse"},
+                                                        {"goodwill", "Goodwill"},
+                                                        {"total_assets", "Assets"},
+                                                        {"payables", "Payables"},
+                                                        {"other_current_liabilities", "OtherOwed"},
+                                                        {"borrowings_current", "DebtCurrent"},
+                                                        {"borrowings_long", "DebtLong"},
+                                                        {"lease_liabilities", "Leases"},
+                                                        {"total_liabilities", "Owed"},
+                                                        {"equity", "Equity"},
+                                                        {"total_equity", "Equity"},
+                                                        {"operating_cash_flow", "OperatingFlow"},
+                                                        {"plant_bought", "Capex"},
+                                                        {"net_borrowing", "Borrowed"},
+                                                        {"dividends", "Dividends"},
+                                                        {"net_cash_movement", "Movement"},
+                                                        {"shares", "Shares"}};
   for (const auto& [line, figure] : kLines) {
     for (size_t i = 0; i < s.economy.years.size(); ++i) {
       const int year = kLastYear - static_cast<int>(s.economy.years.size() - 1 - i);
