@@ -125,7 +125,8 @@ class ImportCommand : public Command {
   /// Says at once what does not tie or map, so that the next step is known.
   static void reportState(const services::Snapshot& shown, Context& c) {
     for (const UnmappedConcept& u : shown.filed->statements.unmapped()) {
-      c.out << "unmapped: " << u.concept_name << " (" << u.facts << ")\n";
+      c.out << (u.reason.empty() ? "unmapped: " : "set aside: ") << u.concept_name << " (" << u.facts << ")"
+            << (u.reason.empty() ? "" : ": " + u.reason) << '\n';
     }
     for (const Finding& f : shown.findings) {
       if (f.stop == Stop::Filings && f.severity == Severity::Fault) c.out << f.monitor << ": " << f.text << '\n';

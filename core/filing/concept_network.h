@@ -20,6 +20,11 @@ struct ConceptArc {
 struct ConceptNetwork {
   std::vector<ConceptArc> arcs;
   std::map<std::string, std::string> labels;  ///< standard labels, English first
+  /// Own concepts to the wider one that each is anchored to (European reports: the wider-narrower arcs of a definition
+  /// linkbase).
+  std::map<std::string, std::string> anchors;
+
+  [[nodiscard]] bool empty() const { return arcs.empty() && labels.empty() && anchors.empty(); }
 };
 
 }  // namespace zl

@@ -4,6 +4,10 @@
 
 namespace zl {
 
+bool isOfCover(const std::string& concept_name) {
+  return concept_name.starts_with("dei:");
+}
+
 std::optional<CoverCount> coverCount(std::span<const Fact> facts) {
   static const std::string kConcept = "dei:EntityCommonStockSharesOutstanding";
   struct Day {

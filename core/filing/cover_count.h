@@ -13,6 +13,9 @@ struct CoverCount {
   Date on{};
 };
 
+/// Whether a concept is one of a filing's cover page, which states no figure of the statements.
+bool isOfCover(const std::string& concept_name);
+
 /// The latest one filed; of classes that are filed apart, their sum. Empty where no cover page counts shares.
 std::optional<CoverCount> coverCount(std::span<const Fact> facts);
 

@@ -94,7 +94,7 @@ struct UnmappedConcept {
   std::string label;
   int facts = 0;
   size_t example = 0;  ///< index of one such fact
-  std::string reason;  ///< why it is set aside, where somebody chose so
+  std::string reason;  ///< why it is set aside; empty where nothing is known of it
 };
 
 struct StatementShapes;

@@ -107,12 +107,17 @@ std::vector<Finding> monitorFilings(const model::Model& m, const StandardStateme
                          " (" + b.place + ")",
                      "", -1});
   }
-  if (!s.unmapped().empty()) {
-    int count = 0;
-    for (const UnmappedConcept& u : s.unmapped()) count += u.facts;
+  int unknown = 0;
+  int count = 0;
+  for (const UnmappedConcept& u : s.unmapped()) {
+    if (!u.reason.empty()) continue;  // a total, a repeat, an amount per share: counted elsewhere
+    ++unknown;
+    count += u.facts;
+  }
+  if (unknown > 0) {
     found.push_back({"unmapped facts", Severity::Note, Stop::Filings,
-                     std::to_string(count) + " facts of " + std::to_string(s.unmapped().size()) +
-                         " concepts map to no standard line",
+                     std::to_string(count) + " facts of " + std::to_string(unknown) +
+                         (unknown == 1 ? " concept map" : " concepts map") + " to no standard line",
                      "", -1});
   }
   if (s.otherCurrencyFacts() > 0) {

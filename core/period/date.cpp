@@ -47,8 +47,11 @@ int daysBetween(Date a, Date b) {
 }
 
 bool Period::isFullYear() const {
+  // 52 or 53 weeks, or twelve months; filers who date such years by the end of the month are a few days off.
+  constexpr int kShortest = 360;
+  constexpr int kLongest = 373;
   const int n = days();
-  return (n >= 365 && n <= 366) || n == 364 || n == 371;
+  return n >= kShortest && n <= kLongest;
 }
 
 std::string Period::text() const {

@@ -43,8 +43,10 @@ class ConceptPlacing {
   ConceptPlacing(std::span<const Fact> facts, const MappingRules& rules, const LineChoices& choices,
                  const ConceptNetwork& network, const PlacingRules& placing)
       : facts_(facts), rules_(rules), choices_(choices), network_(network), placing_(placing) {
-    for (const ConceptArc& arc : network.arcs)
+    for (const ConceptArc& arc : network.arcs) {
       (arc.calculation ? calculation_ : presentation_).emplace(arc.child, &arc);
+      if (arc.calculation) totals_.insert(arc.parent);
+    }
   }
 
   LineChoices run(const StandardStatements& plain, const std::string& currency) {
@@ -114,6 +116,16 @@ class ConceptPlacing {
       row.chosen = &choice->second;
     } else if (!row.line.empty() && (used_.count(name) > 0 || !row.filed)) {
       row.chosen = &byRule_.emplace(name, LineChoice{row.line, 1, "by a rule"}).first->second;
+    } else if (const auto anchor = network_.anchors.find(name);
+               anchor != network_.anchors.end() && row.line.empty() && totals_.count(name) == 0) {
+      // What has parts is their total, whatever it is anchored to.
+      const std::string line = rules_.lineOf(anchor->second);
+      if (!line.empty()) {
+        row.chosen = &byRule_.emplace(name, LineChoice{line, 1, "anchored to " + anchor->second}).first->second;
+      } else if (row.heading == nullptr) {
+        row.heading = placing_.parts.of(anchor->second);
+        row.headingName = anchor->second + ", which it is anchored to";
+      }
     }
     return row;
   }
@@ -267,6 +279,7 @@ class ConceptPlacing {
   std::set<std::string> used_;
   std::map<std::string, LineChoice> byRule_;
   Arcs calculation_, presentation_;
+  std::set<std::string> totals_;  ///< concepts with parts in the calculation linkbase
 };
 
 }  // namespace

@@ -33,6 +33,8 @@ class Placing {
       if (rows[r].chosen != nullptr) {
         placed_[r] = {*rows[r].chosen, PlacedRow::By::Choice, true};
         if (!placed_[r].choice.line.empty()) holders_[placed_[r].choice.line] = r;
+      } else if (!rows[r].aside.empty()) {
+        setAside(r, rows[r].aside);
       }
     }
   }

@@ -298,6 +298,7 @@ class Guess {
       row.headingName = "'" + sections_[i] + "'";
       if (known != hints_.remembered.end()) row.chosen = &known->second;
       row.negative = isNegative(figures.back());
+      row.aside = noAmount(line.label);
     }
     SumTree tree;
     if (figures.size() * reading_.columns.size() <= kMostStructured) {
@@ -317,6 +318,7 @@ class Guess {
                    : placed[i].by == By::Label    ? TableLine::Match::Known
                    : placed[i].by == By::Likeness ? TableLine::Match::Close
                    : placed[i].by == By::Residual ? TableLine::Match::Rest
+                   : placed[i].by == By::Aside    ? TableLine::Match::Aside
                                                   : TableLine::Match::None;
       signKnown_.push_back(placed[i].signKnown);
       line.total = tree.parent[i];
@@ -333,6 +335,19 @@ class Guess {
     return below;
   }
 
+  /// Why a row is no amount of the company, by its label; empty where it may be one.
+  static std::string noAmount(const std::string& label) {
+    static constexpr const char* kPerShare[] = {" per share", " per ordinary share", " per common share", " par action",
+                                                " je aktie",  " por accion",         " por acción",       " per aandeel",
+                                                " per azione"};
+    if (label.find('%') != std::string::npos) return "a ratio";
+    const std::string words = " " + normalisedLabel(label) + " ";
+    for (const char* unit : kPerShare) {
+      if (words.find(std::string(unit) + ' ') != std::string::npos) return "an amount per share";
+    }
+    return {};
+  }
+
   /// Ratios, counts and rows of a scale of their own are no parts of sums.
   [[nodiscard]] StatementRow statementRow(const TableLine& line) const {
     StatementRow row;
@@ -340,7 +355,8 @@ class Guess {
     const std::string words = normalisedLabel(line.label);
     row.saysTotal = (rule != nullptr && rules_.lines.isTotal(rule->line)) ||
                     rules_.parts.ofLabel(line.label) != nullptr || words.compare(0, 6, "total ") == 0;
-    const bool apart = (rule != nullptr && rule->shares) || unitHeading("in " + line.label).scale.has_value();
+    const bool apart = (rule != nullptr && rule->shares) || unitHeading("in " + line.label).scale.has_value() ||
+                       !noAmount(line.label).empty();
     for (const TableColumn& column : reading_.columns) {
       row.figures.emplace_back();
       const SheetCell* cell = column.included && !apart ? sheet_.at(line.row, column.column) : nullptr;
@@ -379,7 +395,11 @@ class Guess {
     line.balance = line.shares || part == StatementPart::Balance;
     line.scale = reading_.scale;
     const UnitHeading own = unitHeading("in " + line.label);
-    if (own.scale) line.scale = *own.scale;
+    if (own.scale) {
+      line.scale = *own.scale;
+    } else if (!noAmount(line.label).empty()) {
+      line.scale = 0;
+    }
   }
 
   /// Where no total tells the sign: whether a statement prints its costs as negatives, by the lines that can hardly be
@@ -552,7 +572,7 @@ Result<std::vector<Fact>> factsOf(const Sheet& given, const TableReading& readin
 LineChoices choicesOf(const TableReading& reading) {
   LineChoices choices;
   for (const TableLine& line : reading.lines) {
-    if (!line.choice.line.empty()) choices[line.concept_name] = line.choice;
+    if (!line.choice.line.empty() || line.match == TableLine::Match::Aside) choices[line.concept_name] = line.choice;
   }
   return choices;
 }

@@ -28,7 +28,8 @@ struct TableColumn {
 };
 
 struct TableLine {
-  enum class Match { None, Remembered, Known, Close, Rest };
+  /// Aside: it is counted elsewhere or stands on no line, as its choice's reason says.
+  enum class Match { None, Aside, Remembered, Known, Close, Rest };
   int row = 0;
   std::string label;
   std::string concept_name;  ///< "label:" and the label; a number is added where it repeats

@@ -68,32 +68,6 @@ struct WebCell {
 };
 using WebRow = std::vector<WebCell>;
 
-bool isMark(const std::string& text) {
-  static const char* const kMarks[] = {"$", "€", "£", "¥", "(", "US$", "USD", "EUR", "GBP", "C$", "A$", "HK$", "CHF"};
-  return std::any_of(std::begin(kMarks), std::end(kMarks), [&](const char* mark) { return text == mark; });
-}
-
-/// Currency signs before a figure and brackets or per cents after it go to the figure.
-WebRow joined(const WebRow& row) {
-  WebRow out;
-  std::string before;
-  for (const WebCell& cell : row) {
-    if (cell.text.empty()) continue;
-    if (isMark(cell.text)) {
-      before = cell.text;
-      continue;
-    }
-    if ((cell.text == ")" || cell.text == "%" || cell.text == ")%") && !out.empty()) {
-      out.back().text += cell.text;
-      continue;
-    }
-    out.push_back(cell);
-    if (!before.empty() && out.back().text.front() != '(') out.back().text.insert(0, before);
-    before.clear();
-  }
-  return out;
-}
-
 class Tables {
  public:
   Tables(const std::string& name, const StopCheck& stopped) : name_(name), stopped_(stopped) {}
@@ -149,8 +123,7 @@ class Tables {
 
   /// A table's rows become a sheet: figures move under the heading that spans them.
   void finish() {
-    std::vector<WebRow> rows;
-    for (const WebRow& row : rows_.back()) rows.push_back(joined(row));
+    const std::vector<WebRow> rows = std::move(rows_.back());
     rows_.pop_back();
     std::vector<WebCell> headings;
     for (const WebRow& row : rows) {
@@ -165,7 +138,8 @@ class Tables {
     for (size_t r = 0; r < rows.size(); ++r) {
       sheet.rows.emplace_back();
       int last = -1;
-      for (WebCell& cell : rows[r]) {
+      for (const WebCell& cell : rows[r]) {
+        if (cell.text.empty()) continue;
         const auto over = std::find_if(headings.begin(), headings.end(), [&](const WebCell& h) {
           return cell.column >= h.column && cell.column < h.column + h.span;
         });
@@ -173,7 +147,7 @@ class Tables {
         if (column <= last) column = std::max(cell.column, last + 1);
         last = column;
         figures += displayedNumber(cell.text, '.').has_value() ? 1 : 0;
-        sheet.add({static_cast<int>(r), column, SheetCell::Kind::Text, std::move(cell.text)});
+        sheet.add({static_cast<int>(r), column, SheetCell::Kind::Text, cell.text});
       }
     }
     if (figures > 1) workbook_.sheets.push_back(std::move(sheet));

@@ -1,5 +1,9 @@
+#include <algorithm>
+#include <set>
+
 #include "core/quantity/decimal.h"
 #include "exchange/workbook/archive.h"
+#include "exchange/workbook/cells.h"
 #include "exchange/workbook/workbook.h"
 #include "exchange/xml/document.h"
 
@@ -20,14 +24,26 @@ class OdsReader {
   OdsReader(std::string name, const StopCheck& stopped) : name_(std::move(name)), pace_(stopped, name_) {}
 
   Workbook run(pugi::xml_node root) {
+    readStyles(root);
     const pugi::xml_node sheets = childNamed(childNamed(root, "body"), "spreadsheet");
     if (!sheets) stop("the document is no spreadsheet", ErrorKind::WrongKind);
+    const bool someShown =
+        std::any_of(sheets.begin(), sheets.end(), [&](pugi::xml_node table) { return isShown(table); });
     for (pugi::xml_node table : sheets.children()) {
       if (localName(table.name()) != "table") continue;
       Sheet sheet;
       sheet.name = attributeNamed(table, "name");
+      if (someShown && !isShown(table)) {
+        workbook_.warnings.push_back("the sheet '" + sheet.name + "' is hidden and was left out");
+        continue;
+      }
       row_ = 0;
+      hiddenRows_ = 0;
+      hiddenColumns_.clear();
+      leftOut_.clear();
+      readColumns(table);
       readRows(table, sheet, 0);
+      noteHidden(sheet.name, hiddenRows_, static_cast<int>(leftOut_.size()), workbook_.warnings);
       workbook_.sheets.push_back(std::move(sheet));
     }
     return std::move(workbook_);
@@ -47,6 +63,45 @@ class OdsReader {
     return n;
   }
 
+  /// Styles by which whole tables are not displayed.
+  void readStyles(pugi::xml_node root) {
+    for (pugi::xml_node style : childNamed(root, "automatic-styles").children()) {
+      if (attributeNamed(childNamed(style, "table-properties"), "display") == "false") {
+        unshown_.insert(std::string(attributeNamed(style, "name")));
+      }
+    }
+  }
+
+  [[nodiscard]] bool isShown(pugi::xml_node table) const {
+    return localName(table.name()) == "table" && unshown_.count(std::string(attributeNamed(table, "style-name"))) == 0;
+  }
+
+  static bool isHidden(pugi::xml_node node) {
+    const std::string_view visibility = attributeNamed(node, "visibility");
+    return visibility == "collapse" || visibility == "filter";
+  }
+
+  /// Columns may stand in groups too.
+  void readColumns(pugi::xml_node parent, int depth = 0) {
+    if (depth == 0) column_ = 0;
+    for (pugi::xml_node node : parent.children()) {
+      const std::string_view local = localName(node.name());
+      if (local == "table-column") {
+        const int times = std::min(repeats(node, "number-columns-repeated"), kMostColumns);
+        if (isHidden(node)) hiddenColumns_.emplace_back(column_, column_ + times - 1);
+        column_ = std::min(column_ + times, kMostColumns);
+      } else if (depth < kDeepestGroup && (local == "table-columns" || local == "table-column-group" ||
+                                           local == "table-header-columns")) {
+        readColumns(node, depth + 1);
+      }
+    }
+  }
+
+  [[nodiscard]] bool isHiddenColumn(int column) const {
+    return std::any_of(hiddenColumns_.begin(), hiddenColumns_.end(),
+                       [&](const auto& run) { return column >= run.first && column <= run.second; });
+  }
+
   /// Rows may stand in groups and header blocks.
   void readRows(pugi::xml_node parent, Sheet& sheet, int depth) {
     if (depth > kDeepestGroup) stop("rows are grouped more than 16 deep");
@@ -62,6 +117,11 @@ class OdsReader {
 
   void readRow(pugi::xml_node node, Sheet& sheet) {
     const int times = repeats(node, "number-rows-repeated");
+    if (isHidden(node)) {
+      hiddenRows_ = std::min(hiddenRows_ + times, kMostRows);
+      row_ = std::min(row_ + times, 2 * kMostRows);
+      return;
+    }
     sheet.rows.emplace_back();
     int column = 0;
     for (pugi::xml_node c : node.children()) {
@@ -73,6 +133,10 @@ class OdsReader {
       if (!cell.text.empty()) {
         if (column + copies > kMostColumns) stop("a row has more than 16,384 columns", ErrorKind::TooLarge);
         for (int k = 0; k < copies; ++k) {
+          if (isHiddenColumn(column + k)) {
+            leftOut_.insert(column + k);
+            continue;
+          }
           cell.row = row_;
           cell.column = column + k;
           count();
@@ -107,7 +171,11 @@ class OdsReader {
     if (type == "float" || type == "currency" || type == "percentage") {
       cell.kind = SheetCell::Kind::Number;
       cell.text = attributeNamed(c, "value");
-      if (!Decimal::isNumber(cell.text)) stop("'" + cell.text.substr(0, 40) + "' is not a number");
+      if (Decimal::isNumber(cell.text)) {
+        cell.text = typedNumber(cell.text);
+      } else {
+        cell.kind = SheetCell::Kind::Text;  // no number whatever it says of itself: a text, which a reading names
+      }
     } else if (type == "date") {
       cell.kind = SheetCell::Kind::Day;
       cell.text = attributeNamed(c, "date-value").substr(0, 10);
@@ -139,7 +207,10 @@ class OdsReader {
   std::string name_;
   xml::Pace pace_;
   Workbook workbook_;
-  int row_ = 0;
+  std::set<std::string> unshown_;                    ///< styles of tables
+  std::vector<std::pair<int, int>> hiddenColumns_;  ///< first and last, of the sheet being read
+  std::set<int> leftOut_;                            ///< hidden columns that hold something
+  int row_ = 0, column_ = 0, hiddenRows_ = 0;
   std::size_t cells_ = 0;
 };
 

@@ -6,6 +6,7 @@
 #include "core/period/date.h"
 #include "core/quantity/decimal.h"
 #include "exchange/workbook/archive.h"
+#include "exchange/workbook/cells.h"
 #include "exchange/workbook/workbook.h"
 #include "exchange/xml/document.h"
 
@@ -63,12 +64,16 @@ class XlsxReader {
     epoch_ = date1904 == "1" || date1904 == "true" ? makeDate(1904, 1, 1) : makeDate(1899, 12, 30);
     readStrings();
     readStyles();
-    for (pugi::xml_node sheet : childNamed(root, "sheets").children()) {
+    const pugi::xml_node sheets = childNamed(root, "sheets");
+    const bool someShown =
+        std::any_of(sheets.begin(), sheets.end(), [](pugi::xml_node sheet) { return isShown(sheet); });
+    for (pugi::xml_node sheet : sheets.children()) {
       const auto target = relations_.find(std::string(xml::attributeNamed(sheet, "id")));
       const std::string title = sheet.attribute("name").value();
       if (target == relations_.end()) stop("the sheet '" + title.substr(0, 80) + "' has no part", book);
-      if (*sheet.attribute("state").value() != 0 && std::string_view(sheet.attribute("state").value()) != "visible") {
-        workbook_.warnings.push_back("the sheet '" + title + "' is hidden");
+      if (someShown && !isShown(sheet)) {
+        workbook_.warnings.push_back("the sheet '" + title + "' is hidden and was left out");
+        continue;
       }
       if (target->second.find("worksheets/") == std::string::npos) continue;  // charts and dialogs
       readSheet(title, target->second);
@@ -158,8 +163,31 @@ class XlsxReader {
     }
   }
 
+  static bool isShown(pugi::xml_node sheet) {
+    const std::string_view state = sheet.attribute("state").value();
+    return state.empty() || state == "visible";
+  }
+
+  static bool isHidden(pugi::xml_node node) {
+    const std::string_view hidden = node.attribute("hidden").value();
+    return hidden == "1" || hidden == "true";
+  }
+
+  /// First and last of every run of hidden columns, counted from 0.
+  static std::vector<std::pair<int, int>> hiddenColumns(pugi::xml_node worksheet) {
+    std::vector<std::pair<int, int>> runs;
+    for (pugi::xml_node column : childNamed(worksheet, "cols").children()) {
+      if (!isHidden(column)) continue;
+      runs.emplace_back(column.attribute("min").as_int(1) - 1, column.attribute("max").as_int(1) - 1);
+    }
+    return runs;
+  }
+
   void readSheet(const std::string& title, const std::string& path) {
     const auto document = part(path);
+    const std::vector<std::pair<int, int>> hidden = hiddenColumns(document->tree.document_element());
+    int hiddenRows = 0;
+    std::set<int> leftOut;
     Sheet sheet;
     sheet.name = title;
     int row = -1;
@@ -168,6 +196,10 @@ class XlsxReader {
       const int given = r.attribute("r").as_int(row + 2) - 1;
       if (given <= row || given >= kMostRows) stop("the rows do not ascend", path);
       row = given;
+      if (isHidden(r)) {
+        hiddenRows += r.first_child() ? 1 : 0;
+        continue;
+      }
       int column = -1;
       // Empty rows between are not kept; cells know where they stand.
       sheet.rows.emplace_back();
@@ -186,10 +218,16 @@ class XlsxReader {
                path);
         }
         column = next;
+        if (std::any_of(hidden.begin(), hidden.end(),
+                        [&](const auto& run) { return column >= run.first && column <= run.second; })) {
+          leftOut.insert(column);
+          continue;
+        }
         addCell(sheet, parts, row, column, path);
       }
       if (sheet.rows.back().cells.empty()) sheet.rows.pop_back();
     }
+    noteHidden(title, hiddenRows, static_cast<int>(leftOut.size()), workbook_.warnings);
     workbook_.sheets.push_back(std::move(sheet));
   }
 
@@ -242,7 +280,7 @@ class XlsxReader {
     } else if (parts.type == "b") {
       cell.text = parts.value == "1" ? "TRUE" : "FALSE";
     } else if (!parts.value.empty()) {
-      number(parts, cell, path);
+      number(parts, cell);
     }
     if (cell.text.empty() && parts.formula) ++emptyFormulas_;
     if (cell.text.size() > kLongestCell) stop("a cell holds over 65,536 bytes", path, ErrorKind::TooLarge);
@@ -252,10 +290,13 @@ class XlsxReader {
     sheet.add(std::move(cell));
   }
 
-  void number(const CellParts& parts, SheetCell& cell, const std::string& path) const {
-    if (!Decimal::isNumber(parts.value)) stop("'" + std::string(parts.value.substr(0, 40)) + "' is not a number", path);
+  void number(const CellParts& parts, SheetCell& cell) const {
+    if (!Decimal::isNumber(parts.value)) {
+      cell.text = parts.value;  // no number whatever it says of itself: a text, which a reading names
+      return;
+    }
     cell.kind = SheetCell::Kind::Number;
-    cell.text = shortest(parts.value);
+    cell.text = typedNumber(parts.value);
     std::size_t style = 0;
     std::from_chars(parts.style.data(), parts.style.data() + parts.style.size(), style);
     if (style >= dateStyle_.size() || !dateStyle_[style]) return;
@@ -263,17 +304,6 @@ class XlsxReader {
     if (days < 1 || days > 2'958'465) return;  // the last day of year 9999
     cell.kind = SheetCell::Kind::Day;
     cell.text = dateText(epoch_ + std::chrono::days(static_cast<int>(std::floor(days))));
-  }
-
-  /// Workbooks store binary numbers with up to 17 digits: 0.1 as 0.10000000000000001. The shortest
-  /// text of the same number is what was typed.
-  static std::string shortest(std::string_view value) {
-    std::string written(value);
-    if (value.size() < 16) return written;
-    const double x = std::strtod(written.c_str(), nullptr);
-    char text[40];
-    const auto [end, code] = std::to_chars(text, text + sizeof text, x);
-    return code == std::errc() ? std::string(text, end) : written;
   }
 
   Archive archive_;

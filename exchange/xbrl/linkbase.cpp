@@ -67,6 +67,25 @@ class LinkReader {
     }
   }
 
+  void readAnchors(ConceptNetwork& network) const {
+    constexpr std::string_view kWiderNarrower = "/wider-narrower";
+    for (pugi::xml_node arc : link_.children()) {
+      const std::string_view role = attributeNamed(arc, "arcrole");
+      if (localName(arc.name()) != "definitionArc" || !role.ends_with(kWiderNarrower) ||
+          std::string_view(arc.attribute("use").value()) == "prohibited") {
+        continue;
+      }
+      const auto wider = concepts_.equal_range(std::string(attributeNamed(arc, "from")));
+      const auto narrower = concepts_.equal_range(std::string(attributeNamed(arc, "to")));
+      for (auto w = wider.first; w != wider.second; ++w) {
+        for (auto n = narrower.first; n != narrower.second; ++n) {
+          budget_.spend();
+          if (!w->second.empty() && !n->second.empty()) network.anchors.emplace(n->second, w->second);
+        }
+      }
+    }
+  }
+
   void readLabels(ConceptNetwork& network) const {
     for (pugi::xml_node arc : link_.children()) {
       if (localName(arc.name()) != "labelArc") continue;
@@ -109,13 +128,14 @@ Result<ConceptNetwork> readLinkbase(std::string_view content, const std::string&
       const std::string_view local = localName(link.name());
       if (local == "calculationLink") LinkReader(link, budget).readArcs("calculationArc", true, network);
       if (local == "presentationLink") LinkReader(link, budget).readArcs("presentationArc", false, network);
+      if (local == "definitionLink") LinkReader(link, budget).readAnchors(network);
       if (local == "labelLink") LinkReader(link, budget).readLabels(network);
     }
   } catch (const xml::Stop& failure) {
     return tl::unexpected(failure.error);
   }
-  if (network.arcs.empty() && network.labels.empty()) {
-    return fail(ErrorKind::BadInput, "the linkbase holds no calculation, presentation or labels", name);
+  if (network.empty()) {
+    return fail(ErrorKind::BadInput, "the linkbase holds no calculation, presentation, labels or anchors", name);
   }
   return network;
 }

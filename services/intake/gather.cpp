@@ -34,6 +34,7 @@ Status readDocument(store::Book& book, const store::StoredDocument& d, Evidence&
     if (!network) return tl::unexpected(network.error());
     e.network.arcs.insert(e.network.arcs.end(), network->arcs.begin(), network->arcs.end());
     e.network.labels.merge(network->labels);
+    e.network.anchors.merge(network->anchors);
     return {};
   }
   if (is(ContentKind::TableChoices)) {

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <map>
+#include <set>
 
 #include "core/quantity/number_text.h"
 #include "core/text/utf8.h"
@@ -70,9 +71,17 @@ class Batch {
         return fail(ErrorKind::Cancelled, "reading was stopped; nothing is stored", files_[i].name);
       }
       if (!kinds_[i]) continue;
-      if (Status s = readOne(i); !s) return s;
+      if (Status s = orPassOver(i, readOne(i)); !s) return s;
     }
-    return readInlineSet();
+    std::set<std::string> sets;
+    for (const ImportFile& file : files_) sets.insert(file.set);
+    for (const std::string& set : sets) {
+      if (Status s = readInlineSet(set); !s) return s;
+    }
+    if (firstFault_ && std::none_of(kinds_.begin(), kinds_.end(), [](const auto& kind) { return kind.has_value(); })) {
+      return tl::unexpected(*firstFault_);
+    }
+    return {};
   }
 
   /// Nothing for a file that is passed over, whose reason is told.
@@ -100,6 +109,32 @@ class Batch {
         kinds_.push_back(alone[i] ? std::optional(*alone[i]) : std::nullopt);
       }
     }
+    passOverBesides();
+    return {};
+  }
+
+  /// Pages and tables that come with a tagged report show the same figures, or others that are none of its statements.
+  void passOverBesides() {
+    static const std::set<ContentKind> kTagged = {ContentKind::InlineXbrl, ContentKind::XbrlInstance,
+                                                  ContentKind::XbrlJson, ContentKind::XbrlCsv};
+    std::map<std::string, std::string> reports;
+    for (size_t i = 0; i < files_.size(); ++i) {
+      if (kinds_[i] && kTagged.count(*kinds_[i]) > 0) reports.emplace(files_[i].set, files_[i].name);
+    }
+    for (size_t i = 0; i < files_.size(); ++i) {
+      const auto report = reports.find(files_[i].set);
+      if (!files_[i].found || report == reports.end() || !kinds_[i] || !isGuessed(*kinds_[i])) continue;
+      kinds_[i].reset();
+      reasons_[i] = "the tagged report " + report->second + " came with it";
+    }
+  }
+
+  /// What came with others and cannot be read stops none of them; what was named itself is refused.
+  Status orPassOver(size_t i, Status read) {
+    if (read || !files_[i].found || read.error().kind == ErrorKind::Cancelled) return read;
+    if (!firstFault_) firstFault_ = read.error();
+    kinds_[i].reset();
+    reasons_[i] = read.error().what;
     return {};
   }
 
@@ -139,23 +174,29 @@ class Batch {
     }
   }
 
-  Status readInlineSet() {
+  Status readInlineSet(const std::string& set) {
     std::vector<exchange::NamedContent> pages;
     std::vector<size_t> of;
     for (size_t i = 0; i < files_.size(); ++i) {
-      if (kinds_[i] != ContentKind::InlineXbrl) continue;
+      if (kinds_[i] != ContentKind::InlineXbrl || files_[i].set != set) continue;
       pages.push_back({files_[i].name, files_[i].content});
       of.push_back(i);
     }
+    const auto refuse = [&](const Error& fault) -> Status {
+      for (const size_t i : of) {
+        if (Status s = orPassOver(i, tl::unexpected(fault)); !s) return s;
+      }
+      return {};
+    };
     Result<std::vector<Filing>> filings = exchange::readInlineXbrl(pages, context_.stopped);
-    if (!filings) return tl::unexpected(filings.error());
+    if (!filings) return refuse(filings.error());
     size_t facts = 0;
     for (size_t k = 0; k < of.size(); ++k) {
       facts += (*filings)[k].facts.size();
       filings_[of[k]] = std::move((*filings)[k]);
     }
     if (!of.empty() && facts == 0) {
-      return fail(ErrorKind::BadInput, "the inline documents hold no numeric facts", pages.front().name);
+      return refuse({ErrorKind::BadInput, "the inline documents hold no numeric facts", pages.front().name, {}});
     }
     return {};
   }
@@ -165,6 +206,7 @@ class Batch {
   std::vector<std::optional<ContentKind>> kinds_;
   std::vector<std::string> reasons_;
   std::vector<std::optional<Filing>> filings_;
+  std::optional<Error> firstFault_;  ///< of what was passed over
 };
 
 void countFacts(const std::vector<Fact>& facts, const MappingRules& rules, const LineChoices& choices,
@@ -178,13 +220,6 @@ void countFacts(const std::vector<Fact>& facts, const MappingRules& rules, const
       ++p.unmapped;
     }
   }
-}
-
-Result<exchange::Workbook> readWorkbook(const ImportFile& file, ContentKind kind, const exchange::StopCheck& stopped) {
-  if (kind == ContentKind::Workbook) return exchange::readXlsx(file.content, file.name, stopped);
-  if (kind == ContentKind::OpenSheet) return exchange::readOds(file.content, file.name, stopped);
-  if (kind == ContentKind::WebPage) return exchange::readWebTables(file.content, file.name, stopped);
-  return exchange::readDelimited(file.content, file.name, stopped);
 }
 
 /// What one sheet has taken, another sheet of the same file does not guess again.
@@ -220,7 +255,7 @@ std::string digestOf(const ImportPreview& p) {
 }
 
 Status openTable(const ImportFile& file, const ImportContext& context, ImportPreview& p) {
-  Result<exchange::Workbook> workbook = readWorkbook(file, p.kind, context.stopped);
+  Result<exchange::Workbook> workbook = exchange::readTables(file.content, p.kind, file.name, context.stopped);
   if (!workbook) return tl::unexpected(workbook.error());
   p.warnings.insert(p.warnings.end(), workbook->warnings.begin(), workbook->warnings.end());
   p.workbook = std::make_shared<const exchange::Workbook>(std::move(*workbook));
@@ -256,6 +291,7 @@ Status unpack(const std::string& package, const std::string& content, std::vecto
     readable = readable || exchange::recognise(*text, name).has_value();
     files.push_back({name, std::move(*text)});
     files.back().found = true;
+    files.back().set = package;
     files.back().note = "from " + package;
   }
   if (readable) return {};
@@ -301,6 +337,7 @@ Result<std::vector<ImportFile>> readFiles(const std::vector<std::string>& paths)
     }
     files.push_back({fileName(path), std::move(*content)});
     files.back().found = inFolder;
+    if (inFolder) files.back().set = path.substr(0, path.find_last_of('/'));
   }
   for (ImportFile& file : files) makeUtf8(file);
   return files;
@@ -444,7 +481,13 @@ Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files,
       p.incoming.document.name = files[i].name;
       p.incoming.document.kind = exchange::contentKindText(p.kind);
       if (isGuessed(p.kind)) {
-        if (Status s = openTable(files[i], context, p); !s) return tl::unexpected(s.error());
+        if (Status s = openTable(files[i], context, p); !s) {
+          if (!files[i].found || s.error().kind == ErrorKind::Cancelled) return tl::unexpected(s.error());
+          p.passedOver = true;
+          p.warnings = {"passed over: " + s.error().what};
+          previews.push_back(std::move(p));
+          continue;
+        }
       }
     }
     if (!isGuessed(p.kind)) p.incoming.document.digest = digestOf(p);  // a table's follows its readings

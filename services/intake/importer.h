@@ -26,7 +26,8 @@ struct ImportFile {
   std::string name;
   std::string content;
   std::vector<SheetReading> readings = {};  ///< of a table of figures, as corrected; empty: guessed
-  bool found = false;                       ///< came with a folder: passed over where its kind is none that is read
+  bool found = false;                       ///< came with a folder or package: passed over where it cannot be read
+  std::string set = {};                     ///< the folder or package; empty where it was named itself
   std::string note = {};                    ///< what was done to it before it is read
 };
 

@@ -121,6 +121,10 @@ ImportContext Session::importContext() const {
   if (!snapshot_) return context;
   context.hints.currency = snapshot_->company().currency;
   context.hints.remembered = snapshot_->filed->choices;
+  // What a reading set aside by itself is judged anew; what the analyst did stays.
+  std::erase_if(context.hints.remembered, [&](const auto& remembered) {
+    return remembered.second.line.empty() && snapshot_->caseOf().lines.count(remembered.first) == 0;
+  });
   context.hints.fiscal =
       FiscalEnd{static_cast<unsigned>(std::chrono::year_month_day(snapshot_->years().back().end).month())};
   return context;

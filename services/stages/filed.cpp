@@ -58,6 +58,12 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
                      evidence.company.currency)) {
     filed->choices[concept_name] = choice;
   }
+  for (const Fact& fact : evidence.facts) {
+    if (isOfCover(fact.concept_name)) filed->choices.try_emplace(fact.concept_name, LineChoice{"", 1, "of the cover page"});
+    if (fact.unit.str().ends_with("/shares")) {
+      filed->choices.try_emplace(fact.concept_name, LineChoice{"", 1, "an amount per share"});
+    }
+  }
   const std::vector<Fact> restated = restatedForSplits(evidence.facts, evidence.company.splits);
   const std::span<const Fact> facts = restated.empty() ? std::span<const Fact>(evidence.facts) : restated;
   const auto all = std::make_shared<const StandardStatements>(withFactRows(

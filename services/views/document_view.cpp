@@ -76,12 +76,10 @@ DocumentView viewOfWorkbook(const exchange::Workbook& book, const std::string& p
 Result<DocumentView> viewDocument(const std::string& content, const std::string& name, const std::string& place) {
   const Result<exchange::ContentKind> kind = exchange::recognise(content, name);
   if (!kind) return tl::unexpected(kind.error());
-  if (*kind == exchange::ContentKind::Workbook || *kind == exchange::ContentKind::OpenSheet ||
-      (*kind == exchange::ContentKind::PlainTable && place.find("line ") == std::string::npos)) {
-    Result<exchange::Workbook> book = *kind == exchange::ContentKind::Workbook ? exchange::readXlsx(content, name)
-                                      : *kind == exchange::ContentKind::OpenSheet
-                                          ? exchange::readOds(content, name)
-                                          : exchange::readDelimited(content, name);
+  using Kind = exchange::ContentKind;
+  if (*kind == Kind::Workbook || *kind == Kind::OpenSheet || *kind == Kind::WebPage ||
+      (*kind == Kind::PlainTable && place.find("line ") == std::string::npos)) {
+    const Result<exchange::Workbook> book = exchange::readTables(content, *kind, name);
     if (!book) return tl::unexpected(book.error());
     return viewOfWorkbook(*book, place);
   }

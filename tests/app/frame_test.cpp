@@ -162,7 +162,7 @@ TEST_F(Frame, FindReachesPagesLinesAndDrivers) {
   EXPECT_TRUE(find<QWidget>("PeersPage")->isVisible());
   look("Return on invested capital");
   EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Return on invested capital 2025"));
-  look("beta");
+  look("Beta");
   EXPECT_TRUE(find<QWidget>("OutlookPage")->isVisible());
   EXPECT_THAT(find<QWidget>("pathBoard")->accessibleName().toStdString(), testing::HasSubstr("Beta"));
   // Two rows are called so, and each is reached.

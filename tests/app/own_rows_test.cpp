@@ -87,18 +87,18 @@ TEST_F(OwnRowsWindow, AFaultIsSaidAtItsPlaceAndNothingIsReplaced) {
 }
 
 TEST_F(OwnRowsWindow, WordsAreCompletedByKey) {
-  QTest::keyClicks(editor(), QStringLiteral("amend operating_exp"));
+  QTest::keyClicks(editor(), QStringLiteral("amend net_inc"));
   QTreeView* list = nullptr;  // a window of its own
   for (QWidget* w : QApplication::topLevelWidgets()) {
     if (w->objectName() == QLatin1String("wordsThatFit")) list = qobject_cast<QTreeView*>(w);
   }
   ASSERT_NE(list, nullptr);
   ASSERT_TRUE(list->isVisible());
-  EXPECT_EQ(list->model()->index(0, 0).data().toString(), QStringLiteral("operating_expense_ratio"));
-  EXPECT_THAT(list->model()->index(0, 1).data().toString().toStdString(), testing::HasSubstr("share of revenue"));
+  EXPECT_EQ(list->model()->index(0, 0).data().toString(), QStringLiteral("net_income"));
+  EXPECT_THAT(list->model()->index(0, 1).data().toString().toStdString(), testing::HasSubstr("Net income"));
   QTest::keyClick(list, Qt::Key_Down);
   QTest::keyClick(list, Qt::Key_Return);
-  EXPECT_EQ(editor()->toPlainText(), QStringLiteral("amend operating_expenses"));
+  EXPECT_EQ(editor()->toPlainText(), QStringLiteral("amend net_income_common"));
   QTest::keyClick(editor(), Qt::Key_Return);
   QTest::keyClicks(editor(), QStringLiteral("  "));
   QTest::keyClick(editor(), Qt::Key_Space, Qt::ControlModifier);

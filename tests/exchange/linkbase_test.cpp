@@ -37,13 +37,19 @@ TEST(Linkbase, ArcsWithWeightsAndLabelsInEnglishFirst) {
       "xml:lang=\"en\"> Deposits paid "
       "</link:label><link:label xlink:label=\"t\" xml:lang=\"en\" "
       "xlink:role=\"http://www.xbrl.org/2003/role/terseLabel\">Dep.</link:label>" +
-      arc("label", "c", "t") + "</link:labelLink>");
+      arc("label", "c", "t") + "</link:labelLink><link:definitionLink>" + loc("w", "ifrs-full_OtherExpenseByNature") +
+      loc("n", "vsh_RecallCosts") +
+      arc("definition", "w", "n", "xlink:arcrole=\"http://www.esma.europa.eu/xbrl/esef/arcrole/wider-narrower\"") +
+      arc("definition", "n", "w", "xlink:arcrole=\"http://xbrl.org/int/dim/arcrole/domain-member\"") +
+      "</link:definitionLink>");
   const auto network = readLinkbase(text, "l.xml");
   ASSERT_TRUE(network) << network.error().text();
   EXPECT_EQ(network->arcs,
             (std::vector<ConceptArc>{{"ifrs-full:ProfitLossFromOperatingActivities", "vsh:RecallCosts", -1, true},
                                      {"ifrs-full:CurrentAssetsAbstract", "vsh:Deposits", 1, false}}));
   EXPECT_EQ(network->labels.at("vsh:Deposits"), "Deposits paid");
+  EXPECT_EQ(network->anchors,
+            (std::map<std::string, std::string>{{"vsh:RecallCosts", "ifrs-full:OtherExpenseByNature"}}));
   EXPECT_EQ(*recognise("<?xml version=\"1.0\"?>" + text, "l"), ContentKind::Linkbase);
   EXPECT_THAT(readLinkbase(linkbase(""), "l").error().what, HasSubstr("holds no calculation"));
   EXPECT_THAT(readLinkbase("<a/>", "l").error().what, HasSubstr("not a linkbase"));

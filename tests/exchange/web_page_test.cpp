@@ -17,20 +17,20 @@ std::vector<std::string> rowsOf(const Sheet& sheet) {
   std::vector<std::string> rows;
   for (const SheetRow& row : sheet.rows) {
     std::string text;
-    for (const SheetCell& cell : row.cells)
-      text += (text.empty() ? "" : "|") + cell.text + "@" + std::to_string(cell.column);
+    for (size_t i = 0; i < row.cells.size(); ++i)
+      text += (text.empty() ? "" : "|") + row.cells[i].text + "@" + std::to_string(row.columns[i]);
     rows.push_back(std::move(text));
   }
   return rows;
 }
 
 TEST(WebTables, FiguresStandUnderTheHeadingThatSpansThem) {
-  const auto book = readWebTables(R"(<!DOCTYPE html><HTML><body><h1>Report</h1>
+  const auto book = readTables(R"(<!DOCTYPE html><HTML><body><h1>Report</h1>
     <table><tr><td>&nbsp;</td><td colspan=3>2024</td><td></td><td colspan=3>2023<sup>(1)</sup></td></tr>
     <tr><td>Net&nbsp;sales</td><td>$</td><td>1,250</td><td></td><td></td><td>$</td><td>1,100</td><td></td></tr>
     <tr><td>Loss from<br>sales</td><td></td><td>(30</td><td>)</td><td></td><td>(</td><td>20</td><td>)</td></tr>
     <tr style="display: none"><td>Hidden</td><td></td><td>9</td></tr></table></body>)",
-                                  "p.html");
+                               ContentKind::WebPage, "p.html");
   ASSERT_TRUE(book) << book.error().text();
   ASSERT_EQ(book->sheets.size(), 1u);
   EXPECT_THAT(rowsOf(book->sheets[0]), testing::ElementsAre("2024@1|2023@5", "Net sales@0|$1,250@1|$1,100@5",

@@ -96,7 +96,6 @@ TEST(Xlsx, FaultsAreNamedWithTheirPart) {
   XlsxParts bomb;
   bomb.strings = "<si><t>" + std::string(20u << 20, 'a') + "</t></si>";
   const std::pair<std::string, const char*> kFaults[] = {
-      {with("<row><c><v>NaN</v></c></row>"), "'NaN' is not a number"},
       {with("<row><c t=\"s\"><v>7</v></c></row>"), "names a text that is not there"},
       {with("<row r=\"2\"/><row r=\"1\"/>"), "the rows do not ascend"},
       {with("<row r=\"1\"><c r=\"B1\"><v>1</v></c><c r=\"A1\"><v>1</v></c></row>"), "'A1' is not the next cell"},
@@ -118,6 +117,62 @@ TEST(Xlsx, FaultsAreNamedWithTheirPart) {
   test::Parts doctype = XlsxParts{}.parts();
   doctype[5].second = "<!DOCTYPE a [<!ENTITY b SYSTEM \"file:///etc/passwd\">]><worksheet>&b;</worksheet>";
   EXPECT_THAT(readXlsx(archiveOf(doctype), "b").error().text(), HasSubstr("declares a document type"));
+}
+
+TEST(Xlsx, WhatIsHiddenIsLeftOutAndABadNumberIsText) {
+  test::Parts parts = XlsxParts{}.parts();
+  parts[5].second =
+      "<worksheet><cols><col min=\"2\" max=\"2\" hidden=\"1\"/></cols><sheetData>"
+      "<row><c><v>1</v></c><c><v>2</v></c><c><v>1.4E-11</v></c></row>"
+      "<row hidden=\"1\"><c><v>9</v></c></row><row><c><v>NaN</v></c><c/><c><v>0.30000000000000004</v></c></row>"
+      "</sheetData></worksheet>";
+  const auto read = readXlsx(archiveOf(parts), "b.xlsx");
+  ASSERT_TRUE(read) << read.error().text();
+  const Sheet& sheet = read->sheets.at(0);
+  ASSERT_EQ(sheet.rows.size(), 2u);
+  EXPECT_EQ(sheet.at(0, 1), nullptr);
+  EXPECT_EQ(sheet.at(0, 2)->text, "0") << "what arithmetic leaves";
+  EXPECT_EQ(sheet.at(1, 0)->kind, SheetCell::Kind::Text);
+  EXPECT_EQ(sheet.at(1, 2)->text, "0.30000000000000004") << "a number of its own: nothing else is so near";
+  EXPECT_THAT(read->warnings, testing::ElementsAre(HasSubstr("1 hidden row and 1 hidden column were left out")));
+}
+
+TEST(Ods, WhatIsHiddenIsLeftOut) {
+  const auto read = readOds(
+      odsOf("<table:table table:name=\"S\"><table:table-column table:number-columns-repeated=\"2\"/>"
+            "<table:table-column table:visibility=\"collapse\"/>"
+            "<table:table-row><table:table-cell office:value-type=\"float\" office:value=\"1\"/><table:table-cell/>"
+            "<table:table-cell office:value-type=\"float\" office:value=\"3\"/></table:table-row>"
+            "<table:table-row table:visibility=\"filter\" table:number-rows-repeated=\"4\"><table:table-cell "
+            "office:value-type=\"float\" office:value=\"7\"/></table:table-row>"
+            "<table:table-row><table:table-cell office:value-type=\"float\" office:value=\"x\"/></table:table-row>"
+            "</table:table>"),
+      "b.ods");
+  ASSERT_TRUE(read) << read.error().text();
+  ASSERT_EQ(read->sheets.at(0).rows.size(), 2u);
+  EXPECT_EQ(read->sheets[0].rows[0].cells.size(), 1u);
+  EXPECT_EQ(read->sheets[0].rows[1].cells[0].text, "x");
+  EXPECT_EQ(read->sheets[0].rows[1].cells[0].row, 5) << "cells know where they stand";
+  EXPECT_THAT(read->warnings, testing::ElementsAre(HasSubstr("4 hidden rows and 1 hidden column")));
+}
+
+TEST(Tables, SignsInCellsOfTheirOwnGoToTheirFigures) {
+  // As pasted from a page: the heading stands over the sign, the figure beside it, brackets apart.
+  const auto read = readTables(
+      ";2024;;;2023;;\n;\xC2\xA3;;;\xC2\xA3;;\nSales;\xC2\xA3;1,250;;\xC2\xA3;1,100;\nLoss;;(30;);;(20;)\nNet;;12;;;11;\n",
+      ContentKind::PlainTable, "t.csv");
+  ASSERT_TRUE(read) << read.error().text();
+  const Sheet& sheet = read->sheets.at(0);
+  const auto text = [&](int row, int column) {
+    const SheetCell* cell = sheet.at(row, column);
+    return cell == nullptr ? std::string() : cell->text;
+  };
+  EXPECT_EQ(text(1, 1), "\xC2\xA3") << "a unit of its own stays";
+  EXPECT_EQ(text(2, 1), "\xC2\xA3""1,250");
+  EXPECT_EQ(text(2, 4), "\xC2\xA3""1,100");
+  EXPECT_EQ(text(3, 1), "(30)");
+  EXPECT_EQ(text(4, 4), "11");
+  EXPECT_EQ(sheet.at(4, 4)->column, 5) << "and still says where it was written";
 }
 
 TEST(Ods, CellsRepeatsAndGroups) {

@@ -346,7 +346,7 @@ TEST_F(OwnRowsOfDemo, WordsThatFitAreOffered) {
       {"  forecast rev", "revenue_growth"},
       {"  forecast revenue * (1 + gua", "guard"},
       {"am", "amend"},
-      {"amend oper", "operating_expenses"},
+      {"amend net_i", "net_income_common"},
       {"  history ", "filed"},
       {"  history fact ", "\"ifrs-full:Revenue\" along \"ifrs-full:SegmentsAxis\" \"vsh:MachinesMember\""},
       {"  history recorded ", "\"Machines installed\""},

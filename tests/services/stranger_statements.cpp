@@ -1,5 +1,6 @@
 #include "tests/services/stranger_statements.h"
 
+#include <chrono>
 #include <functional>
 
 namespace zl::test {
@@ -29,58 +30,6 @@ using Y = EconomyYear;
 /// Depreciation within cost of sales where functions contain it: its share of the two.
 long inSales(const Y& y) {
   return y.depreciation * y.costOfSales / (y.costOfSales + y.overhead);
-}
-
-/// A figure of a year by its name, with a minus before it for the other sign. The names begin with a capital letter, which
-/// no row of a model does.
-long figureOf(const Y& y, const std::string& signedName) {
-  static const std::map<std::string, long Y::*> kFiled{{"Borrowed", &Y::borrowed},
-                                                       {"Capex", &Y::capex},
-                                                       {"Cash", &Y::cash},
-                                                       {"CostOfSales", &Y::costOfSales},
-                                                       {"DebtCurrent", &Y::debtCurrent},
-                                                       {"DebtLong", &Y::debtLong},
-                                                       {"Depreciation", &Y::depreciation},
-                                                       {"Dividends", &Y::dividends},
-                                                       {"Ebit", &Y::ebit},
-                                                       {"Equity", &Y::equity},
-                                                       {"Goodwill", &Y::goodwill},
-                                                       {"Interest", &Y::interest},
-                                                       {"InterestIncome", &Y::interestIncome},
-                                                       {"Inventory", &Y::inventory},
-                                                       {"Leases", &Y::leases},
-                                                       {"Movement", &Y::movement},
-                                                       {"Net", &Y::net},
-                                                       {"OperatingFlow", &Y::operatingFlow},
-                                                       {"OtherCurrent", &Y::otherCurrent},
-                                                       {"OtherOwed", &Y::otherOwed},
-                                                       {"Overhead", &Y::overhead},
-                                                       {"Payables", &Y::payables},
-                                                       {"Plant", &Y::plant},
-                                                       {"Pretax", &Y::pretax},
-                                                       {"Receivables", &Y::receivables},
-                                                       {"Revenue", &Y::revenue},
-                                                       {"RightOfUse", &Y::rightOfUse},
-                                                       {"Shares", &Y::shares},
-                                                       {"Staff", &Y::staff},
-                                                       {"Tax", &Y::tax}};
-  const std::map<std::string, long> sums{{"Assets", y.assets()},
-                                         {"CurrentAssets", y.currentAssets()},
-                                         {"CurrentOwed", y.currentOwed()},
-                                         {"FinancingFlow", y.borrowed - y.dividends},
-                                         {"FixedAssets", y.plant + y.goodwill},
-                                         {"Gross", y.revenue - y.costOfSales},
-                                         {"GrossWithWear", y.revenue - y.costOfSales - inSales(y)},
-                                         {"OtherOverhead", y.overhead - y.staff},
-                                         {"OverheadWithWear", y.overhead + y.depreciation - inSales(y)},
-                                         {"Owed", y.owed()},
-                                         {"SalesCostWithWear", y.costOfSales + inSales(y)},
-                                         {"WorkingCapitalFlow", y.operatingFlow - y.net - y.depreciation}};
-  const bool minus = signedName.front() == '-';
-  const std::string name = signedName.substr(minus ? 1 : 0);
-  const auto filed = kFiled.find(name);
-  const long figure = filed != kFiled.end() ? y.*(filed->second) : sums.at(name);
-  return minus ? -figure : figure;
 }
 
 /// A table as it grows: years side by side, the latest first or last.
@@ -124,7 +73,7 @@ class Table {
 void usByFunction(Table& t) {
   t.text("Consolidated statements of operations");
   t.heading("In millions of US dollars; except share data", [](int year) {
-    return std::string("Fiscal year ended September ") + (year % 6 == 0 ? "30" : "28") + ", " + std::to_string(year);
+    return "Fiscal year ended September " + std::to_string(lastSaturdayOfSeptember(year)) + ", " + std::to_string(year);
   });
   t.row("Net sales", "Revenue");
   t.row("Cost of sales", "SalesCostWithWear");
@@ -423,6 +372,62 @@ const Form& formOf(Shape shape) {
 }
 
 }  // namespace
+
+long figureOf(const Y& y, const std::string& signedName) {
+  static const std::map<std::string, long Y::*> kFiled{{"Borrowed", &Y::borrowed},
+                                                       {"Capex", &Y::capex},
+                                                       {"Cash", &Y::cash},
+                                                       {"CostOfSales", &Y::costOfSales},
+                                                       {"DebtCurrent", &Y::debtCurrent},
+                                                       {"DebtLong", &Y::debtLong},
+                                                       {"Depreciation", &Y::depreciation},
+                                                       {"Dividends", &Y::dividends},
+                                                       {"Ebit", &Y::ebit},
+                                                       {"Equity", &Y::equity},
+                                                       {"Goodwill", &Y::goodwill},
+                                                       {"Interest", &Y::interest},
+                                                       {"InterestIncome", &Y::interestIncome},
+                                                       {"Inventory", &Y::inventory},
+                                                       {"Leases", &Y::leases},
+                                                       {"Movement", &Y::movement},
+                                                       {"Net", &Y::net},
+                                                       {"OperatingFlow", &Y::operatingFlow},
+                                                       {"OtherCurrent", &Y::otherCurrent},
+                                                       {"OtherOwed", &Y::otherOwed},
+                                                       {"Overhead", &Y::overhead},
+                                                       {"Payables", &Y::payables},
+                                                       {"Plant", &Y::plant},
+                                                       {"Pretax", &Y::pretax},
+                                                       {"Receivables", &Y::receivables},
+                                                       {"Revenue", &Y::revenue},
+                                                       {"RightOfUse", &Y::rightOfUse},
+                                                       {"Shares", &Y::shares},
+                                                       {"Staff", &Y::staff},
+                                                       {"Tax", &Y::tax}};
+  const std::map<std::string, long> sums{{"Assets", y.assets()},
+                                         {"CurrentAssets", y.currentAssets()},
+                                         {"CurrentOwed", y.currentOwed()},
+                                         {"FinancingFlow", y.borrowed - y.dividends},
+                                         {"FixedAssets", y.plant + y.goodwill},
+                                         {"Gross", y.revenue - y.costOfSales},
+                                         {"GrossWithWear", y.revenue - y.costOfSales - inSales(y)},
+                                         {"OtherOverhead", y.overhead - y.staff},
+                                         {"OverheadWithWear", y.overhead + y.depreciation - inSales(y)},
+                                         {"Owed", y.owed()},
+                                         {"SalesCostWithWear", y.costOfSales + inSales(y)},
+                                         {"WorkingCapitalFlow", y.operatingFlow - y.net - y.depreciation}};
+  const bool minus = signedName.front() == '-';
+  const std::string name = signedName.substr(minus ? 1 : 0);
+  const auto filed = kFiled.find(name);
+  const long figure = filed != kFiled.end() ? y.*(filed->second) : sums.at(name);
+  return minus ? -figure : figure;
+}
+
+int lastSaturdayOfSeptember(int year) {
+  using namespace std::chrono;
+  return static_cast<int>(static_cast<unsigned>(
+      year_month_day(sys_days(std::chrono::year(year) / September / Saturday[last])).day()));
+}
 
 const char* nameOf(Shape shape) {
   return formOf(shape).name;

@@ -1,0 +1,132 @@
+#include "core/table/gathered.h"
+
+#include <algorithm>
+#include <array>
+#include <optional>
+#include <set>
+#include <utility>
+
+#include "core/table/displayed.h"
+
+namespace zl {
+namespace {
+
+template <size_t N>
+bool isOneOf(std::string_view text, const std::array<std::string_view, N>& list) {
+  return std::find(list.begin(), list.end(), text) != list.end();
+}
+
+/// A row as it is put together: cells with their positions, and the position of the mark that each took up.
+struct JoinedRow {
+  SheetRow row;
+  std::vector<std::optional<int>> markAt;
+};
+
+JoinedRow joined(SheetRow&& given) {
+  JoinedRow out;
+  const auto put = [&](SheetCell&& cell, int at, std::optional<int> mark) {
+    out.row.cells.push_back(std::move(cell));
+    out.row.columns.push_back(at);
+    out.markAt.push_back(mark);
+  };
+  for (size_t i = 0; i < given.cells.size(); ++i) {
+    SheetCell& cell = given.cells[i];
+    const bool text = cell.kind == SheetCell::Kind::Text;
+    if (text && isMarkBefore(cell.text) && i + 1 < given.cells.size() &&
+        given.cells[i + 1].kind != SheetCell::Kind::Day && looksLikeFigure(given.cells[i + 1].text)) {
+      SheetCell& figure = given.cells[i + 1];
+      const bool opens = cell.text.back() == '(';
+      if (figure.kind == SheetCell::Kind::Text || opens) {
+        if (figure.text.front() != '(' || !opens) figure.text.insert(0, cell.text);
+        figure.kind = SheetCell::Kind::Text;
+      }
+      put(std::move(figure), given.columns[i + 1], given.columns[i]);
+      ++i;
+    } else if (text && isMarkAfter(cell.text) && !out.row.cells.empty() &&
+               out.row.cells.back().kind == SheetCell::Kind::Text && looksLikeFigure(out.row.cells.back().text)) {
+      out.row.cells.back().text += cell.text;
+    } else {
+      put(std::move(cell), given.columns[i], std::nullopt);
+    }
+  }
+  return out;
+}
+
+constexpr size_t kHeaderDepth = 60;    ///< rows searched for headings, as a reading does
+constexpr size_t kLongestHeading = 80;
+
+bool isHeading(const SheetCell& cell) {
+  if (cell.text.size() > kLongestHeading) return false;
+  return cell.kind == SheetCell::Kind::Day || periodHeading(cell.text).has_value();
+}
+
+}  // namespace
+
+bool isMarkBefore(std::string_view text) {
+  static constexpr std::array<std::string_view, 22> kMarks = {"$",   "€",   "£",    "¥",    "(",   "$(",  "€(", "£(",
+                                                              "¥(",  "US$", "USD",  "EUR",  "GBP", "CHF", "C$", "A$",
+                                                              "HK$", "JPY", "US$(", "CHF(", "p",   "c"};
+  return isOneOf(text, kMarks);
+}
+
+bool isMarkAfter(std::string_view text) {
+  static constexpr std::array<std::string_view, 8> kMarks = {")", "%", ")%", "p", "€", "EUR", "€)", "x"};
+  return isOneOf(text, kMarks);
+}
+
+bool looksLikeFigure(std::string_view text) {
+  if (saysNothing(text)) return true;
+  for (const std::string_view sign : {"(", "-", "+", "\xE2\x88\x92", "\xE2\x80\x93", "$", "€", "£", "¥"}) {
+    while (text.substr(0, sign.size()) == sign) text.remove_prefix(sign.size());
+  }
+  return !text.empty() && (text.front() == '.' || (text.front() >= '0' && text.front() <= '9'));
+}
+
+Sheet gathered(Sheet sheet) {
+  std::vector<JoinedRow> rows;
+  std::vector<int> headings;
+  size_t headingRow = 0;
+  for (size_t r = 0; r < sheet.rows.size(); ++r) {
+    rows.push_back(joined(std::move(sheet.rows[r])));
+    if (r >= kHeaderDepth) continue;
+    const SheetRow& row = rows.back().row;
+    std::vector<int> found;
+    for (size_t i = 0; i < row.cells.size(); ++i) {
+      if (isHeading(row.cells[i])) found.push_back(row.columns[i]);
+    }
+    // Plain numbers may look like years: the first row with as many as any other it is.
+    if (found.size() > headings.size()) {
+      headings = std::move(found);
+      headingRow = r;
+    }
+  }
+  const std::set<int> at(headings.begin(), headings.end());
+  // Headings that have figures of their own beneath them keep what stands beside for itself.
+  std::set<int> own;
+  for (size_t r = headingRow + 1; r < rows.size(); ++r) {
+    for (size_t i = 0; i < rows[r].row.cells.size(); ++i) {
+      const SheetCell& cell = rows[r].row.cells[i];
+      if (cell.kind == SheetCell::Kind::Number || looksLikeFigure(cell.text)) own.insert(rows[r].row.columns[i]);
+    }
+  }
+  for (size_t r = 0; r < rows.size(); ++r) {
+    SheetRow& row = rows[r].row;
+    for (size_t i = 0; i < row.cells.size(); ++i) {
+      const int before = i == 0 ? -1 : row.columns[i - 1];
+      const std::optional<int> mark = rows[r].markAt[i];
+      if (r > headingRow && at.count(row.columns[i]) == 0) {
+        if (mark && at.count(*mark) > 0) {
+          row.columns[i] = *mark;
+        } else if (looksLikeFigure(row.cells[i].text)) {
+          const auto next = at.upper_bound(row.columns[i]);
+          const bool over = next != at.begin() && own.count(*std::prev(next)) == 0 && *std::prev(next) > before;
+          if (over) row.columns[i] = *std::prev(next);
+        }
+      }
+    }
+    sheet.rows[r] = std::move(row);
+  }
+  return sheet;
+}
+
+}  // namespace zl
