@@ -97,14 +97,28 @@ StandardStatements StandardStatements::withLines(std::map<std::string, std::vect
   return s;
 }
 
-StandardStatements StandardStatements::shaped(const StatementShapes& shapes, std::span<const Fact> facts) const {
+StandardStatements StandardStatements::shaped(const StatementShapes& shapes, std::span<const Fact> facts,
+                                              bool conceptsLeftOut) const {
   StandardStatements s = *this;
+  std::map<std::pair<Date, std::string>, size_t> balances;
+  for (size_t i = 0; conceptsLeftOut && i < facts.size(); ++i) {
+    if (facts[i].segments.empty() && facts[i].period.isInstant())
+      balances[{facts[i].period.end, facts[i].concept_name}] = i;
+  }
   for (size_t c = 0; c < s.years_.size(); ++c) {
     const auto cellOf = [&](const std::string& line) {
       const auto found = s.lines_.find(line);
       return found == s.lines_.end() ? nullptr : &found->second[c];
     };
-    shapes.apply(cellOf, facts);
+    const auto factOf = [&](const std::string& concept_name) {
+      const auto found = balances.find({s.years_[c].end, concept_name});
+      return found == balances.end() ? nullptr : &found->second;
+    };
+    if (conceptsLeftOut) {
+      shapes.apply(cellOf, facts, factOf);
+    } else {
+      shapes.apply(cellOf, facts);
+    }
   }
   return s;
 }

@@ -113,8 +113,9 @@ class StandardStatements {
   [[nodiscard]] StandardStatements withLines(std::map<std::string, std::vector<LineCell>> lines,
                                              const std::set<std::string>& concepts) const;
   /// The same statements with what their filer's shape asks for: costs taken out of lines that hold them, totals that
-  /// are not stated.
-  [[nodiscard]] StandardStatements shaped(const StatementShapes& shapes, std::span<const Fact> facts) const;
+  /// are not stated, and, where the facts' source leaves concepts out, what totals leave.
+  [[nodiscard]] StandardStatements shaped(const StatementShapes& shapes, std::span<const Fact> facts,
+                                          bool conceptsLeftOut = false) const;
   /// The same statements without the fiscal years after one.
   [[nodiscard]] StandardStatements upTo(int label) const;
   [[nodiscard]] const std::vector<FiscalYear>& years() const { return years_; }

@@ -12,6 +12,16 @@ Result<PartRules> PartRules::parse(std::string_view text, const std::string& sou
   RuleLines lines(text, source);
   while (lines.next()) {
     const std::string_view line = lines.line();
+    if (line.starts_with("within ")) {
+      std::istringstream words{std::string(line.substr(7))};
+      std::string holder;
+      words >> holder;
+      if (holder.size() < 2 || holder.back() != ':')
+        return fail(ErrorKind::BadInput, "what a line holds reads 'within line: concepts'", lines.where());
+      holder.pop_back();
+      for (std::string word; words >> word;) parts.within_.emplace_back(word, holder);
+      continue;
+    }
     const size_t equals = line.find('=');
     std::string_view name = trimmedRule(line.substr(0, equals));
     std::string_view to = equals == std::string_view::npos ? std::string_view{} : trimmedRule(line.substr(equals + 1));
@@ -52,8 +62,17 @@ const PartRules::Residual* PartRules::of(const std::string& concept_name) const 
   return found == residuals_.end() ? nullptr : &found->second;
 }
 
+std::string PartRules::within(const std::string& concept_name) const {
+  for (const auto& [name, line] : within_) {
+    const bool begins = name.back() == '*' && concept_name.starts_with(name.substr(0, name.size() - 1));
+    if (begins || concept_name == name) return line;
+  }
+  return {};
+}
+
 std::set<std::string> PartRules::lines() const {
   std::set<std::string> lines;
+  for (const auto& [name, line] : within_) lines.insert(line);
   for (const auto* residuals : {&residuals_, &byLabel_}) {
     for (const auto& [name, residual] : *residuals) {
       lines.insert(residual.line);

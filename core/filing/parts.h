@@ -5,6 +5,8 @@
 #include <set>
 #include <string>
 #include <string_view>
+#include <utility>
+#include <vector>
 
 #include "core/quantity/error.h"
 
@@ -24,12 +26,15 @@ class PartRules {
   [[nodiscard]] const Residual* of(const std::string& concept_name) const;
   /// By what a table calls the total or heading; null where no rule has such a label.
   [[nodiscard]] const Residual* ofLabel(std::string_view label) const;
+  /// The line that holds a concept already; empty where none is said to.
+  [[nodiscard]] std::string within(const std::string& concept_name) const;
   /// Every line that parts go to.
   [[nodiscard]] std::set<std::string> lines() const;
 
  private:
   std::map<std::string, Residual> residuals_;
   std::map<std::string, Residual> byLabel_;  ///< by normalised label
+  std::vector<std::pair<std::string, std::string>> within_;  ///< a name or its beginning with '*', and the line
 };
 
 }  // namespace zl

@@ -316,6 +316,8 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   if (!solved) return tl::unexpected(solved.error());
   Result<std::vector<CompleteTie>> completed = parseComplete(*tiesText, *ties, "kits/standard/ties");
   if (!completed) return tl::unexpected(completed.error());
+  Result<std::vector<UntoldRest>> untold = parseUntold(*tiesText, *ties, "kits/standard/ties");
+  if (!untold) return tl::unexpected(untold.error());
   Result<LabelRules> labels = LabelRules::parse(*labelsText, "kits/standard/labels");
   if (!labels) return tl::unexpected(labels.error());
   Result<PartRules> parts = PartRules::parse(*partsText, "kits/standard/parts");
@@ -359,7 +361,7 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   resources->model = std::move(*model);
   resources->rules = std::move(*rules);
   resources->ties = std::move(*ties);
-  resources->shapes = {std::move(*contained), std::move(*solved), std::move(*completed)};
+  resources->shapes = {std::move(*contained), std::move(*solved), std::move(*completed), std::move(*untold)};
   resources->lines = LineTree(resources->ties);
   return std::shared_ptr<const Resources>(std::move(resources));
 }

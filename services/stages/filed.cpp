@@ -1,10 +1,12 @@
 #include "services/stages/filed.h"
 
+#include <algorithm>
 #include <set>
 
 #include "core/filing/fact_lines.h"
 #include "core/filing/split.h"
 #include "core/structure/concept_placing.h"
+#include "exchange/content.h"
 
 namespace zl::services {
 
@@ -45,6 +47,13 @@ StandardStatements withFactRows(const StandardStatements& statements, std::span<
   return lines.empty() ? statements : statements.withLines(std::move(lines), concepts);
 }
 
+/// Facts gathered by the concepts of public taxonomies hold no concept of the filer's own.
+bool leavesConceptsOut(const Evidence& evidence) {
+  return std::any_of(evidence.documents.begin(), evidence.documents.end(), [](const store::StoredDocument& d) {
+    return d.active && d.document.kind == exchange::contentKindText(exchange::ContentKind::CompanyFacts);
+  });
+}
+
 }  // namespace
 
 std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
@@ -68,7 +77,7 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
   const std::span<const Fact> facts = restated.empty() ? std::span<const Fact>(evidence.facts) : restated;
   const auto all = std::make_shared<const StandardStatements>(withFactRows(
       StandardStatements::build(facts, resources.rules, evidence.company.currency, filed->choices, firstFiled)
-          .shaped(resources.shapes, facts),
+          .shaped(resources.shapes, facts, leavesConceptsOut(evidence)),
       facts, resources.model, evidence.company));
   filed->statements = baseYear > 0 ? all->upTo(baseYear) : *all;
   if (filed->statements.years().size() < all->years().size()) filed->ahead = all;

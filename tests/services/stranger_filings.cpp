@@ -487,10 +487,9 @@ std::string yenFacts(const StrangerFilings& f, const Rows& rows) {
   std::string all;
   std::set<std::string> written;
   for (const Tagged& row : rows) {
-    std::string name = row.name;
-    // Own concepts are not in such arrays; this filer has none.
-    if (name.rfind("own:", 0) == 0) name = "us-gaap:OtherLiabilitiesCurrent";
-    if (!written.insert(name).second) continue;
+    // Own concepts are not in such arrays: what they hold shows in the totals alone.
+    const std::string name = row.name;
+    if (name.rfind("us-gaap:", 0) != 0 || !written.insert(name).second) continue;
     const bool count = std::string(row.figure) == "Shares";
     std::string amounts;
     for (size_t i = 0; i < s.economy.years.size(); ++i) {
