@@ -14,7 +14,7 @@ namespace zl {
 
 /// Totals and headings whose other parts go to one residual line: text of kits/standard/parts,
 /// 'concept = line' or 'concept = -line', one a line; for tables 'line = ...' and '"label" | "label" = ...'. What
-/// follows 'beside' are the lines among which a label is looked for that several lines have.
+/// follows 'beside' are lines for a label that several have. 'within line: concepts' (also 'concep*') are in it already.
 class PartRules {
  public:
   static Result<PartRules> parse(std::string_view text, const std::string& source);
