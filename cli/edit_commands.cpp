@@ -2,6 +2,7 @@
 #include "services/reports/report.h"
 #include "services/sessions/case_file.h"
 #include "services/sessions/demo.h"
+#include "services/text/likely_names.h"
 
 namespace zl::cli {
 namespace {
@@ -150,6 +151,12 @@ class MapCommand : public SessionCommand {
     const model::Model& m = session.now()->resources->model;
     auto typed = typedChoice(choice_, m);
     if (!typed) return tl::unexpected(typed.error());
+    std::set<std::string> concepts;
+    for (const Fact& fact : session.now()->evidence->facts) concepts.insert(fact.concept_name);
+    if (concepts.count(typed->first) == 0) {
+      return fail(ErrorKind::NotFound, "no document files the concept '" + typed->first + "'", "CHOICE",
+                  services::likelyNames(typed->first, concepts));
+    }
     if (!reason_.empty()) typed->second.reason = reason_;
     return session.apply(services::setLineChoice(session.now()->caseOf(), m, typed->first, typed->second));
   }

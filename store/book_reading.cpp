@@ -117,7 +117,9 @@ Result<std::vector<Fact>> Book::facts(const std::string& company, const std::vec
                         "f.decimals, f.exact, f.nil, f.segments, f.place FROM facts f "
                         "JOIN documents d ON d.id = f.document JOIN concepts c ON c.id = f.concept "
                         "WHERE d.company = ? AND " +
-                            which + " ORDER BY COALESCE(d.period_end, ''), d.id, f.id");
+                            which +
+                            " ORDER BY COALESCE(d.period_end, (SELECT MAX(e.period_end) FROM facts e "
+                            "WHERE e.document = d.id), ''), d.id, f.id");
     q.bind(1, company);
     Columns columns(q, "facts");
     // A book's facts have few names, units and axes between them.

@@ -216,7 +216,7 @@ void CompanyPage::refreshKeyFigures() {
       marketRow(Market::EnterpriseValue, tr("Enterprise value"), money, Kind::Money, m.enterpriseValue),
       marketRow(Market::EvToEbitda, tr("EV to EBITDA"), {}, Kind::Multiple, m.evToEbitda),
       marketRow(Market::PriceToEarnings, tr("Price to earnings"), {}, Kind::Multiple, m.priceToEarnings),
-      marketRow(Market::FreeCashYield, tr("Free cash flow yield"), percent, Kind::Ratio, m.freeCashYield)};
+      marketRow(Market::FreeCashYield, tr("Simple free cash flow yield"), percent, Kind::Ratio, m.freeCashYield)};
   market_->ledger().setCorner(tr("at the valuation date"));
   market_->ledger().fill({text(dateText(s.caseOf().valuationDate))}, std::move(market));
   market_->showAll();

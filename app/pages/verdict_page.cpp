@@ -14,6 +14,7 @@
 #include "app/pages/own_ranges.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/outlook_stories.h"
+#include "services/views/ranked_findings.h"
 
 namespace zl::app {
 
@@ -241,27 +242,31 @@ void VerdictPage::fillFindings() {
   const int current = findings_->currentRow();
   findings_->clear();
   int open = 0;
-  const auto add = [&](size_t i, const QString& mark) {
-    const Finding& f = s.findings[i];
-    auto* item = new QListWidgetItem(
-        mark + QStringLiteral("  ") + QString::fromLatin1(stopWord(f.stop)) + QStringLiteral("   ") + text(f.text) +
-            (f.acknowledged.empty() ? QString() : tr("  (stands: %1)").arg(text(f.acknowledged))),
-        findings_);
-    item->setData(Qt::UserRole, static_cast<uint>(i));
+  const services::RankedFindings ranked = services::rankedFindings(s);
+  const auto add = [&](const services::RankedFinding& r) {
+    const Finding& f = s.findings[r.finding];
+    const QString mark = !f.acknowledged.empty()           ? QStringLiteral("✓")
+                         : f.severity == Severity::Fault   ? QStringLiteral("■")
+                         : f.severity == Severity::Warning ? QStringLiteral("▲")
+                                                           : QStringLiteral("–");
+    auto* item =
+        new QListWidgetItem(mark + QStringLiteral("  ") + QString::fromLatin1(stopWord(f.stop)) +
+                                QStringLiteral("   ") + text(services::textOf(r, s)) +
+                                (f.acknowledged.empty() ? QString() : tr("  (stands: %1)").arg(text(f.acknowledged))),
+                            findings_);
+    item->setData(Qt::UserRole, static_cast<uint>(r.finding));
     item->setToolTip(tipText(text(wordsOf(f))));
+    if (f.isOpen()) open += 1 + static_cast<int>(r.alike.size());
   };
-  for (Severity wanted : {Severity::Fault, Severity::Warning, Severity::Note}) {
-    for (size_t i = 0; i < s.findings.size(); ++i) {
-      const Finding& f = s.findings[i];
-      if (f.severity != wanted || !f.acknowledged.empty()) continue;
-      add(i, wanted == Severity::Fault     ? QStringLiteral("■")
-             : wanted == Severity::Warning ? QStringLiteral("▲")
-                                           : QStringLiteral("–"));
-      open += f.isOpen() ? 1 : 0;
+  for (const services::RankedFinding& r : ranked.shown) add(r);
+  if (const std::string folded = services::foldedText(ranked, s); !folded.empty()) {
+    // One line for all of them; Enter goes to the first.
+    auto* item = new QListWidgetItem(QStringLiteral("–  ") + text(folded), findings_);
+    item->setData(Qt::UserRole, static_cast<uint>(ranked.folded.front().finding));
+    item->setToolTip(tipText(text(folded)));
+    for (const services::RankedFinding& r : ranked.folded) {
+      if (s.findings[r.finding].isOpen()) open += 1 + static_cast<int>(r.alike.size());
     }
-  }
-  for (size_t i = 0; i < s.findings.size(); ++i) {
-    if (!s.findings[i].acknowledged.empty()) add(i, QStringLiteral("✓"));
   }
   if (current >= 0) findings_->setCurrentRow(std::min(current, findings_->count() - 1));
   findingsTitle_->setText(

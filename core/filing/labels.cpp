@@ -85,6 +85,12 @@ Result<LabelRules> LabelRules::parse(std::string_view text, const std::string& s
                                    : StatementPart::Cash;
       continue;
     }
+    if (line.find('~') != std::string_view::npos) {
+      Result<Words> words = parseWords(line, where);
+      if (!words) return tl::unexpected(words.error());
+      labels.words_.push_back(std::move(*words));
+      continue;
+    }
     const size_t equals = line.find('=');
     if (equals == std::string_view::npos) {
       return fail(ErrorKind::BadInput, "a rule reads 'line = label | label', or is [income], [balance] or [cash]",
@@ -123,6 +129,50 @@ Result<LabelRules> LabelRules::parse(std::string_view text, const std::string& s
     labels.rules_.push_back(std::move(rule));
   }
   return labels;
+}
+
+Result<LabelRules::Words> LabelRules::parseWords(std::string_view line, const std::string& where) {
+  const size_t tilde = line.find('~');
+  Words words;
+  words.line = std::string(trimmedRule(line.substr(0, tilde)));
+  if (words.line.starts_with('-')) words.line = std::string(trimmedRule(std::string_view(words.line).substr(1)));
+  for (std::string_view rest = line.substr(tilde + 1); !rest.empty();) {
+    const size_t end = rest.find('&');
+    std::string_view group = trimmedRule(rest.substr(0, end));
+    rest = end == std::string_view::npos ? std::string_view{} : rest.substr(end + 1);
+    const bool none = group.starts_with("not ");
+    if (none) group = trimmedRule(group.substr(4));
+    std::vector<std::string> list;
+    while (!group.empty()) {
+      const size_t bar = group.find('|');
+      list.push_back(normalisedLabel(group.substr(0, bar)));
+      group = bar == std::string_view::npos ? std::string_view{} : group.substr(bar + 1);
+    }
+    if (list.empty() || std::find(list.begin(), list.end(), "") != list.end()) {
+      return fail(ErrorKind::BadInput, "words read 'line ~ word | word & word & not word'", where);
+    }
+    if (none) {
+      words.none.insert(words.none.end(), list.begin(), list.end());
+    } else {
+      words.groups.push_back(std::move(list));
+    }
+  }
+  if (words.line.empty() || words.groups.size() < 2) {
+    return fail(ErrorKind::BadInput, "a line is told by words of two groups at least", where);
+  }
+  return words;
+}
+
+const LabelRule* LabelRules::byWords(std::string_view label) const {
+  const std::string words = " " + normalisedLabel(label) + " ";
+  const auto has = [&](const std::string& word) { return words.find(" " + word + " ") != std::string::npos; };
+  for (const Words& rule : words_) {
+    const bool all = std::all_of(rule.groups.begin(), rule.groups.end(), [&](const std::vector<std::string>& group) {
+      return std::any_of(group.begin(), group.end(), has);
+    });
+    if (all && std::none_of(rule.none.begin(), rule.none.end(), has)) return of(rule.line);
+  }
+  return nullptr;
 }
 
 const LabelRule* LabelRules::of(const std::string& line) const {

@@ -15,10 +15,10 @@ Result<PartRules> PartRules::parse(std::string_view text, const std::string& sou
     if (line.starts_with("within ")) {
       std::istringstream words{std::string(line.substr(7))};
       std::string holder;
-      words >> holder;
-      if (holder.size() < 2 || holder.back() != ':')
-        return fail(ErrorKind::BadInput, "what a line holds reads 'within line: concepts'", lines.where());
-      holder.pop_back();
+      std::string sign;
+      words >> holder >> sign;
+      if (sign != "=")
+        return fail(ErrorKind::BadInput, "what a line holds reads 'within line = concepts'", lines.where());
       for (std::string word; words >> word;) parts.within_.emplace_back(word, holder);
       continue;
     }

@@ -14,7 +14,7 @@ namespace zl {
 
 /// Totals and headings whose other parts go to one residual line: text of kits/standard/parts,
 /// 'concept = line' or 'concept = -line', one a line; for tables 'line = ...' and '"label" | "label" = ...'. What
-/// follows 'beside' are lines for a label that several have. 'within line: concepts' (also 'concep*') are in it already.
+/// follows 'beside' are lines for a label that several have. 'within line = concepts' (or 'concep*'): in it already.
 class PartRules {
  public:
   static Result<PartRules> parse(std::string_view text, const std::string& source);
@@ -33,7 +33,7 @@ class PartRules {
 
  private:
   std::map<std::string, Residual> residuals_;
-  std::map<std::string, Residual> byLabel_;  ///< by normalised label
+  std::map<std::string, Residual> byLabel_;                  ///< by normalised label
   std::vector<std::pair<std::string, std::string>> within_;  ///< a name or its beginning with '*', and the line
 };
 

@@ -2,10 +2,12 @@
 // What a filer states in concepts of its own that a source leaves out: facts of a company gathered by standard concepts
 // hold the totals and not all their parts. Text of kits/standard/ties:
 //
-//   rest liabilities other_noncurrent_liabilities, current us-gaap:LiabilitiesCurrent = other_current_liabilities payables
+//   rest liabilities other_noncurrent_liabilities, current us-gaap:LiabilitiesCurrent = other_current_liabilities
+//   payables
 //
 // What the parts of the tie 'liabilities' leave of its total goes to the first line; where one of the concepts after
-// 'current' is filed, what the lines behind it and what else is called current leave of that goes to the first of those.
+// 'current' is filed, what the lines behind it and what else is called current leave of that goes to the first of
+// those.
 
 #include <functional>
 #include <span>
@@ -21,7 +23,8 @@ struct UntoldRest {
   Tie tie;
   std::string line;
   std::vector<std::string> currentTotals;  ///< concepts; the first that is filed
-  std::vector<std::string> currentLines;   ///< the one that takes the rest, and others within; empty where there are none
+  std::vector<std::string>
+      currentLines;  ///< the one that takes the rest, and others within; empty where there are none
 };
 Result<std::vector<UntoldRest>> parseUntold(std::string_view text, const std::vector<Tie>& ties,
                                             const std::string& source);

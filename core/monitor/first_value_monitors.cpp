@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/history/statistics.h"
 #include "core/monitor/limits.h"
 #include "core/outlook/probe.h"
 #include "core/quantity/number_text.h"
@@ -21,6 +22,7 @@ class FirstValue {
     proposals();
     order();
     farFromPrice();
+    farFromPeers();
     yearsPassed();
   }
 
@@ -143,6 +145,28 @@ class FirstValue {
     const std::string names = movingMost(3);
     add("value far from the price", Severity::Warning, Stop::Verdict,
         "Base value " + money(value) + " is " + figureText(Figure::of(ratio), Kind::Multiple) + " times the price" +
+            (names.empty() ? "" : "; what is not decided and moves it most: " + names),
+        e_.model().nameOf(Role::ValuePerShare));
+  }
+
+  /// The median of what the methods that discount nothing say, which are the peers'.
+  void farFromPeers() {
+    const Figure value = e_.constant(Role::ValuePerShare, lane_);
+    std::vector<Figure> implied;
+    for (const model::Method& method : e_.model().methods) {
+      if (method.whose != model::Method::Flow::None) continue;
+      const Figure figure = e_.constant(method.value, lane_);
+      if (figure.hasValue() && figure.value() > 0) implied.push_back(figure);
+    }
+    const Statistics peers = describe(implied);
+    if (peers.count == 0 || !value.hasValue()) return;
+    const double limit = limitOf(c_, "value far from the peers");
+    const double ratio = value.value() / peers.median.value();
+    if (ratio <= limit && ratio * limit >= 1) return;
+    const std::string names = movingMost(3);
+    add("value far from the peers", Severity::Warning, Stop::Verdict,
+        "Base value " + money(value) + " is " + figureText(Figure::of(ratio), Kind::Multiple) + " times " +
+            money(peers.median) + ", the median of what the peers' multiples make of it" +
             (names.empty() ? "" : "; what is not decided and moves it most: " + names),
         e_.model().nameOf(Role::ValuePerShare));
   }

@@ -23,6 +23,31 @@ Series seriesOf(const MonitorView& v, model::RowId row) {
   return s;
 }
 
+/// Growth between regular years: their yearly rates, and the compound rate from the first to the last of them.
+struct RegularGrowth {
+  int from = 0, to = 0;
+  Figure compound = Figure::absent("fewer than two regular years");
+  Statistics rates;
+};
+
+RegularGrowth regularGrowth(const Series& s) {
+  RegularGrowth t;
+  std::vector<Figure> rates;
+  const std::vector<Figure> yearly = stackedGrowth(s, 1);
+  for (size_t i = 0; i < s.years.size(); ++i) {
+    if (s.exceptional[i] || s.years[i] < s.years.back() - kLongYears) continue;
+    if (t.from == 0) {
+      t.from = s.years[i];
+    } else if (!s.exceptional[i - 1]) {
+      rates.push_back(yearly[i]);
+    }
+    t.to = s.years[i];
+  }
+  if (t.to > t.from) t.compound = spanTrend(s, t.from, t.to).compound;
+  t.rates = describe(rates);
+  return t;
+}
+
 }  // namespace
 
 void monitorHistory(const MonitorView& v, std::vector<Finding>& found) {
@@ -43,15 +68,30 @@ void monitorHistory(const MonitorView& v, std::vector<Finding>& found) {
                            " m: what is projected from it starts from a low",
                        name, base});
     }
-    const SpanTrend t = spanTrend(s, std::max(s.years.front(), s.years.back() - kLongYears), s.years.back());
-    if (t.compound.hasValue() && t.meanGrowth.hasValue() &&
-        std::fabs(t.meanGrowth.value() - t.compound.value()) >
+    const RegularGrowth t = regularGrowth(s);
+    if (t.compound.hasValue() && t.rates.mean.hasValue() &&
+        std::fabs(t.rates.mean.value() - t.compound.value()) >
             limitOf(v.evaluation.caseOf(), "mean growth is not compound growth")) {
       found.push_back({"mean growth is not compound growth", Severity::Note, Stop::History,
-                       label + ": the mean of the yearly rates is " + figureText(t.meanGrowth, Kind::Ratio) +
-                           " %, it grew by " + figureText(t.compound, Kind::Ratio) + " % a year",
+                       label + ": the mean of " + std::to_string(t.rates.count) + " regular yearly rates is " +
+                           figureText(t.rates.mean, Kind::Ratio) + " %, from " + std::to_string(t.from) + " to " +
+                           std::to_string(t.to) + " it grew by " + figureText(t.compound, Kind::Ratio) + " % a year",
                        name, base});
     }
+  }
+  for (const model::ViewRow& shown : m.view("explained_shares")) {
+    const Series s = seriesOf(v, shown.row);
+    std::string years;
+    for (size_t c = 0; c < s.years.size(); ++c) {
+      if (s.figures[c].valueOr(0) <= limitOf(v.evaluation.caseOf(), "cash flow not explained")) continue;
+      years += (years.empty() ? "" : ", ") + std::to_string(s.years[c]) + " (" + figureText(s.figures[c], Kind::Ratio) +
+               " %)";
+    }
+    if (years.empty()) continue;
+    found.push_back({"cash flow not explained", Severity::Note, Stop::History,
+                     m[shown.row].label + ": " + years +
+                         "; non-cash costs, provisions or working capital that was bought stand behind it",
+                     m[shown.row].name, -1});
   }
   for (const HistoryWindow& w : v.evaluation.caseOf().windows) {
     for (const int year : {w.from, w.to}) {

@@ -8,6 +8,7 @@
 #include "core/monitor/history_monitors.h"
 #include "core/monitor/limits.h"
 #include "core/monitor/projection_monitors.h"
+#include "core/monitor/standing_monitors.h"
 #include "core/outlook/trace.h"
 #include "core/quantity/number_text.h"
 
@@ -33,6 +34,7 @@ class Monitors {
     monitorProjection(v_, found_);
     monitorEvidence(v_, found_);
     monitorFirstValue(v_, found_);
+    monitorStanding(v_, found_);
     for (int s = 0; s < e_.scenarios(); ++s) {
       const About about(*this, s);
       statements(s);
@@ -153,7 +155,7 @@ class Monitors {
     const Figure flow = e_.figure(Role::Fcff, base, 0);
     if (flow.hasValue() && flow.value() <= 0) {
       add("negative base year", Severity::Warning, Stop::History,
-          "Free cash flow of the base year is " + figureText(flow, Kind::Money) +
+          "Free cash flow to the firm of the base year is " + figureText(flow, Kind::Money) +
               " m: a growth rate on it would mean nothing, and the outlook starts from a low",
           name(Role::Fcff), base);
     }

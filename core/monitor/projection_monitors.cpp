@@ -149,7 +149,7 @@ class Projection {
     }
     if (years == 0) return;
     add("dividend above free cash flow", Severity::Warning, Stop::Outlook,
-        label(s) + ": dividends exceed free cash flow in " + std::to_string(years) +
+        label(s) + ": dividends exceed simple free cash flow in " + std::to_string(years) +
             (years == 1 ? " year, " : " years, first in ") + year(at),
         name(Role::Dividends), at);
   }
@@ -160,7 +160,7 @@ class Projection {
     const Figure free = e_.figure(Role::SimpleFreeCash, base, 0);
     if (!overpaid(paid, free)) return;
     add("dividend above free cash flow", Severity::Warning, Stop::History,
-        "Dividends of the base year are " + figureText(paid, Kind::Money) + " m, free cash flow " +
+        "Dividends of the base year are " + figureText(paid, Kind::Money) + " m, simple free cash flow " +
             figureText(free, Kind::Money) + " m",
         name(Role::Dividends), base);
   }

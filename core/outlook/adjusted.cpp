@@ -42,8 +42,14 @@ std::map<CellOfLine, Shift> shiftsOf(const Case& c, const model::Model& m, const
       }
       if (moved == 0) continue;
       Shift& shift = shifts[{total, year}];
-      shift.amount += moved;
-      shift.why.push_back("carried from its parts");
+      if (c.adjustments.count({total, year}) > 0) {
+        // The total was typed: it is that figure, and what its parts do not say is in none of them.
+        shift.why.push_back(groupedNumber(moved / 1e6, 1) + " m of it from its parts, the other " +
+                            groupedNumber((shift.amount - moved) / 1e6, 1) + " m in none of them");
+      } else {
+        shift.amount += moved;
+        shift.why.push_back("carried from its parts");
+      }
       if (role == model::Role::PretaxProfit && taxRate.hasValue() && !taxLine.empty() &&
           c.adjustments.count({taxLine, year}) == 0) {
         Shift& tax = shifts[{taxLine, year}];

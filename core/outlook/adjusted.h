@@ -18,9 +18,9 @@ struct Shift {
 };
 
 /// By line and fiscal year. An adjustment of a part carries into EBIT, profit before tax and net
-/// income by the ties of the income statement; tax moves by `taxRate` (0..1; not at all where it has no value) of the
-/// change of profit before tax, unless tax itself is adjusted in that year. Balances, minorities and the cash flow
-/// statement stay as filed: cash was paid as it was paid.
+/// income by the ties of the income statement, except into one that is adjusted itself, which is what was typed; tax
+/// moves by `taxRate` (0..1; not at all where it has no value) of the change of profit before tax, unless tax itself is
+/// adjusted in that year. Balances, minorities and the cash flow statement stay as filed: cash was paid as it was paid.
 std::map<CellOfLine, Shift> shiftsOf(const Case& c, const model::Model& m, const std::vector<Tie>& ties,
                                      const Figure& taxRate);
 

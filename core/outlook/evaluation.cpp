@@ -23,7 +23,10 @@ Path pathInForce(const model::Row& driver, const Case& c, const Scenario& s, con
 DriverFigures driverFigures(const model::Row& driver, const Case& c, const Scenario& s, const Figure& lastActual,
                             int years) {
   const Path path = pathInForce(driver, c, s, lastActual);
-  PathGround ground{lastActual, years, c.stages, {}};
+  // A driver without history starts where the model would have it.
+  const bool moves = path.shape != Shape::Hold;  // a level that nobody knows is held by none
+  const bool preset = moves && !lastActual.hasValue() && driver.preset && driver.preset->level;
+  PathGround ground{preset ? Figure::of(*driver.preset->level) : lastActual, years, c.stages, {}};
   if (path.shape == Shape::Follow && s.id != kBase) {
     ground.base = driverFigures(driver, c, c.base(), lastActual, years).figures;
   }

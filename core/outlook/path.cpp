@@ -25,9 +25,9 @@ std::vector<Figure> figuresOf(const Path& path, const PathGround& ground) {
   const int years = ground.years;
   const Figure& last = ground.lastActual;
   std::vector<Figure> x(static_cast<size_t>(years));
-  const Figure start = path.shape == Shape::Recovery ? last : stated(path.start, last);
-  const Figure level = stated(path.level, last);
-  Figure before = path.shape == Shape::Fade || path.shape == Shape::Glide ? start : last;
+  const Figure start = stated(path.start, last);
+  const Figure level = stated(path.level, start);
+  Figure before = start;
   const int from = path.shape == Shape::Recovery ? 0 : path.from;
   const int end = path.to > 0 ? path.to : years;
   for (int t = 1; t <= years; ++t) {

@@ -255,19 +255,21 @@ class ConceptPlacing {
       out.tree.repeats.resize(list.size());
     }
     for (size_t r = 0; balance && r < list.size(); ++r) {
-      if (out.tree.of(r) == nullptr && hasKnownParts(list[r]->name)) out.rows[r].aside = "a total; its parts are placed";
+      if (out.tree.of(r) == nullptr && hasKnownParts(list[r]->name))
+        out.rows[r].aside = "a total; its parts are placed";
     }
     return out;
   }
 
-  /// Whether a total that taxonomies know has parts among what stands on lines, though the figures do not show it: a part
-  /// may not be filed, or stand far from it.
+  /// Whether a total that taxonomies know has parts among what stands on lines, though the figures do not show it: a
+  /// part may not be filed, or stand far from it.
   [[nodiscard]] bool hasKnownParts(const std::string& total) const {
     const PartRules::Residual* residual = placing_.parts.of(total);
     if (residual == nullptr) return false;
     const std::string above = placing_.lines.totalOf(residual->line);
     return std::any_of(used_.begin(), used_.end(), [&](const std::string& part) {
-      return part != total && placing_.lines.totalOf(rules_.lineOf(part)) == above && isCurrent(part) == isCurrent(total);
+      return part != total && placing_.lines.totalOf(rules_.lineOf(part)) == above &&
+             isCurrent(part) == isCurrent(total);
     });
   }
 

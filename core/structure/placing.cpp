@@ -26,7 +26,8 @@ class Placing {
         taken_(taken),
         placed_(rows.size()),
         exact_(rows.size()),
-        notes_(rows.size()) {
+        notes_(rows.size()),
+        headed_(rules.parts.lines()) {
     for (size_t r = 0; r < rows.size(); ++r) {
       exact_[r] = rows[r].line.empty() ? rules.labels.exactly(rows[r].label) : rules.labels.of(rows[r].line);
       if (isTotal(r) && rows[r].total != nullptr) summed_.insert(rows[r].total->line);
@@ -44,6 +45,7 @@ class Placing {
     for (size_t r = 0; r < rows_.size(); ++r) homes_.push_back(homeOf(r));
     chooseShared();
     placeByLabel();
+    placeByWords();
     placeByLikeness(false);
     placeSums();
     for (size_t r = 0; r < rows_.size(); ++r) homes_[r] = homeOf(r);  // what resembles a line holds its parts too
@@ -255,7 +257,8 @@ class Placing {
         const Fit fit = fitOf(r, *rule);
         const int own = fit.elsewhere ? 2 : fit.weight ? 0 : 1;
         if (!fit.fits || own != round) continue;
-        if (const auto held = holders_.find(rule->line); held != holders_.end() && !standBeside(r, held->second)) {
+        if (const auto held = holders_.find(rule->line);
+            held != holders_.end() && !standBeside(r, held->second) && !standApart(r, held->second, *rule)) {
           notes_[r] = "an earlier row is " + rule->line + " already";
           continue;
         }
@@ -276,6 +279,29 @@ class Placing {
   [[nodiscard]] bool standBeside(size_t r, size_t holder) const {
     return tree_.parent[r].has_value() && tree_.parent[r] == tree_.parent[holder] && !tree_.repeats[r] &&
            placed_[holder].by != PlacedRow::By::Likeness && !rules_.lines.isTotal(placed_[holder].choice.line);
+  }
+
+  /// Parts of known totals whose words tell the line: several may, as debt is drawn and repaid in many rows.
+  void placeByWords() {
+    for (size_t r = 0; r < rows_.size(); ++r) {
+      if (!isOpen(r) || !rows_[r].filed || rows_[r].total != nullptr || exact_[r] != nullptr || isTotal(r) ||
+          tree_.repeats[r]) {
+        continue;
+      }
+      const LabelRule* rule = rules_.labels.byWords(label(r));
+      if (rule == nullptr || taken_.count(rule->line) > 0) continue;
+      const Fit fit = fitOf(r, *rule);
+      if (!fit.fits || fit.elsewhere || !fit.weight || homes_[r].within) continue;
+      give(r, *rule, fit, PlacedRow::By::Likeness, "words of such rows");
+    }
+  }
+
+  /// Two rows of one label under different totals, where a line holds both: lease liabilities, current and not.
+  [[nodiscard]] bool standApart(size_t r, size_t holder, const LabelRule& rule) const {
+    return exact_[holder] == &rule && rules_.labels.allExactly(label(r)).size() == 1 && headed_.count(rule.line) == 0 &&
+           homes_[r].row && homes_[holder].row && homes_[r].row != homes_[holder].row &&
+           homes_[r].total == homes_[holder].total && placed_[holder].by == PlacedRow::By::Label && !tree_.repeats[r] &&
+           !rules_.lines.isTotal(rule.line);
   }
 
   /// Of all pairs of a row and a line that resemble each other the likest first.
@@ -315,16 +341,27 @@ class Placing {
       if (!isOpen(r) || !isTotal(r) || sum == nullptr || !rows_[r].filed || rows_[r].total != nullptr) continue;
       std::string line;
       size_t parts = 0;
+      size_t totals = 0;
       bool whole = true;
       for (const SumTerm& term : sum->terms) {
-        const std::string total = rules_.lines.totalOf(placed_[term.row].choice.line);
+        // A known total among the parts (current assets) is so many parts of the same.
+        const bool subtotal = placed_[term.row].choice.line.empty() && rows_[term.row].total != nullptr;
+        const std::string total =
+            rules_.lines.totalOf(subtotal ? rows_[term.row].total->line : placed_[term.row].choice.line);
         if (line.empty()) line = total;
         whole = whole && !total.empty() && total == line;
+        totals += subtotal ? 1 : 0;
         ++parts;
       }
-      if (!whole || !isFree(line) || 2 * parts <= rules_.lines.addends(line)) continue;
+      const bool ofTotals = totals == parts && parts > 1;
+      if (!whole || !isFree(line) || (!ofTotals && 2 * parts <= rules_.lines.addends(line))) continue;
+      const auto under = [&](size_t other) {
+        std::optional<size_t> at = tree_.parent[other];
+        while (at && *at != r) at = tree_.parent[*at];
+        return at.has_value();
+      };
       const auto elsewhere = [&](size_t other) {
-        return rules_.lines.totalOf(placed_[other].choice.line) == line && tree_.parent[other] != std::optional(r);
+        return rules_.lines.totalOf(placed_[other].choice.line) == line && !under(other);
       };
       bool alone = true;
       for (size_t other = 0; alone && other < rows_.size(); ++other) alone = !elsewhere(other);
@@ -386,6 +423,7 @@ class Placing {
   std::vector<const LabelRule*> exact_;
   std::vector<Home> homes_;
   std::vector<std::string> notes_;         ///< why a row's label was not believed
+  std::set<std::string> headed_;           ///< lines that a heading or total says are under it
   std::set<std::string> summed_;           ///< residual lines of totals whose parts are known
   std::map<std::string, size_t> holders_;  ///< of a line: the first row on it
 };

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 #include <cctype>
+#include <cmath>
 
 namespace zl {
 namespace {
@@ -228,7 +229,9 @@ char decimalMarkOf(const std::vector<std::string>& texts) {
   return dotsGroup(texts) ? ',' : '.';
 }
 
-std::optional<PeriodHeading> periodHeading(std::string_view text) {
+namespace {
+
+std::optional<PeriodHeading> oneDateHeading(std::string_view text) {
   const std::string plain = plainText(text);
   if (plain.empty() || plain.size() > 80 || plain.find('%') != std::string::npos) return std::nullopt;
   const std::vector<Run> runs = runsOf(plain);
@@ -339,6 +342,41 @@ std::optional<PeriodHeading> periodHeading(std::string_view text) {
     return std::nullopt;
   }
   return heading;
+}
+
+/// "April 1, 2024 - March 31, 2025", also in brackets behind a name of the year: a period by its first and last day.
+std::optional<PeriodHeading> rangeHeading(std::string_view text) {
+  constexpr size_t kLongest = 120;
+  constexpr double kMonth = 365.25 / 12;
+  if (text.size() > kLongest) return std::nullopt;
+  for (const std::string_view between :
+       {" - ", " \xE2\x80\x93 ", " \xE2\x80\x94 ", " to ", " through ", " bis ", " au ", "~"}) {
+    const size_t at = text.find(between);
+    if (at == std::string_view::npos) continue;
+    std::string_view from = text.substr(0, at);
+    std::string_view to = text.substr(at + between.size());
+    if (const size_t open = from.rfind('('); open != std::string_view::npos) from = from.substr(open + 1);
+    if (from.starts_with("From ") || from.starts_with("from ")) from = from.substr(5);
+    to = to.substr(0, to.find(')'));
+    // A first day needs a day and a year.
+    const auto digits = std::count_if(from.begin(), from.end(), [](char c) { return c >= '0' && c <= '9'; });
+    const std::optional<PeriodHeading> first = digits >= 5 ? oneDateHeading(from) : std::nullopt;
+    std::optional<PeriodHeading> last = oneDateHeading(to);
+    if (!first || !first->end || !last || !last->end || *last->end <= *first->end) continue;
+    const long months = std::lround((daysBetween(*first->end, *last->end) + 1) / kMonth);
+    if (months < 1 || months > 12) continue;
+    last->months = static_cast<int>(months);
+    last->part = 0;
+    return last;
+  }
+  return std::nullopt;
+}
+
+}  // namespace
+
+std::optional<PeriodHeading> periodHeading(std::string_view text) {
+  std::optional<PeriodHeading> heading = oneDateHeading(text);
+  return heading ? heading : rangeHeading(text);
 }
 
 Date PeriodHeading::endIn(FiscalEnd fiscal) const {

@@ -52,7 +52,7 @@ JoinedRow joined(SheetRow&& given) {
   return out;
 }
 
-constexpr size_t kHeaderDepth = 60;    ///< rows searched for headings, as a reading does
+constexpr size_t kHeaderDepth = 60;  ///< rows searched for headings, as a reading does
 constexpr size_t kLongestHeading = 80;
 
 bool isHeading(const SheetCell& cell) {

@@ -122,6 +122,7 @@ class Guess {
           reading_.scale = *unit.scale;
           scaleSaid = true;
         }
+        if (!shareScale_) shareScale_ = scaleOfShares(cell.text);
       }
     }
     if (hints_.fixedCurrency) reading_.currency = *hints_.fixedCurrency;
@@ -133,6 +134,18 @@ class Guess {
                                     ? "the table names no currency"
                                     : "the table names no currency; " + reading_.currency + " is taken");
     }
+  }
+
+  /// "In millions, except share and per share data": shares are counted one by one; "... number of shares, which are in
+  /// thousands": as said.
+  static std::optional<int> scaleOfShares(const std::string& text) {
+    std::string words = normalisedLabel(text.find('(') == 0 ? text.substr(1) : text);
+    const size_t except = words.find("except");
+    if (except == std::string::npos) return std::nullopt;
+    words = words.substr(except);
+    for (size_t at = words.find("per share"); at != std::string::npos; at = words.find("per share")) words.erase(at, 9);
+    if (words.find("share") == std::string::npos) return std::nullopt;
+    return words.find("million") != std::string::npos ? 6 : words.find("thousand") != std::string::npos ? 3 : 0;
   }
 
   /// "Year ended 31 March" above or beside plain years gives the month.
@@ -291,14 +304,14 @@ class Guess {
       figures.push_back(statementRow(line));
       const auto known = hints_.remembered.find(line.concept_name);
       RowToPlace& row = rows.emplace_back();
-      row.label = line.label;
+      row.label = inSection(line.label, sections_[i]);
       row.name = "'" + line.label + "'";
       row.total = rules_.parts.ofLabel(line.label);
       row.heading = rules_.parts.ofLabel(sections_[i]);
       row.headingName = "'" + sections_[i] + "'";
       if (known != hints_.remembered.end()) row.chosen = &known->second;
       row.negative = isNegative(figures.back());
-      row.aside = noAmount(line.label);
+      row.aside = noAmount(row.label);
     }
     SumTree tree;
     if (figures.size() * reading_.columns.size() <= kMostStructured) {
@@ -335,11 +348,21 @@ class Guess {
     return below;
   }
 
+  /// "Diluted" below "Shares used in computing earnings per share" is a count, below "Earnings per share" none.
+  static std::string inSection(const std::string& label, const std::string& section) {
+    const std::string words = normalisedLabel(label);
+    if (words.find("diluted") == std::string::npos && words.find("basic") == std::string::npos) return label;
+    const std::string over = " " + normalisedLabel(section) + " ";
+    if (over.find(" shares ") != std::string::npos) return "weighted average " + words + " shares";
+    if (over.find(" per share ") != std::string::npos) return words + " per share";
+    return label;
+  }
+
   /// Why a row is no amount of the company, by its label; empty where it may be one.
   static std::string noAmount(const std::string& label) {
-    static constexpr const char* kPerShare[] = {" per share", " per ordinary share", " per common share", " par action",
-                                                " je aktie",  " por accion",         " por acción",       " per aandeel",
-                                                " per azione"};
+    static constexpr const char* kPerShare[] = {" per share",  " per ordinary share", " per common share",
+                                                " par action", " je aktie",           " por accion",
+                                                " por acción", " per aandeel",        " per azione"};
     if (label.find('%') != std::string::npos) return "a ratio";
     const std::string words = " " + normalisedLabel(label) + " ";
     for (const char* unit : kPerShare) {
@@ -351,12 +374,13 @@ class Guess {
   /// Ratios, counts and rows of a scale of their own are no parts of sums.
   [[nodiscard]] StatementRow statementRow(const TableLine& line) const {
     StatementRow row;
-    const LabelRule* rule = labels_.exactly(line.label);
+    const std::string label = inSection(line.label, sections_[static_cast<size_t>(&line - reading_.lines.data())]);
+    const LabelRule* rule = labels_.exactly(label);
     const std::string words = normalisedLabel(line.label);
     row.saysTotal = (rule != nullptr && rules_.lines.isTotal(rule->line)) ||
                     rules_.parts.ofLabel(line.label) != nullptr || words.compare(0, 6, "total ") == 0;
     const bool apart = (rule != nullptr && rule->shares) || unitHeading("in " + line.label).scale.has_value() ||
-                       !noAmount(line.label).empty();
+                       !noAmount(label).empty();
     for (const TableColumn& column : reading_.columns) {
       row.figures.emplace_back();
       const SheetCell* cell = column.included && !apart ? sheet_.at(line.row, column.column) : nullptr;
@@ -393,7 +417,7 @@ class Guess {
     const LabelRule* rule = labels_.of(line.choice.line);
     line.shares = rule != nullptr && rule->shares;
     line.balance = line.shares || part == StatementPart::Balance;
-    line.scale = reading_.scale;
+    line.scale = line.shares ? shareScale_.value_or(reading_.scale) : reading_.scale;
     const UnitHeading own = unitHeading("in " + line.label);
     if (own.scale) {
       line.scale = *own.scale;
@@ -440,6 +464,7 @@ class Guess {
   TableReading reading_;
   std::vector<std::string> sections_;  ///< by line
   std::vector<bool> signKnown_;
+  std::optional<int> shareScale_;    ///< where a title says that shares have another than the amounts
   std::vector<TableColumn> unread_;  ///< under headings that are no periods
 };
 

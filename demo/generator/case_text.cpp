@@ -30,7 +30,7 @@ std::string caseText() {
      },
      "inputs": {
        "terminal_growth": {"figure": 0.015, "said": {"reason": "Below inflation: mature end market", "author": "demo", "at": "2026-04-30T09:00:00Z"}},
-       "exit_multiple": {"figure": 6.5, "said": {"reason": "Lower quartile of peers", "author": "demo", "at": "2026-04-30T09:00:00Z"}}
+       "exit_multiple": {"figure": 6.5, "said": {"reason": "A quarter under the peers' lower quartile of 8.8: growth has gone by then", "author": "demo", "at": "2026-04-30T09:00:00Z"}}
      }},
     {"id": "base", "label": "Base", "probability": 0.5,
      "drivers": {
@@ -71,7 +71,7 @@ std::string caseText() {
      },
      "inputs": {
        "terminal_growth": {"figure": 0.02, "said": {"reason": "inflation EUR in the rate table; no real growth", "author": "demo", "at": "2026-04-30T09:00:00Z"}},
-       "exit_multiple": {"figure": 7.5, "said": {"reason": "Near the peers' median", "author": "demo", "at": "2026-04-30T09:00:00Z"}},
+       "exit_multiple": {"figure": 7.5, "said": {"reason": "About what the perpetuity implies; the peers' median of 10.3 pays for growth that has faded by then", "author": "demo", "at": "2026-04-30T09:00:00Z"}},
        "marginal_tax": {"figure": 0.25, "said": {"reason": "Statutory rate of the home country", "author": "demo", "at": "2026-04-30T09:00:00Z"}}
      }},
     {"id": "best", "label": "Best", "probability": 0.25,
@@ -84,7 +84,7 @@ std::string caseText() {
                                    "said": {"reason": "Scale of the boom years", "author": "demo", "at": "2026-04-30T09:00:00Z"}}
      },
      "inputs": {
-       "exit_multiple": {"figure": 8.5, "said": {"reason": "Upper quartile of peers", "author": "demo", "at": "2026-04-30T09:00:00Z"}}
+       "exit_multiple": {"figure": 8.5, "said": {"reason": "Just under the peers' lower quartile of 8.8", "author": "demo", "at": "2026-04-30T09:00:00Z"}}
      }}
   ],
   "peers": {

@@ -90,8 +90,8 @@ class OdsReader {
         const int times = std::min(repeats(node, "number-columns-repeated"), kMostColumns);
         if (isHidden(node)) hiddenColumns_.emplace_back(column_, column_ + times - 1);
         column_ = std::min(column_ + times, kMostColumns);
-      } else if (depth < kDeepestGroup && (local == "table-columns" || local == "table-column-group" ||
-                                           local == "table-header-columns")) {
+      } else if (depth < kDeepestGroup &&
+                 (local == "table-columns" || local == "table-column-group" || local == "table-header-columns")) {
         readColumns(node, depth + 1);
       }
     }
@@ -207,9 +207,9 @@ class OdsReader {
   std::string name_;
   xml::Pace pace_;
   Workbook workbook_;
-  std::set<std::string> unshown_;                    ///< styles of tables
+  std::set<std::string> unshown_;                   ///< styles of tables
   std::vector<std::pair<int, int>> hiddenColumns_;  ///< first and last, of the sheet being read
-  std::set<int> leftOut_;                            ///< hidden columns that hold something
+  std::set<int> leftOut_;                           ///< hidden columns that hold something
   int row_ = 0, column_ = 0, hiddenRows_ = 0;
   std::size_t cells_ = 0;
 };

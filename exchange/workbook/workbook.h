@@ -31,7 +31,8 @@ Result<Workbook> readXlsx(std::string_view content, const std::string& name, con
 Result<Workbook> readOds(std::string_view content, const std::string& name, const StopCheck& stopped = {});
 
 /// Tables of a saved web page (HTML), one sheet each, what lies within another table apart. Figures stand under the
-/// heading that spans them. Rows, columns and tables that are not displayed are left out with a warning. No script is run and nothing is fetched.
+/// heading that spans them. Rows, columns and tables that are not displayed are left out with a warning. No script is
+/// run and nothing is fetched.
 Result<Workbook> readWebTables(std::string_view content, const std::string& name, const StopCheck& stopped = {});
 
 /// Comma, semicolon or tab separated text, UTF-8: CSV files and cells pasted from other programs.

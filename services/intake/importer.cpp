@@ -477,6 +477,9 @@ Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files,
         p.warnings.push_back("it says that its period ends on " + dateText(*p.filer.periodEnd) +
                              "; its latest full year ends on " + dateText(*p.incoming.document.periodEnd));
       }
+      // A correction goes after what it corrects, however little it holds.
+      std::optional<Date>& ends = p.incoming.document.periodEnd;
+      if (p.filer.periodEnd && ends && *ends < *p.filer.periodEnd) ends = p.filer.periodEnd;
     } else {
       p.incoming.document.name = files[i].name;
       p.incoming.document.kind = exchange::contentKindText(p.kind);

@@ -5,6 +5,7 @@
 #include "services/reports/report.h"
 #include "services/text/text_cells.h"
 #include "services/views/history_figures.h"
+#include "services/views/ranked_findings.h"
 
 namespace zl::services {
 namespace {
@@ -194,24 +195,37 @@ std::string reviewText(const Snapshot& s) {
 
 Json findingsJson(const Snapshot& s) {
   Json list = Json::array();
-  for (const Finding& f : s.findings) {
+  const RankedFindings ranked = rankedFindings(s);
+  const auto add = [&](const RankedFinding& r, size_t at) {
+    const Finding& f = s.findings[at];
     Json item{
         {"monitor", f.monitor}, {"severity", severityWord(f.severity)}, {"stop", stopWord(f.stop)}, {"text", f.text}};
     if (!f.row.empty()) item["row"] = f.row;
+    if (!f.scenario.empty()) item["scenario"] = f.scenario;
     if (f.column >= 0) item["period"] = s.periodOf(f.column);
+    if (r.hasShare()) item["moves"] = r.share.value();
     if (!f.acknowledged.empty()) item["acknowledged"] = f.acknowledged;
     list.push_back(std::move(item));
+  };
+  for (const auto* part : {&ranked.shown, &ranked.folded}) {
+    for (const RankedFinding& r : *part) {
+      add(r, r.finding);
+      for (const size_t alike : r.alike) add(r, alike);
+    }
   }
   return list;
 }
 
 std::string findingsText(const Snapshot& s) {
   if (s.findings.empty()) return "no findings\n";
+  const RankedFindings ranked = rankedFindings(s);
   std::string out;
-  for (const Finding& f : s.findings) {
-    out += fmt::format("{:<8} {:<11} {}: {}{}\n", severityWord(f.severity), stopWord(f.stop), f.monitor, f.text,
+  for (const RankedFinding& r : ranked.shown) {
+    const Finding& f = s.findings[r.finding];
+    out += fmt::format("{:<8} {:<11} {}: {}{}\n", severityWord(f.severity), stopWord(f.stop), f.monitor, textOf(r, s),
                        f.acknowledged.empty() ? "" : "  (acknowledged: " + f.acknowledged + ")");
   }
+  if (const std::string folded = foldedText(ranked, s); !folded.empty()) out += fmt::format("{:<20} {}\n", "", folded);
   return out;
 }
 

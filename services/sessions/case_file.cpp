@@ -4,7 +4,10 @@
 #include <iterator>
 #include <set>
 
+#include "core/peers/peer.h"
+#include "core/quantity/number_text.h"
 #include "exchange/json/case_json.h"
+#include "services/text/likely_names.h"
 
 namespace zl::services {
 
@@ -41,6 +44,43 @@ Status checkNames(const Case& c, const Session& session, const std::string& sour
     for (const auto& [name, choice] : s.inputs) {
       if (known.count(name) == 0) return unknown("n input '", name, s);
     }
+  }
+  return {};
+}
+
+/// What a file says of years, concepts and peers that this company does not have, and that the present case does not
+/// hold already, is a slip of the pen too.
+Status checkSubjects(const Case& c, const Session& session, const std::string& source) {
+  const Snapshot& s = *session.now();
+  const Case& present = s.caseOf();
+  std::set<std::string> years;
+  for (const FiscalYear& year : (s.filed->ahead ? *s.filed->ahead : s.filed->statements).years()) {
+    years.insert(std::to_string(year.label()));
+  }
+  const auto unknown = [&](const std::string& what, const std::string& name, const std::set<std::string>& known) {
+    return fail(ErrorKind::BadInput, "there is no " + what + " '" + name + "'", source, likelyNames(name, known));
+  };
+  for (const auto& [year, reason] : c.exceptional) {
+    if (present.exceptional.count(year) == 0 && years.count(std::to_string(year)) == 0)
+      return unknown("filed year", std::to_string(year), years);
+  }
+  for (const auto& [cell, adjustment] : c.adjustments) {
+    if (present.adjustments.count(cell) == 0 && years.count(std::to_string(cell.second)) == 0)
+      return unknown("filed year", std::to_string(cell.second), years);
+  }
+  if (c.baseYear != 0 && c.baseYear != present.baseYear && years.count(std::to_string(c.baseYear)) == 0)
+    return unknown("filed year", std::to_string(c.baseYear), years);
+  std::set<std::string> concepts;
+  for (const Fact& fact : s.evidence->facts) concepts.insert(fact.concept_name);
+  for (const auto& [name, choice] : c.lines) {
+    if (present.lines.count(name) == 0 && concepts.count(name) == 0) return unknown("filed concept", name, concepts);
+  }
+  std::set<std::string> peers;
+  for (const Peer& peer : s.market->peers) {
+    for (const Multiple m : kMultiples) peers.insert(peerChoiceKey(peer.id, m));
+  }
+  for (const auto& [key, choice] : c.peers) {
+    if (present.peers.count(key) == 0 && peers.count(key) == 0) return unknown("peer's multiple", key, peers);
   }
   return {};
 }
@@ -98,7 +138,13 @@ Status applyCaseText(Session& session, const std::string& text, const std::strin
                   source, "Export anew, or say that the file goes over them (undo takes that back)");
     }
   }
+  if (c->scenario(kBase) != nullptr && !probabilitiesSumToOne(*c)) {
+    return fail(ErrorKind::BadInput,
+                "the probabilities sum to " + groupedNumber(probabilitySum(*c) * 100, 1) + " %, not to 100 %", source,
+                "Correct the probabilities of its scenarios");
+  }
   if (Status s = checkNames(*c, session, source); !s) return s;
+  if (Status s = checkSubjects(*c, session, source); !s) return s;
   // A file may leave open where its outlook starts: here, where the company's does.
   if (c->baseYear == 0) c->baseYear = session.now()->years().back().label();
   return session.apply({std::move(*c), "Apply " + source});

@@ -68,7 +68,8 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
     filed->choices[concept_name] = choice;
   }
   for (const Fact& fact : evidence.facts) {
-    if (isOfCover(fact.concept_name)) filed->choices.try_emplace(fact.concept_name, LineChoice{"", 1, "of the cover page"});
+    if (isOfCover(fact.concept_name))
+      filed->choices.try_emplace(fact.concept_name, LineChoice{"", 1, "of the cover page"});
     if (fact.unit.str().ends_with("/shares")) {
       filed->choices.try_emplace(fact.concept_name, LineChoice{"", 1, "an amount per share"});
     }

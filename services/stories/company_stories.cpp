@@ -82,7 +82,7 @@ Story marketStory(const Snapshot& s, MarketFigure which, const std::string& labe
       reads(s, story, model::Role::OwnersProfit, base);
       break;
     case MarketFigure::FreeCashYield:
-      story.lines.emplace_back("free cash flow of the base year over the market value of equity");
+      story.lines.emplace_back("simple free cash flow of the base year over the market value of equity");
       reads(s, story, model::Role::SimpleFreeCash, base);
       reads(s, story, model::Role::MarketEquity);
       break;

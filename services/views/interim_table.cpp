@@ -2,28 +2,72 @@
 
 #include <algorithm>
 #include <functional>
+#include <optional>
 
 #include "core/history/statistics.h"
 
 namespace zl::services {
 namespace {
 
-/// Whether an expression, through the rows it names, reads another period than its own.
-bool looksElsewhere(const model::Model& m, const model::Expr& e, int depth) {
-  if (e.lag != 0 || e.op == model::Op::Average || e.op == model::Op::Total || e.anchor != model::Anchor::Here)
-    return true;
-  if (e.op == model::Op::Ref && e.row.known() && depth < 64) {
-    const model::Row& row = m[e.row];
-    if (row.history && looksElsewhere(m, *row.history, depth + 1)) return true;
-  }
-  return std::any_of(e.args.begin(), e.args.end(),
-                     [&](const model::Expr& arg) { return looksElsewhere(m, arg, depth); });
-}
+/// What the rules of a row read, under the choices of a case: branches that those leave out do not count.
+class RuleReader {
+ public:
+  RuleReader(const model::Model& m, const Case& c) : m_(m), c_(c) {}
 
-bool isShown(const model::Model& m, const model::Row& row, Basis basis) {
+  /// Whether an expression, through the rows it names, reads another period than its own, or (with `balances`) a
+  /// balance.
+  [[nodiscard]] bool looksElsewhere(const model::Expr& e, bool balances, int depth = 0) const {
+    if (e.lag != 0 || e.op == model::Op::Average || e.op == model::Op::Total || e.anchor != model::Anchor::Here)
+      return true;
+    if (e.op == model::Op::If && e.args.size() == 3) {
+      if (const std::optional<bool> taken = decided(e.args[0]))
+        return looksElsewhere(e.args[*taken ? 1 : 2], balances, depth);
+    }
+    if (e.op == model::Op::Ref && e.row.known() && depth < 64) {
+      const model::Row& row = m_[e.row];
+      if (balances && row.timing == model::Timing::Balance) return true;
+      if (row.history && looksElsewhere(*row.history, balances, depth + 1)) return true;
+    }
+    return std::any_of(e.args.begin(), e.args.end(),
+                       [&](const model::Expr& arg) { return looksElsewhere(arg, balances, depth); });
+  }
+
+ private:
+  /// Whether a condition on a choice or a constant of the case holds; nothing where it stands on figures.
+  [[nodiscard]] std::optional<bool> decided(const model::Expr& condition) const {
+    if (condition.args.size() != 2) return std::nullopt;
+    const model::Expr& asked = condition.args[0];
+    const model::Expr& against = condition.args[1];
+    if (asked.op != model::Op::Ref || !asked.row.known() || against.op != model::Op::Number) return std::nullopt;
+    if (m_[asked.row].declared != model::Declared::Input) return std::nullopt;
+    const Figure stands = assumedInput(m_, c_, asked.row);
+    if (!stands.hasValue()) return std::nullopt;
+    if (condition.op == model::Op::Is) return stands.value() == against.number;
+    if (condition.op == model::Op::Greater) return stands.value() > against.number;
+    return std::nullopt;
+  }
+
+  const model::Model& m_;
+  const Case& c_;
+};
+
+/// Of a quarter: what was filed, and what follows from that quarter's flows alone.
+bool isShown(const RuleReader& reader, const model::Row& row, Basis basis) {
   if (row.timing == model::Timing::Constant || (!row.historyFiled && !row.history)) return false;
   if (basis == Basis::Trailing || row.historyFiled) return true;
-  return row.kind == Kind::Money && !looksElsewhere(m, *row.history, 0);
+  const bool rate = row.kind == Kind::Ratio || row.kind == Kind::Multiple;
+  return (rate || row.kind == Kind::Money) && !reader.looksElsewhere(*row.history, rate);
+}
+
+/// Columns of the filed years that follow one another up to the one before `year`.
+std::vector<int> yearsBefore(const Snapshot& s, int year) {
+  std::vector<int> columns;
+  const std::vector<FiscalYear>& years = s.years();
+  for (int c = static_cast<int>(years.size()) - 1; c >= 0; --c) {
+    const int label = years[static_cast<size_t>(c)].label();
+    if (label == year - 1 - static_cast<int>(columns.size())) columns.insert(columns.begin(), c);
+  }
+  return columns;
 }
 
 int index(const FiscalQuarter& q) {
@@ -48,25 +92,43 @@ InterimTable interimTable(const Snapshot& s, Basis basis) {
   for (int at = first; at <= last; ++at) {
     table.periods.push_back("Q" + std::to_string(at % 4 + 1) + " " + std::to_string(at / 4));
   }
+  const RuleReader reader(m, s.caseOf());
   for (size_t r = 0; r < m.rows.size(); ++r) {
-    if (isShown(m, m.rows[r], basis)) table.rows.push_back({model::RowId(r), std::vector<Figure>(quarterAt.size())});
+    if (isShown(reader, m.rows[r], basis))
+      table.rows.push_back({model::RowId(r), std::vector<Figure>(quarterAt.size())});
   }
   // The same quarter of successive years is a history of its own, by the same rules.
   for (int phase = 0; phase < 4; ++phase) {
     std::vector<size_t> columns;
     for (size_t at = static_cast<size_t>(phase); at < quarterAt.size(); at += 4) columns.push_back(at);
     if (columns.empty()) continue;
-    const auto filed = [&](const std::string& name, int column) {
-      const int quarter = quarterAt[columns[static_cast<size_t>(column)]];
-      const model::RowId row = m.find(name);
-      if (quarter < 0 || !row.known()) return Figure::absent("not reported");
-      if (m[row].timing == model::Timing::Balance) return interim.balance(name, quarter);
-      return basis == Basis::Quarters ? interim.quarter(name, quarter) : interim.trailing(name, quarter);
+    // Twelve months that end with the year are the year: those before the first quarter are filed as years.
+    const std::vector<int> earlier =
+        phase == 3 ? yearsBefore(s, (static_cast<int>(columns.front()) + first) / 4) : std::vector<int>();
+    const auto told = [&](Basis by) {
+      const int ahead = by == Basis::Trailing ? static_cast<int>(earlier.size()) : 0;
+      const auto filed = [&, ahead, by](const std::string& name, int column) {
+        const model::RowId row = m.find(name);
+        if (!row.known()) return Figure::absent("not reported");
+        if (column < ahead) return s.filed->statements.at(name, earlier[static_cast<size_t>(column)]).figure;
+        const int quarter = quarterAt[columns[static_cast<size_t>(column - ahead)]];
+        if (quarter < 0) return Figure::absent("not reported");
+        if (m[row].timing == model::Timing::Balance) return interim.balance(name, quarter);
+        return by == Basis::Quarters ? interim.quarter(name, quarter) : interim.trailing(name, quarter);
+      };
+      return model::HistoryTable(m, {ahead + static_cast<int>(columns.size()), s.caseOf().horizon}, filed,
+                                 [&](model::RowId row) { return assumedInput(m, s.caseOf(), row); });
     };
-    const model::HistoryTable history(m, {static_cast<int>(columns.size()), s.caseOf().horizon}, filed,
-                                      [&](model::RowId row) { return assumedInput(m, s.caseOf(), row); });
+    const model::HistoryTable trailing = told(Basis::Trailing);
+    const std::optional<model::HistoryTable> quarters =
+        basis == Basis::Quarters ? std::optional(told(Basis::Quarters)) : std::nullopt;
     for (InterimRow& row : table.rows) {
-      for (size_t c = 0; c < columns.size(); ++c) row.figures[columns[c]] = history.at(row.row, static_cast<int>(c));
+      // A balance is the same whatever the flows beside it are counted over.
+      const bool ofQuarter = quarters && m[row.row].timing != model::Timing::Balance;
+      for (size_t c = 0; c < columns.size(); ++c) {
+        row.figures[columns[c]] = ofQuarter ? quarters->at(row.row, static_cast<int>(c))
+                                            : trailing.at(row.row, static_cast<int>(c + earlier.size()));
+      }
     }
   }
   return table;

@@ -326,7 +326,7 @@ TEST_F(OutlookWindow, AFindingIsAcceptedWithAReason) {
   auto* why = find<QLineEdit>("acknowledgeReason");
   const QString title = find<QWidget>("stop3")->accessibleDescription();
   list->setCurrentRow(0);
-  ASSERT_TRUE(list->currentItem()->text().contains(QStringLiteral("Free cash flow of the base year")));
+  ASSERT_TRUE(list->currentItem()->text().contains(QStringLiteral("Free cash flow to the firm of the base year")));
   EXPECT_FALSE(find<QPushButton>("acknowledge")->isEnabled()) << "a reason is asked for";
   why->setFocus();
   QTest::keyClicks(why, QStringLiteral("the recall is over"));

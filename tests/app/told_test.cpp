@@ -231,7 +231,7 @@ TEST_F(Told, StoriesEndAtFactsRecordsAndTables) {
        "EV to EBITDA",
        0,
        {"8.44 ×", "526.4   Market value", "115.1   Claims before shareholders, net of associates",
-        "76.0   EBITDA on the chosen basis 2025"}},
+        "76.0   EBITDA before exceptional items, chosen basis 2025"}},
       {Qt::Key_1, "market", "Low of 52 weeks", 0, {"595.7 GBX", "on 2025-07-29", "from prices.csv"}},
       {Qt::Key_1, "keyFigures", "Organic growth", 0, {"(3.0) %", "723.7   Revenue 2025", "746.1   Revenue 2024"}},
       {Qt::Key_1,

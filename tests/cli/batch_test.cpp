@@ -159,6 +159,28 @@ TEST_F(Batch, CasesThatDoNotFitAreRefusedAndNothingChanges) {
   refuse([](Json& j) { j["scenarios"][1]["drivers"]["gamma"] = j["scenarios"][1]["drivers"]["beta"]; },
          "no model has a driver 'gamma' (Base)");
   refuse([](Json& j) { j["version"] = 7; }, "the case has version 7");
+  refuse([](Json& j) { j["scenarios"][1]["probability"] = 0.7; }, "probabilities");
+  refuse([](Json& j) { j["scenarios"][1]["inputs"]["terminal_choice"] = {{"figure", 0.5}}; }, "perpetual_growth");
+  refuse(
+      [](Json& j) {
+        j["exceptional_years"].push_back({{"year", 1999}, {"reason", "long ago"}});
+      },
+      "there is no filed year '1999'");
+  refuse(
+      [](Json& j) {
+        j["peers"]["brackenfield/price-earnings"] = {{"in", false}, {"reason", "odd"}};
+      },
+      "There are brackenfeld/price-earnings");
+  refuse(
+      [](Json& j) {
+        j["peers"]["brackenfeld/price-sales"] = {{"in", false}, {"reason", "odd"}};
+      },
+      "there is no peer's multiple 'brackenfeld/price-sales'");
+  refuse(
+      [](Json& j) {
+        j["lines"]["ifrs-full:Revenues"] = {{"line", "revenue"}, {"weight", 1}};
+      },
+      "There are ifrs-full:Revenue,");
 }
 
 TEST_F(Batch, EveryCommandExplainsItself) {
@@ -209,6 +231,8 @@ TEST_F(Batch, ConceptsMoveAndRestatementsChoose) {
   ASSERT_EQ(zledger({"undo", book()}), 0);
   receivables();
   EXPECT_EQ(out_, before);
+  EXPECT_EQ(zledger({"map", book(), "vsh:OrderBacklogs=receivables"}), 1);
+  EXPECT_THAT(err_, testing::HasSubstr("There are vsh:OrderBacklog,"));
   EXPECT_EQ(zledger({"map", book(), "vsh:OrderBacklog"}), 1);
   EXPECT_THAT(err_, testing::HasSubstr("names no standard line"));
 

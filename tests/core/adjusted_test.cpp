@@ -38,9 +38,10 @@ TEST(Adjusted, TaxTypedByHandIsNotReckonedAgain) {
   c.adjustments[{"tax", 2024}] = {5, {}};
   c.adjustments[{"ebit", 2024}] = {-20, {}};
   const auto shifts = shiftsOf(c, test::shippedModel(), shippedTies(), Figure::of(0.25));
-  EXPECT_DOUBLE_EQ(shifts.at({"ebit", 2024}).amount, 80) << "its own adjustment and what its parts carry";
+  EXPECT_DOUBLE_EQ(shifts.at({"ebit", 2024}).amount, -20) << "what was typed, not that on top of what its parts carry";
+  EXPECT_THAT(shifts.at({"ebit", 2024}).why.back(), testing::HasSubstr("from its parts, the other"));
   EXPECT_DOUBLE_EQ(shifts.at({"tax", 2024}).amount, 5);
-  EXPECT_DOUBLE_EQ(shifts.at({"net_income", 2024}).amount, 75);
+  EXPECT_DOUBLE_EQ(shifts.at({"net_income", 2024}).amount, -25);
   c.adjustments = {{{"operating_cash_flow", 2024}, {12, {}}}};
   EXPECT_EQ(shiftsOf(c, test::shippedModel(), shippedTies(), Figure::of(0.25)).size(), 1u)
       << "a normal cash flow moves no profit";

@@ -51,6 +51,12 @@ TEST(Path, ShapesByStageCycleAndDistanceByHand) {
   const auto run = [&](const Path& path) { return values(figuresOf(path, six)); };
   EXPECT_THAT(run(pathOf(Shape::Steps, {}, {8.0, 5.0, 2.0})), testing::ElementsAre(8, 8, 5, 2, 2, 2));
   EXPECT_THAT(run(pathOf(Shape::Steps, {}, {std::nullopt, 5.0})), testing::ElementsAre(10, 10, 5, 5, 5, 5));
+  // A typed start stands in place of the last actual, 10, whatever the shape.
+  for (Shape shape : {Shape::Typed, Shape::Steps, Shape::Hold}) {
+    Path started = pathOf(shape, {}, {std::nullopt});
+    started.start = 4.0;
+    EXPECT_THAT(run(started), testing::Each(4)) << shapeWord(shape);
+  }
   Path recovery = pathOf(Shape::Recovery, 22.0);
   recovery.to = 4;
   EXPECT_THAT(run(recovery), testing::ElementsAre(13, 16, 19, 22, 22, 22));

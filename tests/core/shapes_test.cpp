@@ -140,7 +140,8 @@ TEST(Untold, WhatATotalLeavesIsTheRestWhereConceptsAreLeftOut) {
   const StatementShapes shapes{{}, {}, {}, *parseUntold(text, ties, "t")};
   const auto rules = *MappingRules::parse(
       "year = year\ndebts = debts\nshort = short\nshortother? = shortother\nlong = long | rentCurrent\n"
-      "longother? = longother\n", "r");
+      "longother? = longother\n",
+      "r");
   struct Filed {
     std::map<std::string, const char*> facts;
     double shortOther, longOther;
@@ -168,8 +169,7 @@ TEST(Untold, WhatATotalLeavesIsTheRestWhereConceptsAreLeftOut) {
     };
     file("year", "1", true);
     for (const auto& [name, figure] : filed.facts) file(name, figure, false);
-    const StandardStatements s =
-        StandardStatements::build(facts, rules, "EUR").shaped(shapes, facts, filed.leftOut);
+    const StandardStatements s = StandardStatements::build(facts, rules, "EUR").shaped(shapes, facts, filed.leftOut);
     EXPECT_EQ(s.at("shortother", 0).figure.valueOr(0), filed.shortOther) << facts.size();
     EXPECT_EQ(s.at("longother", 0).figure.valueOr(0), filed.longOther) << facts.size();
     const bool whole = filed.leftOut && filed.shortOther + filed.longOther > 0;

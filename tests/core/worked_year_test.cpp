@@ -154,7 +154,11 @@ TEST_F(WorkedYear, FreeCashFlowAndCapital) {
   EXPECT_NEAR(year(e, "nopat"), 118, 1e-9);
   EXPECT_NEAR(year(e, "fcff"), 65, 1e-9);  // 118 + 60 - 66 - 11 - 14 - 22
   EXPECT_NEAR(year(e, "fcff_from_cash_flow"), 65, 1e-9);
-  EXPECT_NEAR(year(e, "reinvestment"), 53, 1e-9);
+  EXPECT_NEAR(year(e, "reinvestment"), 31, 1e-9) << "what was paid for businesses is no reinvestment unless so chosen";
+  choose("reinvestment_choice", 1);
+  const Evaluation with = m_.evaluate();
+  EXPECT_NEAR(year(with, "reinvestment"), 53, 1e-9);
+  EXPECT_NEAR(year(with, "fcff"), 65, 1e-9) << "free cash flow is after it either way";
   // Other: 40 - 30 - 40 * 25 % = 0. 140 + 500 + 150 = 790 before; 154 + 517 + 172 = 843 after.
   EXPECT_NEAR(year(e, "invested_capital", 1), 790, 1e-9);
   EXPECT_NEAR(year(e, "invested_capital"), 843, 1e-9);

@@ -159,7 +159,8 @@ TEST(Ods, WhatIsHiddenIsLeftOut) {
 TEST(Tables, SignsInCellsOfTheirOwnGoToTheirFigures) {
   // As pasted from a page: the heading stands over the sign, the figure beside it, brackets apart.
   const auto read = readTables(
-      ";2024;;;2023;;\n;\xC2\xA3;;;\xC2\xA3;;\nSales;\xC2\xA3;1,250;;\xC2\xA3;1,100;\nLoss;;(30;);;(20;)\nNet;;12;;;11;\n",
+      ";2024;;;2023;;\n;\xC2\xA3;;;\xC2\xA3;;\nSales;\xC2\xA3;1,250;;\xC2\xA3;1,100;\nLoss;;(30;);;(20;)\nNet;;12;;;11;"
+      "\n",
       ContentKind::PlainTable, "t.csv");
   ASSERT_TRUE(read) << read.error().text();
   const Sheet& sheet = read->sheets.at(0);
@@ -168,8 +169,12 @@ TEST(Tables, SignsInCellsOfTheirOwnGoToTheirFigures) {
     return cell == nullptr ? std::string() : cell->text;
   };
   EXPECT_EQ(text(1, 1), "\xC2\xA3") << "a unit of its own stays";
-  EXPECT_EQ(text(2, 1), "\xC2\xA3""1,250");
-  EXPECT_EQ(text(2, 4), "\xC2\xA3""1,100");
+  EXPECT_EQ(text(2, 1),
+            "\xC2\xA3"
+            "1,250");
+  EXPECT_EQ(text(2, 4),
+            "\xC2\xA3"
+            "1,100");
   EXPECT_EQ(text(3, 1), "(30)");
   EXPECT_EQ(text(4, 4), "11");
   EXPECT_EQ(sheet.at(4, 4)->column, 5) << "and still says where it was written";
@@ -205,13 +210,6 @@ TEST(Ods, BombsAndDamageAreRefused) {
               HasSubstr("more cells than are read"));
   EXPECT_THAT(readOds(odsOf(row("table:number-rows-repeated=\"-5\"")), "b").error().text(),
               HasSubstr("no number of repeats"));
-  EXPECT_THAT(
-      readOds(odsOf("<table:table><table:table-row><table:table-cell office:value-type=\"float\" office:value=\"inf\"/>"
-                    "</table:table-row></table:table>"),
-              "b")
-          .error()
-          .text(),
-      HasSubstr("'inf' is not a number"));
   EXPECT_THAT(readOds(archiveOf({{"content.xml", "<a/>"}}), "b").error().text(), HasSubstr("no spreadsheet"));
   EXPECT_THAT(readOds(archiveOf({{"other.xml", "<a/>"}}), "b").error().text(), HasSubstr("the part is missing"));
   std::string groups;

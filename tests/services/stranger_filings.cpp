@@ -106,12 +106,13 @@ constexpr Tagged kEuBalance[] = {
     {'B', "ifrs-full:NumberOfSharesOutstanding", "Shares outstanding", "Shares"},
     {'C', "ifrs-full:CashFlowsFromUsedInOperatingActivities", "Cash flow from operations", "OperatingFlow",
      "ifrs-full:IncreaseDecreaseInCashAndCashEquivalents"},
-    {'C', "ifrs-full:PurchaseOfPropertyPlantAndEquipmentClassifiedAsInvestingActivities", "Capital expenditure", "Capex",
-     "ifrs-full:CashFlowsFromUsedInInvestingActivities", -1},
+    {'C', "ifrs-full:PurchaseOfPropertyPlantAndEquipmentClassifiedAsInvestingActivities", "Capital expenditure",
+     "Capex", "ifrs-full:CashFlowsFromUsedInInvestingActivities", -1},
     {'C', "ifrs-full:CashFlowsFromUsedInInvestingActivities", "Cash flow from investing", "-Capex",
      "ifrs-full:IncreaseDecreaseInCashAndCashEquivalents"},
     {'C', "own:NetMovementOfBorrowings", "Net movement of borrowings", "Borrowed",
-     "ifrs-full:CashFlowsFromUsedInFinancingActivities", 1, "ifrs-full:ProceedsFromBorrowingsClassifiedAsFinancingActivities"},
+     "ifrs-full:CashFlowsFromUsedInFinancingActivities", 1,
+     "ifrs-full:ProceedsFromBorrowingsClassifiedAsFinancingActivities"},
     {'C', "ifrs-full:DividendsPaidClassifiedAsFinancingActivities", "Dividends paid", "Dividends",
      "ifrs-full:CashFlowsFromUsedInFinancingActivities", -1},
     {'C', "ifrs-full:CashFlowsFromUsedInFinancingActivities", "Cash flow from financing", "FinancingFlow",
@@ -187,7 +188,8 @@ std::string dayAfter(const std::string& end) {
   return end.substr(0, 8) + std::to_string(std::stoi(end.substr(8)) + 1);
 }
 
-constexpr const char* kLink = "xmlns:link=\"http://www.xbrl.org/2003/linkbase\" xmlns:xlink=\"http://www.w3.org/1999/xlink\"";
+constexpr const char* kLink =
+    "xmlns:link=\"http://www.xbrl.org/2003/linkbase\" xmlns:xlink=\"http://www.w3.org/1999/xlink\"";
 
 /// One report: its page, its schema and its linkbases.
 class Report {
@@ -244,14 +246,15 @@ class Report {
       std::set<std::string> named;
       for (const Tagged& row : manner_.rows) {
         if (row.part != part || *row.sum == 0) continue;
-        arcs += "<link:calculationArc xlink:type=\"arc\" "
-                "xlink:arcrole=\"http://www.xbrl.org/2003/arcrole/summation-item\" xlink:from=\"" +
-                id(row.sum) + "\" xlink:to=\"" + id(row.name) + "\" weight=\"" + std::to_string(row.weight) +
-                "\" order=\"1\"/>";
+        arcs +=
+            "<link:calculationArc xlink:type=\"arc\" "
+            "xlink:arcrole=\"http://www.xbrl.org/2003/arcrole/summation-item\" xlink:from=\"" +
+            id(row.sum) + "\" xlink:to=\"" + id(row.name) + "\" weight=\"" + std::to_string(row.weight) +
+            "\" order=\"1\"/>";
         named.insert({row.sum, row.name});
       }
-      links += "<link:calculationLink xlink:type=\"extended\" xlink:role=\"http://" + manner_.file +
-               ".example/role/" + part + "\">" + locators(named) + arcs + "</link:calculationLink>";
+      links += "<link:calculationLink xlink:type=\"extended\" xlink:role=\"http://" + manner_.file + ".example/role/" +
+               part + "\">" + locators(named) + arcs + "</link:calculationLink>";
     }
     return linkbase(links);
   }
@@ -263,10 +266,11 @@ class Report {
       std::set<std::string> named{"own:StatementAbstract"};
       for (const Tagged& row : manner_.rows) {
         if (row.part != part) continue;
-        arcs += "<link:presentationArc xlink:type=\"arc\" "
-                "xlink:arcrole=\"http://www.xbrl.org/2003/arcrole/parent-child\" "
-                "xlink:from=\"own_StatementAbstract\" xlink:to=\"" +
-                id(row.name) + "\"/>";
+        arcs +=
+            "<link:presentationArc xlink:type=\"arc\" "
+            "xlink:arcrole=\"http://www.xbrl.org/2003/arcrole/parent-child\" "
+            "xlink:from=\"own_StatementAbstract\" xlink:to=\"" +
+            id(row.name) + "\"/>";
         named.insert(row.name);
       }
       links += "<link:presentationLink xlink:type=\"extended\">" + locators(named) + arcs + "</link:presentationLink>";
@@ -280,9 +284,10 @@ class Report {
     std::set<std::string> named;
     for (const Tagged& row : manner_.rows) {
       if (*row.wider == 0) continue;
-      arcs += "<link:definitionArc xlink:type=\"arc\" "
-              "xlink:arcrole=\"http://www.esma.europa.eu/xbrl/esef/arcrole/wider-narrower\" xlink:from=\"" +
-              id(row.wider) + "\" xlink:to=\"" + id(row.name) + "\"/>";
+      arcs +=
+          "<link:definitionArc xlink:type=\"arc\" "
+          "xlink:arcrole=\"http://www.esma.europa.eu/xbrl/esef/arcrole/wider-narrower\" xlink:from=\"" +
+          id(row.wider) + "\" xlink:to=\"" + id(row.name) + "\"/>";
       named.insert({row.wider, row.name});
     }
     return linkbase("<link:definitionLink xlink:type=\"extended\">" + locators(named) + arcs +
@@ -311,8 +316,8 @@ class Report {
     std::string all;
     for (const std::string& name : names) {
       const std::string where = name.rfind("own:", 0) == 0 ? stem() + ".xsd" : "https://taxonomy.example/core.xsd";
-      all += "<link:loc xlink:type=\"locator\" xlink:label=\"" + id(name) + "\" xlink:href=\"" + where + "#" + id(name) +
-             "\"/>";
+      all += "<link:loc xlink:type=\"locator\" xlink:label=\"" + id(name) + "\" xlink:href=\"" + where + "#" +
+             id(name) + "\"/>";
     }
     return all;
   }
@@ -344,8 +349,7 @@ class Report {
     const bool count = std::string(row.figure) == "Shares";
     for (int year = year_; year > year_ - (row.part == 'B' ? manner_.balances : manner_.flows) && year >= first_;
          --year) {
-      const long figure =
-          figureOf(company_.stranger.economy.years[static_cast<size_t>(year - first_)], row.figure);
+      const long figure = figureOf(company_.stranger.economy.years[static_cast<size_t>(year - first_)], row.figure);
       const std::string number = digits(figure < 0 ? -figure : figure);
       cells += "<td>" + std::string(figure < 0 ? "(" : "") + "<ix:nonFraction name=\"" + row.name + "\" contextRef=\"" +
                (row.part == 'B' ? "i" : "d") + std::to_string(year) + "\" unitRef=\"" + (count ? "shares" : "money") +
@@ -365,9 +369,8 @@ class Report {
   }
 
   [[nodiscard]] std::string resources() const {
-    const std::string entity =
-        "<xbrli:entity><xbrli:identifier scheme=\"http://standards.iso.org/iso/17442\">" + manner_.file +
-        "</xbrli:identifier></xbrli:entity>";
+    const std::string entity = "<xbrli:entity><xbrli:identifier scheme=\"http://standards.iso.org/iso/17442\">" +
+                               manner_.file + "</xbrli:identifier></xbrli:entity>";
     std::string all;
     for (int year = year_; year > year_ - manner_.flows && year >= first_; --year) {
       const std::string y = std::to_string(year);
@@ -392,15 +395,14 @@ class Report {
 std::pair<std::string, std::string> packageOf(const Report& r, bool european) {
   const std::string stem = r.stem();
   if (!european) {
-    return {stem + ".zip",
-            archiveOf({{stem + ".htm", r.page()},
-                       {stem + ".xsd", r.schema()},
-                       {stem + "_cal.xml", r.calculation()},
-                       {stem + "_def.xml", r.definition()},
-                       {stem + "_lab.xml", r.labels()},
-                       {stem + "_pre.xml", r.presentation()},
-                       {"ex-31.htm", "<html><body><p>I certify what is above.</p></body></html>"},
-                       {"logo.jpg", "\xFF\xD8\xFF"}})};
+    return {stem + ".zip", archiveOf({{stem + ".htm", r.page()},
+                                      {stem + ".xsd", r.schema()},
+                                      {stem + "_cal.xml", r.calculation()},
+                                      {stem + "_def.xml", r.definition()},
+                                      {stem + "_lab.xml", r.labels()},
+                                      {stem + "_pre.xml", r.presentation()},
+                                      {"ex-31.htm", "<html><body><p>I certify what is above.</p></body></html>"},
+                                      {"logo.jpg", "\xFF\xD8\xFF"}})};
   }
   return {stem + ".xbri",
           archiveOf({{stem + "/META-INF/reportPackage.json",
@@ -435,9 +437,7 @@ std::string xmlText(const std::string& text) {
 std::string penceWorkbook(const Stranger& s) {
   std::string rows;
   int at = 0;
-  const auto text = [](const std::string& t) {
-    return "<c t=\"inlineStr\"><is><t>" + xmlText(t) + "</t></is></c>";
-  };
+  const auto text = [](const std::string& t) { return "<c t=\"inlineStr\"><is><t>" + xmlText(t) + "</t></is></c>"; };
   std::string line;
   const auto flush = [&](const std::string& cells) {
     rows += "<row r=\"" + std::to_string(++at) + "\">" + cells + "</row>";
@@ -529,14 +529,14 @@ StrangerFilings filingsOf(Filed filed, std::uint64_t seed) {
     case Filed::EuByFunction:
       f.name = "Oosterbeemd Kabels";
       f.stranger = strangerOf(Shape::EuByFunction, seed);
-      writePackages(f, {rowsOf(kEuFunction, kEuResult, kEuBalance), f.name, "oosterbeemd", "EUR", 3, decemberEnd, 2, 2,
-                        true});
+      writePackages(
+          f, {rowsOf(kEuFunction, kEuResult, kEuBalance), f.name, "oosterbeemd", "EUR", 3, decemberEnd, 2, 2, true});
       break;
     case Filed::EuByNature:
       f.name = "Verrières du Lointain";
       f.stranger = strangerOf(Shape::EuByNature, seed);
-      writePackages(f, {rowsOf(kEuNature, kEuResult, kEuBalance), f.name, "lointain", "EUR", 3, decemberEnd, 2, 2,
-                        true});
+      writePackages(f,
+                    {rowsOf(kEuNature, kEuResult, kEuBalance), f.name, "lointain", "EUR", 3, decemberEnd, 2, 2, true});
       break;
     case Filed::PenceWorkbook:
       f.stranger = strangerOf(Shape::UkTurned, seed);

@@ -22,9 +22,9 @@ inline constexpr Filed kFiled[] = {Filed::UsPackages,    Filed::EuByFunction, Fi
 
 struct StrangerFilings {
   std::string name;
-  Stranger stranger;                                        ///< the company as its table has it
+  Stranger stranger;                                       ///< the company as its table has it
   std::vector<std::pair<std::string, std::string>> files;  ///< name and content
-  double count = 0;                                         ///< shares on the latest cover page; 0: none there
+  double count = 0;                                        ///< shares on the latest cover page; 0: none there
 };
 
 StrangerFilings filingsOf(Filed filed, std::uint64_t seed);

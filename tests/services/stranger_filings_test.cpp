@@ -108,6 +108,29 @@ TEST_P(StrangerFilings, ComeInRightFromAnEmptyBook) {
   }
 }
 
+class Corrections : public StrangerFilings {};
+
+TEST_P(Corrections, StandWhateverTheyHoldAndWhereverTheyAreInTheList) {
+  test::StrangerFilings f = test::filingsOf(GetParam(), 1);
+  const std::string end = "2024-09-" + std::to_string(test::lastSaturdayOfSeptember(2024));
+  // One balance of the last year end and nothing else: no flow tells the year that it is about.
+  f.files.emplace_back(
+      "correction.xbrl",
+      "<?xml version=\"1.0\"?><xbrli:xbrl xmlns:xbrli=\"http://www.xbrl.org/2003/instance\" "
+      "xmlns:iso4217=\"http://www.xbrl.org/2003/iso4217\" xmlns:us-gaap=\"http://fasb.org/us-gaap/2024\">"
+      "<xbrli:context id=\"c\"><xbrli:entity><xbrli:identifier scheme=\"s\">fernlake</xbrli:identifier></xbrli:entity>"
+      "<xbrli:period><xbrli:instant>" +
+          end +
+          "</xbrli:instant></xbrli:period></xbrli:context><xbrli:unit id=\"u\"><xbrli:measure>iso4217:USD"
+          "</xbrli:measure></xbrli:unit><us-gaap:InventoryNet contextRef=\"c\" unitRef=\"u\" decimals=\"0\">77"
+          "</us-gaap:InventoryNet></xbrli:xbrl>");
+  const auto session = bookOf(f.files, makeDate(2025, 2, 28));
+  ASSERT_TRUE(session && session->now());
+  const StandardStatements& statements = session->now()->filed->statements;
+  EXPECT_EQ(statements.at("inventory", static_cast<int>(statements.years().size()) - 1).figure.valueOr(-1), 77);
+}
+
+INSTANTIATE_TEST_SUITE_P(Forms, Corrections, testing::Values(Filed::UsPackages));
 INSTANTIATE_TEST_SUITE_P(Forms, StrangerFilings, testing::ValuesIn(test::kFiled));
 
 }  // namespace

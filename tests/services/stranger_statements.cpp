@@ -72,7 +72,7 @@ class Table {
 
 void usByFunction(Table& t) {
   t.text("Consolidated statements of operations");
-  t.heading("In millions of US dollars; except share data", [](int year) {
+  t.heading("In millions of US dollars; except per share data", [](int year) {
     return "Fiscal year ended September " + std::to_string(lastSaturdayOfSeptember(year)) + ", " + std::to_string(year);
   });
   t.row("Net sales", "Revenue");
@@ -425,8 +425,8 @@ long figureOf(const Y& y, const std::string& signedName) {
 
 int lastSaturdayOfSeptember(int year) {
   using namespace std::chrono;
-  return static_cast<int>(static_cast<unsigned>(
-      year_month_day(sys_days(std::chrono::year(year) / September / Saturday[last])).day()));
+  return static_cast<int>(
+      static_cast<unsigned>(year_month_day(sys_days(std::chrono::year(year) / September / Saturday[last])).day()));
 }
 
 const char* nameOf(Shape shape) {

@@ -44,8 +44,8 @@ Stranger strangerOf(Shape shape, std::uint64_t seed);
 /// The day of September on which a year of 52 or 53 weeks ends.
 int lastSaturdayOfSeptember(int year);
 
-/// A figure of a year by its name, with a minus before it for the other sign. The names begin with a capital letter, which
-/// no row of a model does.
+/// A figure of a year by its name, with a minus before it for the other sign. The names begin with a capital letter,
+/// which no row of a model does.
 long figureOf(const EconomyYear& year, const std::string& signedName);
 
 }  // namespace zl::test

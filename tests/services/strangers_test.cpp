@@ -133,6 +133,37 @@ TEST_P(Strangers, TheFirstValueIsNearWhatTheFirmIsWorth) {
                                      << ", ninetieth " << ratios[kDrawn * 9 / 10];
 }
 
+TEST_P(Strangers, FreeCashFlowOfFiledYearsIsTheirCashFlowStatementsAndIsExplained) {
+  for (const std::uint64_t seed : {1, 2, 3}) {
+    const Stranger s = test::strangerOf(GetParam(), seed);
+    SCOPED_TRACE(s.name + ", seed " + std::to_string(seed));
+    const Result<Sources> sources = reader().read(s);
+    ASSERT_TRUE(sources) << sources.error().text();
+    const Result<Evaluated> e = reader().firstValue(*sources, makeDate(s.lastYear, 12, 31));
+    ASSERT_TRUE(e) << e.error().text();
+    const Evaluation& evaluation = *e->evaluation;
+    const int base = e->caseOf().indexOf(kBase);
+    const double tax = evaluation.constant(model::Role::MarginalTax, base).value();
+    const double share = evaluation.constant("operating_cash_share", base).value();
+    for (size_t column = 1; column < s.economy.years.size(); ++column) {
+      const test::EconomyYear& y = s.economy.years[column];
+      const test::EconomyYear& before = s.economy.years[column - 1];
+      // From the economics: cash from operations before interest at the marginal rate, less plant, less the cash that
+      // more revenue ties up.
+      const double flow = static_cast<double>(y.operatingFlow - y.capex) +
+                          static_cast<double>(y.interest - y.interestIncome) * (1 - tax) -
+                          share * static_cast<double>(y.revenue - before.revenue);
+      const auto of = [&](const char* row) {
+        return evaluation.figure(row, static_cast<int>(column), base).valueOr(-1e12) / s.unit;
+      };
+      EXPECT_NEAR(of("fcff"), flow, 1e-6 * std::abs(flow) + 1e-6) << column;
+      EXPECT_NEAR(of("reconciled_tax"), tax * static_cast<double>(y.pretax) - static_cast<double>(y.tax), 1e-6)
+          << column;
+      EXPECT_NEAR(of("unexplained_flow"), 0, 1e-4) << column;
+    }
+  }
+}
+
 /// The files under tests/corpus/strangers are what the generator writes: whoever changes one changes the other.
 TEST_P(Strangers, TheCorpusIsWhatTheGeneratorWrites) {
   const Stranger s = test::strangerOf(GetParam(), 1);

@@ -1,0 +1,93 @@
+// Findings about what an outlook stands on, and the order in which all findings are shown. Expected: what each
+// monitor's limit says, and the order by severity, then by what the driver moves.
+
+#include "services/views/ranked_findings.h"
+
+#include <gmock/gmock.h>
+
+#include "services/edits/edits.h"
+#include "tests/support/demo_book.h"
+
+namespace zl::services {
+namespace {
+
+using testing::HasSubstr;
+
+class RankedFindingsOfDemo : public test::DemoBook {
+ protected:
+  void SetUp() override {
+    DemoBook::SetUp();
+    session_ = open();
+  }
+  const Snapshot& now() const { return *session_->now(); }
+  void type(const char* row, double figure, const char* reason) {
+    ASSERT_TRUE(session_->apply(setInput(now().caseOf(), now().model(), kBase, row, figure, said(reason))));
+  }
+  void hold(const char* scenario, const char* row, double level) {
+    Path path;
+    path.level = level;
+    ASSERT_TRUE(session_->apply(setDriver(now().caseOf(), now().model(), scenario, row, path, said("tried"))));
+  }
+  static Provenance said(const std::string& reason) { return {reason, "tester", "2026-05-01T12:00:00Z"}; }
+  std::vector<std::string> textsOf(const std::string& monitor) const {
+    std::vector<std::string> texts;
+    for (const Finding& f : now().findings) {
+      if (f.monitor == monitor) texts.push_back(f.text);
+    }
+    return texts;
+  }
+
+  std::unique_ptr<Session> session_;
+};
+
+TEST_F(RankedFindingsOfDemo, WhatAnOutlookStandsOnIsHeldAgainstItsEvidence) {
+  EXPECT_THAT(textsOf("multiple away from its reason"), testing::IsEmpty())
+      << "the demo's reasons agree with its peers";
+  type("exit_multiple", 7.5, "Near the peers' median");
+  EXPECT_THAT(textsOf("multiple away from its reason"), testing::ElementsAre(HasSubstr("the peers' median is 10.29")));
+  type("exit_multiple", 7.5, "A quarter under the peers' median");
+  EXPECT_THAT(textsOf("multiple away from its reason"), testing::IsEmpty()) << "a distance is no claim";
+
+  EXPECT_THAT(textsOf("tax far from marginal"), testing::IsEmpty());
+  hold(kBase, "tax_rate", 0.12);
+  EXPECT_THAT(textsOf("tax far from marginal"), testing::ElementsAre(HasSubstr("12.0 % in the last forecast year")));
+
+  EXPECT_THAT(textsOf("cash flow not explained"), testing::ElementsAre(HasSubstr("2025 (102.2 %)")))
+      << "26.5 m were written down, not paid, over 25.9 m of operating cash flow";
+}
+
+TEST_F(RankedFindingsOfDemo, SeverityGoesFirstThenWhatMovesTheValue) {
+  for (const char* scenario : {kWorst, kBase, kBest}) hold(scenario, "operating_expense_ratio", 0.2);
+  hold(kBase, "tax_rate", 0.1);
+  const RankedFindings ranked = rankedFindings(now());
+  size_t counted = 0;
+  int severity = 9;
+  double share = 1e9;
+  for (const RankedFinding& r : ranked.shown) {
+    const Finding& f = now().findings[r.finding];
+    counted += 1 + r.alike.size();
+    if (!f.acknowledged.empty()) continue;
+    const int of = static_cast<int>(f.severity);
+    EXPECT_LE(of, severity) << f.text;
+    if (of < severity) share = 1e9;
+    severity = of;
+    if (!r.hasShare()) continue;
+    EXPECT_LE(r.share.value(), share) << f.text;
+    EXPECT_TRUE(r.share.value() >= 0.01 || f.severity == Severity::Fault) << f.text;
+    share = r.share.value();
+  }
+  for (const RankedFinding& r : ranked.folded) {
+    counted += 1 + r.alike.size();
+    EXPECT_LT(r.share.value(), 0.01);
+    EXPECT_THAT(foldedText(ranked, now()), HasSubstr(now().findings[r.finding].monitor));
+  }
+  EXPECT_EQ(counted, now().findings.size()) << "none is lost";
+  const auto margin = std::find_if(ranked.shown.begin(), ranked.shown.end(), [&](const RankedFinding& r) {
+    return now().findings[r.finding].monitor == "margin above any seen";
+  });
+  ASSERT_NE(margin, ranked.shown.end());
+  EXPECT_THAT(textOf(*margin, now()), HasSubstr("; the same in Base, Best")) << "one line for all scenarios";
+}
+
+}  // namespace
+}  // namespace zl::services
