@@ -118,6 +118,13 @@ class Placing {
     return count;
   }
 
+  /// Whether one row is a part of another, at any depth.
+  [[nodiscard]] bool isUnderRow(size_t part, size_t total) const {
+    std::optional<size_t> at = tree_.parent[part];
+    while (at && *at != total) at = tree_.parent[*at];
+    return at.has_value();
+  }
+
   /// Totals first: what they are says what their parts may be.
   void placeTotals() {
     std::map<std::string, size_t> best;
@@ -128,6 +135,11 @@ class Placing {
       if (tree_.repeats[r] && exact_[*tree_.repeats[r]] == rule) continue;
       if (partsNameOthers(r, rule->line)) continue;
       const auto [held, first] = best.try_emplace(rule->line, r);
+      if (!first && rules_.lines.addends(rule->line) == 0) {
+        // Cash from operations and, with interest and tax taken off, from operating activities: the whole of the two.
+        if (isUnderRow(held->second, r)) held->second = r;
+        continue;
+      }
       if (!first && agreeing(r, rule->line) > agreeing(held->second, rule->line)) held->second = r;
     }
     for (const auto& [line, r] : best) place(r, line, PlacedRow::By::Label, "a usual label");
@@ -355,13 +367,8 @@ class Placing {
       }
       const bool ofTotals = totals == parts && parts > 1;
       if (!whole || !isFree(line) || (!ofTotals && 2 * parts <= rules_.lines.addends(line))) continue;
-      const auto under = [&](size_t other) {
-        std::optional<size_t> at = tree_.parent[other];
-        while (at && *at != r) at = tree_.parent[*at];
-        return at.has_value();
-      };
       const auto elsewhere = [&](size_t other) {
-        return rules_.lines.totalOf(placed_[other].choice.line) == line && !under(other);
+        return rules_.lines.totalOf(placed_[other].choice.line) == line && !isUnderRow(other, r);
       };
       bool alone = true;
       for (size_t other = 0; alone && other < rows_.size(); ++other) alone = !elsewhere(other);

@@ -4,6 +4,7 @@
 #include <array>
 #include <cctype>
 #include <cmath>
+#include <sstream>
 
 namespace zl {
 namespace {
@@ -372,11 +373,27 @@ std::optional<PeriodHeading> rangeHeading(std::string_view text) {
   return std::nullopt;
 }
 
+/// "2025 £m" to "2025": words that name a currency or a scale go. The same where there is none.
+std::string withoutUnits(std::string_view text) {
+  std::istringstream words{std::string(text)};
+  std::string kept;
+  for (std::string word; words >> word;) {
+    const bool figures = std::any_of(word.begin(), word.end(), [](char c) { return c >= '1' && c <= '9'; });
+    const UnitHeading unit = figures ? UnitHeading{} : unitHeading(word);
+    if (unit.currency.empty() && !unit.scale) kept += (kept.empty() ? "" : " ") + word;
+  }
+  return kept;
+}
+
 }  // namespace
 
 std::optional<PeriodHeading> periodHeading(std::string_view text) {
   std::optional<PeriodHeading> heading = oneDateHeading(text);
-  return heading ? heading : rangeHeading(text);
+  if (!heading) heading = rangeHeading(text);
+  constexpr size_t kLongest = 80;
+  if (heading || text.size() > kLongest) return heading;
+  const std::string bare = withoutUnits(text);
+  return bare.size() < text.size() ? oneDateHeading(bare) : std::nullopt;
 }
 
 Date PeriodHeading::endIn(FiscalEnd fiscal) const {

@@ -156,6 +156,11 @@ class Guess {
         if (cell.kind != SheetCell::Kind::Text || cell.text.size() > 80) continue;
         // A day and month alone become a date once a year is put behind them.
         const std::optional<PeriodHeading> whole = periodHeading(cell.text + " 2001");
+        // "Year ended 30 June 2025" as a title: years beneath it end so, too.
+        const std::optional<PeriodHeading> title = r < reading_.headerRow ? periodHeading(cell.text) : std::nullopt;
+        if (title && title->end && title->months == 12 && cell.text.find(' ') != std::string::npos) {
+          reading_.fiscal.month = static_cast<unsigned>(std::chrono::year_month_day(*title->end).month());
+        }
         if (whole && whole->end && !periodHeading(cell.text)) {
           reading_.fiscal.month = static_cast<unsigned>(std::chrono::year_month_day(*whole->end).month());
         }
