@@ -4,6 +4,9 @@
 #include <cctype>
 #include <cstdint>
 
+#include "core/table/displayed.h"
+#include "exchange/csv/rows.h"
+
 namespace zl::exchange {
 
 const char* contentKindText(ContentKind kind) {
@@ -107,6 +110,27 @@ Result<ContentKind> recogniseXml(std::string_view content, const std::string& na
   return wrongKind(name, "XML of another kind than an XBRL instance");
 }
 
+/// Whether two of the first lines have a figure in a cell behind the first: a title may stand above them alone.
+bool hasRowsOfFigures(std::string_view content) {
+  constexpr int kLines = 40;
+  const char delimiter = delimiterOf(content);
+  int rows = 0;
+  for (int line = 0; line < kLines && !content.empty() && rows < 2; ++line) {
+    const std::size_t newline = content.find('\n');
+    std::string_view rest = content.substr(0, newline);
+    content.remove_prefix(newline == std::string_view::npos ? content.size() : newline + 1);
+    bool figure = false;
+    for (std::size_t at = rest.find(delimiter); at != std::string_view::npos && !figure; at = rest.find(delimiter)) {
+      rest.remove_prefix(at + 1);
+      std::string cell(rest.substr(0, rest.find(delimiter)));
+      std::erase(cell, '"');
+      figure = displayedNumber(cell, '.').has_value() || displayedNumber(cell, ',').has_value();
+    }
+    rows += figure ? 1 : 0;
+  }
+  return rows == 2;
+}
+
 Result<ContentKind> recogniseCsv(std::string_view content, const std::string& name) {
   std::string head(content.substr(0, std::min(content.find('\n'), std::size_t{4096})));
   std::erase(head, '"');
@@ -119,6 +143,9 @@ Result<ContentKind> recogniseCsv(std::string_view content, const std::string& na
   // A table of figures has cells and figures; the import panel shows how it would be read.
   if (head.find_first_of(",;\t") != std::string::npos &&
       content.find_first_of("0123456789") != std::string_view::npos) {
+    return ContentKind::PlainTable;
+  }
+  if (hasRowsOfFigures(content)) {
     return ContentKind::PlainTable;
   }
   return wrongKind(name, "text that is neither a documented CSV layout nor a table of figures");

@@ -1,0 +1,179 @@
+// Statements written by hand in the manner of filers of five countries (tests/corpus/filers): signs in cells of their
+// own, sections, notes, blank subtotals, one label in two sections, periods as ranges. Expected: the last year's
+// standard lines as a person reads them off the file, in its own units, and every tie.
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "services/sessions/session.h"
+#include "tests/support/demo_book.h"
+#include "tests/support/source_folder.h"
+#include "tests/support/temporary_folder.h"
+
+namespace zl::services {
+namespace {
+
+struct Filer {
+  const char* file;
+  const char* currency;
+  int years, lastYear;
+  double unit;
+  std::map<std::string, double> lines;  ///< of the last year
+  double shares;
+};
+
+const Filer kFilers[] = {
+    {"norrvale.csv",
+     "USD",
+     3,
+     2025,
+     1e6,
+     {{"revenue", 9422},
+      {"ebit", 2952},
+      {"other_income", -28},
+      {"tax", 512},
+      {"net_income", 2412},
+      {"cash", 2215},
+      {"associates", 1900},
+      {"borrowings_current", 340},
+      {"borrowings_long", 1650},
+      {"other_current_liabilities", 1290},
+      {"total_liabilities", 5150},
+      {"total_equity", 3375},
+      {"operating_cash_flow", 3032},
+      {"plant_bought", 380},
+      {"net_borrowing", -60},
+      {"dividends", 300},
+      {"buybacks", 1972},
+      {"stock_pay", 260},
+      {"depreciation", 310}},
+     601.4e6},
+    {"kaminari.csv",
+     "JPY",
+     3,
+     2025,
+     1e6,
+     {{"revenue", 455872},
+      {"ebit", 55780},
+      {"interest_expense", 1244},
+      {"interest_income", 1951},
+      {"other_income", 390},
+      {"minority_income", 929},
+      {"intangibles", 39020},
+      {"borrowings_current", 19880},
+      {"borrowings_long", 40220},
+      {"lease_liabilities", 15675},
+      {"pension_deficit", 11440},
+      {"minorities", 7445},
+      {"lease_principal", 5105},
+      {"net_borrowing", -4915},
+      {"dividends", 13220},
+      {"minority_dividends", 380},
+      {"buybacks", 6135}},
+     182.4e6},
+    {"holvenbach.csv",
+     "CHF",
+     3,
+     2024,
+     1e6,
+     {{"revenue", 1284.3},
+      {"cost_of_sales", 512.4},
+      {"depreciation", 67.5},
+      {"ebit", 137.2},
+      {"tax", 27.1},
+      {"net_income", 100.8},
+      {"total_assets", 1067.1},
+      {"associates", 18},
+      {"intangibles", 41},
+      {"total_liabilities", 457.1},
+      {"borrowings_long", 180},
+      {"operating_cash_flow", 158.3},
+      {"disposals", 1.2},
+      {"dividends", 43.8}},
+     12.5e6},
+    {"brackwater.csv",
+     "GBP",
+     2,
+     2025,
+     1e6,
+     {{"revenue", 1204.6},
+      {"exceptional_items", 22.4},
+      {"ebit", 133.7},
+      {"minority_income", 2.5},
+      {"goodwill", 310},
+      {"lease_liabilities", 64.8},
+      {"borrowings_current", 40},
+      {"borrowings_long", 220},
+      {"pension_deficit", 31.2},
+      {"equity", 633.3},
+      {"minorities", 11.5},
+      {"operating_cash_flow", 142.3},
+      {"lease_principal", 13.5},
+      {"dividends", 24},
+      {"minority_dividends", 1.2}},
+     203.9e6},
+    {"pellinor.csv",
+     "EUR",
+     3,
+     2025,
+     1e3,
+     {{"revenue", 845210},
+      {"cost_of_sales", 498220},
+      {"ebit", 37679},
+      {"interest_expense", 4210},
+      {"tax", 9705},
+      {"net_income", 23764},
+      {"minority_income", 410},
+      {"equity", 236220},
+      {"minorities", 2410},
+      {"borrowings_current", 21000},
+      {"borrowings_long", 92000},
+      {"lease_liabilities", 21315},
+      {"disposals", 510},
+      {"net_borrowing", -1000},
+      {"lease_principal", 6100},
+      {"dividends", 8100},
+      {"minority_dividends", 190}},
+     15e6},
+};
+
+class Filers : public testing::TestWithParam<Filer> {};
+
+TEST_P(Filers, AreReadAsAPersonReadsThem) {
+  const Filer& filer = GetParam();
+  const auto resources = *Resources::load();
+  const test::TemporaryFolder folder;
+  const auto files = readFiles({test::sourceFolder() + "/tests/corpus/filers/" + filer.file});
+  ASSERT_TRUE(files) << files.error().text();
+  const auto imported = Session::import(folder.file("b.zledger"), "x", *files, resources, test::testDesk());
+  ASSERT_TRUE(imported) << imported.error().text();
+  const auto session = Session::open(folder.file("b.zledger"), "x", resources, test::testDesk());
+  ASSERT_TRUE(session && (*session)->now());
+  const Snapshot& s = *(*session)->now();
+  const StandardStatements& statements = s.filed->statements;
+  EXPECT_EQ(s.company().currency, filer.currency);
+  ASSERT_EQ(std::ssize(statements.years()), filer.years);
+  EXPECT_EQ(statements.years().back().label(), filer.lastYear);
+  std::map<std::string, std::string> wrong;
+  for (const auto& [line, expected] : filer.lines) {
+    const Figure& figure = statements.at(line, filer.years - 1).figure;
+    if (figure.hasValue() && std::abs(figure.value() / filer.unit - expected) < 1e-6 * std::abs(expected)) continue;
+    wrong[line] = figure.hasValue() ? std::to_string(figure.value() / filer.unit) : figure.reason();
+  }
+  EXPECT_THAT(wrong, testing::IsEmpty());
+  EXPECT_EQ(statements.at("shares", filer.years - 1).figure.valueOr(-1), filer.shares);
+  for (const TieResult& r : s.review->ties) {
+    if (resources->ties[r.tie].roll) continue;  // a roll may have reasons that no line tells
+    EXPECT_NE(r.state, TieResult::State::Fails) << resources->ties[r.tie].label << " off by " << r.gap;
+  }
+  EXPECT_TRUE(s.evaluation->constant(model::Role::ValuePerShare, 1).hasValue());
+}
+
+INSTANTIATE_TEST_SUITE_P(Five, Filers, testing::ValuesIn(kFilers), [](const auto& of) {
+  return std::string(of.param.file).substr(0, std::string(of.param.file).find('.'));
+});
+
+}  // namespace
+}  // namespace zl::services
