@@ -5,7 +5,6 @@
 #include <cstdint>
 
 #include "core/table/displayed.h"
-#include "exchange/csv/rows.h"
 
 namespace zl::exchange {
 
@@ -111,9 +110,8 @@ Result<ContentKind> recogniseXml(std::string_view content, const std::string& na
 }
 
 /// Whether two of the first lines have a figure in a cell behind the first: a title may stand above them alone.
-bool hasRowsOfFigures(std::string_view content) {
+bool hasRowsOfFigures(std::string_view content, char delimiter) {
   constexpr int kLines = 40;
-  const char delimiter = delimiterOf(content);
   int rows = 0;
   for (int line = 0; line < kLines && !content.empty() && rows < 2; ++line) {
     const std::size_t newline = content.find('\n');
@@ -145,7 +143,7 @@ Result<ContentKind> recogniseCsv(std::string_view content, const std::string& na
       content.find_first_of("0123456789") != std::string_view::npos) {
     return ContentKind::PlainTable;
   }
-  if (hasRowsOfFigures(content)) {
+  if (hasRowsOfFigures(content, ';') || hasRowsOfFigures(content, '\t') || hasRowsOfFigures(content, ',')) {
     return ContentKind::PlainTable;
   }
   return wrongKind(name, "text that is neither a documented CSV layout nor a table of figures");

@@ -385,8 +385,14 @@ void FilingsPage::refreshUnmapped() {
     }
     rows.push_back(std::move(row));
   };
-  for (const UnmappedConcept& u : filed.statements.unmapped()) {
-    addRow(u.concept_name, {"", 1, u.reason}, u.facts, &s.evidence->facts[u.example]);
+  // What nothing is known of comes first: it is the only part that asks for a decision.
+  size_t unknown = 0;
+  for (const bool known : {false, true}) {
+    for (const UnmappedConcept& u : filed.statements.unmapped()) {
+      if (u.reason.empty() == known) continue;
+      addRow(u.concept_name, {"", 1, u.reason}, u.facts, &s.evidence->facts[u.example]);
+      unknown += known ? 0 : 1;
+    }
   }
   const size_t aside = rows.size();
   std::map<std::string, std::pair<int, const Fact*>> placed;
@@ -400,10 +406,12 @@ void FilingsPage::refreshUnmapped() {
     const LineChoice& choice = filed.choices.at(concept_name);
     if (!choice.line.empty()) addRow(concept_name, choice, about.first, about.second);
   }
-  unmappedTitle_->setText(tr("Concepts without a rule: %1 set aside, %2 placed; %3 facts with segments kept apart")
-                              .arg(aside)
-                              .arg(rows.size() - aside)
-                              .arg(filed.statements.segmentFacts()));
+  unmappedTitle_->setText(
+      tr("Concepts without a rule: %1 not known, %2 set aside, %3 placed; %4 facts with segments kept apart")
+          .arg(unknown)
+          .arg(aside - unknown)
+          .arg(rows.size() - aside)
+          .arg(filed.statements.segmentFacts()));
   unmapped_->ledger().setChoices(lineLabels(s.resources->model));
   unmapped_->ledger().fill({tr("goes to line"), tr("because"), tr("facts"), tr("for example"), tr("period")},
                            std::move(rows));
