@@ -42,6 +42,31 @@ std::map<std::pair<std::string, Date>, size_t> annualFacts(const LineBuilder& bu
   return facts;
 }
 
+/// A report has three years of flows and two balances: of a year whose balance sheet is not filed nobody knows that a
+/// line was none. The same for flows.
+void forgetUnfiled(std::map<std::string, std::vector<LineCell>>& lines, size_t years, std::span<const Fact> facts) {
+  const auto isBalance = [&](const LineCell& cell) { return facts[cell.parts.front().fact].period.isInstant(); };
+  const auto isFiled = [](const LineCell& cell) { return cell.origin == Origin::Filed && !cell.parts.empty(); };
+  std::vector<bool> balances(years, false);
+  std::vector<bool> flows(years, false);
+  for (const auto& [line, cells] : lines) {
+    for (size_t c = 0; c < years; ++c) {
+      // A count on the cover or beside the result is no statement.
+      if (!isFiled(cells[c]) || !namesCurrency(facts[cells[c].parts.front().fact].unit)) continue;
+      (isBalance(cells[c]) ? balances : flows)[c] = true;
+    }
+  }
+  for (auto& [line, cells] : lines) {
+    const auto filed = std::find_if(cells.begin(), cells.end(), isFiled);
+    if (filed == cells.end()) continue;
+    const std::vector<bool>& stated = isBalance(*filed) ? balances : flows;
+    for (size_t c = 0; c < years; ++c) {
+      if (cells[c].origin == Origin::NoneReported && !stated[c])
+        cells[c] = {Figure::absent("its statement of this year is not filed"), Origin::Missing, {}};
+    }
+  }
+}
+
 }  // namespace
 
 StandardStatements StandardStatements::build(std::span<const Fact> facts, const MappingRules& rules,
@@ -85,6 +110,7 @@ StandardStatements StandardStatements::build(std::span<const Fact> facts, const 
       }));
     }
   }
+  forgetUnfiled(s.lines_, s.years_.size(), facts);
   s.disagreements_ = std::move(builder.disagreements());
   return s;
 }

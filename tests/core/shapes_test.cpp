@@ -132,6 +132,32 @@ TEST(Complete, WhatAddsUpToItsTotalLeavesNothingForOthers) {
   EXPECT_THAT(parseComplete("complete all d", ties, "t").error().text(), HasSubstr("'d' is no addend"));
 }
 
+TEST(Unfiled, ALineIsNoneOnlyWhereItsStatementIsFiled) {
+  // Two years of flows and one balance sheet, which has stock and no debt; goodwill is in none.
+  const auto rules = *MappingRules::parse(
+      "sales = sales\nfees? = fees\ncash = cash\nstock? = stock\ndebt? = debt\ngoodwill? = goodwill\n", "r");
+  std::vector<Fact> facts;
+  const auto file = [&](const char* name, int year, bool flow) {
+    Fact f;
+    f.concept_name = name;
+    f.text = "7";
+    f.unit = "EUR";
+    f.period.end = makeDate(year, 12, 31);
+    if (flow) f.period.start = makeDate(year, 1, 1);
+    facts.push_back(f);
+  };
+  for (const int year : {2023, 2024, 2025}) file("sales", year, true);
+  file("fees", 2025, true);
+  for (const int year : {2024, 2025}) file("cash", year, false);
+  file("stock", 2025, false);
+  const StandardStatements s = StandardStatements::build(facts, rules, "EUR");
+  EXPECT_EQ(s.at("stock", 0).origin, Origin::Missing) << "no balance sheet of that year is filed: nobody knows";
+  EXPECT_EQ(s.at("stock", 1).origin, Origin::NoneReported);
+  EXPECT_EQ(s.at("stock", 2).figure.valueOr(-1), 7);
+  EXPECT_EQ(s.at("fees", 0).origin, Origin::NoneReported) << "the result of that year is filed, without fees";
+  EXPECT_EQ(s.at("goodwill", 2).origin, Origin::NoneReported);
+}
+
 TEST(Untold, WhatATotalLeavesIsTheRestWhereConceptsAreLeftOut) {
   const std::string text =
       "tie debts \"Debts\" debts = short + shortother + long + longother\n"
