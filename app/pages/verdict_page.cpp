@@ -233,7 +233,14 @@ void VerdictPage::acknowledge() {
     bench_.apply(services::acknowledge(bench_.settled().caseOf(), finding, std::nullopt));
   } else if (!why_->text().trimmed().isEmpty()) {
     const Provenance said = bench_.saidNow(why_->text().trimmed());
-    if (bench_.apply(services::acknowledge(bench_.settled().caseOf(), finding, said))) why_->clear();
+    const services::Snapshot& s = bench_.settled();
+    const services::RankedFindings ranked = services::rankedFindings(s);
+    const auto line = std::find_if(ranked.shown.begin(), ranked.shown.end(), [&](const services::RankedFinding& r) {
+      return s.findings[r.finding].key() == finding.key();
+    });
+    const services::CaseEdit edit = line == ranked.shown.end() ? services::acknowledge(s.caseOf(), finding, said)
+                                                               : services::acknowledgeLine(*line, s, said);
+    if (bench_.apply(edit)) why_->clear();
   }
 }
 

@@ -69,6 +69,12 @@ RankedFindings rankedFindings(const Snapshot& s) {
   return ranked;
 }
 
+CaseEdit acknowledgeLine(const RankedFinding& ranked, const Snapshot& s, const Provenance& said) {
+  CaseEdit edit = acknowledge(s.caseOf(), s.findings[ranked.finding], said);
+  for (const size_t other : ranked.alike) edit.after = acknowledge(edit.after, s.findings[other], said).after;
+  return edit;
+}
+
 std::string textOf(const RankedFinding& ranked, const Snapshot& s) {
   const std::string& text = s.findings[ranked.finding].text;
   std::string others;

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/monitor/finding.h"
+#include "services/edits/edits.h"
 #include "services/stages/snapshot.h"
 
 namespace zl::services {
@@ -22,6 +23,9 @@ struct RankedFindings {
 };
 
 RankedFindings rankedFindings(const Snapshot& s);
+
+/// Accepts a finding and those that stand in its line as one edit.
+CaseEdit acknowledgeLine(const RankedFinding& ranked, const Snapshot& s, const Provenance& said);
 
 /// The finding's text, with the other scenarios it is about.
 std::string textOf(const RankedFinding& ranked, const Snapshot& s);

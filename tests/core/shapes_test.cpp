@@ -14,6 +14,16 @@ namespace {
 
 using testing::HasSubstr;
 
+Fact eurosOf(const std::string& name, const char* figure, bool flow, int year = 2024) {
+  Fact f;
+  f.concept_name = name;
+  f.text = figure;
+  f.unit = "EUR";
+  f.period.end = makeDate(year, 12, 31);
+  if (flow) f.period.start = makeDate(year, 1, 1);
+  return f;
+}
+
 constexpr const char* kTies =
     "tie ebit \"EBIT\" ebit = sales - cost - functions - depreciation\n"
     "inside ebit depreciation = cost + functions\n";
@@ -137,15 +147,7 @@ TEST(Unfiled, ALineIsNoneOnlyWhereItsStatementIsFiled) {
   const auto rules = *MappingRules::parse(
       "sales = sales\nfees? = fees\ncash = cash\nstock? = stock\ndebt? = debt\ngoodwill? = goodwill\n", "r");
   std::vector<Fact> facts;
-  const auto file = [&](const char* name, int year, bool flow) {
-    Fact f;
-    f.concept_name = name;
-    f.text = "7";
-    f.unit = "EUR";
-    f.period.end = makeDate(year, 12, 31);
-    if (flow) f.period.start = makeDate(year, 1, 1);
-    facts.push_back(f);
-  };
+  const auto file = [&](const char* name, int year, bool flow) { facts.push_back(eurosOf(name, "7", flow, year)); };
   for (const int year : {2023, 2024, 2025}) file("sales", year, true);
   file("fees", 2025, true);
   for (const int year : {2024, 2025}) file("cash", year, false);
@@ -183,18 +185,8 @@ TEST(Untold, WhatATotalLeavesIsTheRestWhereConceptsAreLeftOut) {
       {{{"debts", "100"}, {"shorttotal", "40"}, {"short", "50"}, {"long", "60"}}, 0, 0},  // more than the total: wrong
       {{{"debts", "100"}, {"shorttotal", "40"}, {"short", "25"}, {"long", "45"}}, 0, 0, false}};
   for (const Filed& filed : kCases) {
-    std::vector<Fact> facts;
-    const auto file = [&](const std::string& name, const char* figure, bool flow) {
-      Fact f;
-      f.concept_name = name;
-      f.text = figure;
-      f.unit = "EUR";
-      f.period.end = makeDate(2024, 12, 31);
-      if (flow) f.period.start = makeDate(2024, 1, 1);
-      facts.push_back(f);
-    };
-    file("year", "1", true);
-    for (const auto& [name, figure] : filed.facts) file(name, figure, false);
+    std::vector<Fact> facts{eurosOf("year", "1", true)};
+    for (const auto& [name, figure] : filed.facts) facts.push_back(eurosOf(name, figure, false));
     const StandardStatements s = StandardStatements::build(facts, rules, "EUR").shaped(shapes, facts, filed.leftOut);
     EXPECT_EQ(s.at("shortother", 0).figure.valueOr(0), filed.shortOther) << facts.size();
     EXPECT_EQ(s.at("longother", 0).figure.valueOr(0), filed.longOther) << facts.size();
@@ -223,18 +215,8 @@ TEST(Solved, TheOneLineThatIsNotFiledFollowsFromTheOthers) {
       {{{"debts", "70"}, {"own", "30"}, {"theirs", "4"}}, {{"ours", 26}, {"assets", 100}}},
       {{{"assets", "100"}}, {}}};  // two unknowns in each
   for (const Filed& filed : kCases) {
-    std::vector<Fact> facts;
-    const auto file = [&](const std::string& name, const char* figure, bool flow) {
-      Fact f;
-      f.concept_name = name;
-      f.text = figure;
-      f.unit = "EUR";
-      f.period.end = makeDate(2024, 12, 31);
-      if (flow) f.period.start = makeDate(2024, 1, 1);
-      facts.push_back(f);
-    };
-    file("year", "1", true);
-    for (const auto& [name, figure] : filed.facts) file(name, figure, false);
+    std::vector<Fact> facts{eurosOf("year", "1", true)};
+    for (const auto& [name, figure] : filed.facts) facts.push_back(eurosOf(name, figure, false));
     const StandardStatements s = StandardStatements::build(facts, rules, "EUR").shaped(shapes, facts);
     for (const char* line : {"assets", "debts", "own", "ours"}) {
       const auto expected = filed.expected.find(line);

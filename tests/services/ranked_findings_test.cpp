@@ -87,6 +87,12 @@ TEST_F(RankedFindingsOfDemo, SeverityGoesFirstThenWhatMovesTheValue) {
   });
   ASSERT_NE(margin, ranked.shown.end());
   EXPECT_THAT(textOf(*margin, now()), HasSubstr("; the same in Base, Best")) << "one line for all scenarios";
+  const std::string name = now().findings[margin->finding].row;
+  ASSERT_TRUE(session_->apply(acknowledgeLine(*margin, now(), said("a new plant"))));
+  for (const Finding& f : now().findings) {
+    if (f.monitor != "margin above any seen" || f.row != name) continue;
+    EXPECT_EQ(f.acknowledged, "a new plant") << f.scenario;
+  }
 }
 
 }  // namespace
