@@ -16,6 +16,28 @@ bool isOneOf(std::string_view text, const std::array<std::string_view, N>& list)
   return std::find(list.begin(), list.end(), text) != list.end();
 }
 
+/// Whether a text can be no more than the part of a figure that stands before or after its digits.
+bool isMarkBefore(std::string_view text) {
+  static constexpr std::array<std::string_view, 22> kMarks = {"$",   "€",   "£",    "¥",    "(",   "$(",  "€(", "£(",
+                                                              "¥(",  "US$", "USD",  "EUR",  "GBP", "CHF", "C$", "A$",
+                                                              "HK$", "JPY", "US$(", "CHF(", "p",   "c"};
+  return isOneOf(text, kMarks);
+}
+
+bool isMarkAfter(std::string_view text) {
+  static constexpr std::array<std::string_view, 8> kMarks = {")", "%", ")%", "p", "€", "EUR", "€)", "x"};
+  return isOneOf(text, kMarks);
+}
+
+/// "1,234", "(350", "-", "n/a": what a mark may stand beside.
+bool looksLikeFigure(std::string_view text) {
+  if (saysNothing(text)) return true;
+  for (const std::string_view sign : {"(", "-", "+", "\xE2\x88\x92", "\xE2\x80\x93", "$", "€", "£", "¥"}) {
+    while (text.substr(0, sign.size()) == sign) text.remove_prefix(sign.size());
+  }
+  return !text.empty() && (text.front() == '.' || (text.front() >= '0' && text.front() <= '9'));
+}
+
 /// A row as it is put together: cells with their positions, and the position of the mark that each took up.
 struct JoinedRow {
   SheetRow row;
@@ -61,26 +83,6 @@ bool isHeading(const SheetCell& cell) {
 }
 
 }  // namespace
-
-bool isMarkBefore(std::string_view text) {
-  static constexpr std::array<std::string_view, 22> kMarks = {"$",   "€",   "£",    "¥",    "(",   "$(",  "€(", "£(",
-                                                              "¥(",  "US$", "USD",  "EUR",  "GBP", "CHF", "C$", "A$",
-                                                              "HK$", "JPY", "US$(", "CHF(", "p",   "c"};
-  return isOneOf(text, kMarks);
-}
-
-bool isMarkAfter(std::string_view text) {
-  static constexpr std::array<std::string_view, 8> kMarks = {")", "%", ")%", "p", "€", "EUR", "€)", "x"};
-  return isOneOf(text, kMarks);
-}
-
-bool looksLikeFigure(std::string_view text) {
-  if (saysNothing(text)) return true;
-  for (const std::string_view sign : {"(", "-", "+", "\xE2\x88\x92", "\xE2\x80\x93", "$", "€", "£", "¥"}) {
-    while (text.substr(0, sign.size()) == sign) text.remove_prefix(sign.size());
-  }
-  return !text.empty() && (text.front() == '.' || (text.front() >= '0' && text.front() <= '9'));
-}
 
 Sheet gathered(Sheet sheet) {
   std::vector<JoinedRow> rows;
