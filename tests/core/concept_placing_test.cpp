@@ -59,6 +59,23 @@ TEST_F(ConceptPlacing, PartsOfTotalsGoToTheResidualLine) {
   EXPECT_EQ(figure("total"), 100);
 }
 
+TEST_F(ConceptPlacing, AnOwnConceptGoesWhereItIsAnchoredAndATotalOfOwnPartsDoesNot) {
+  file("t:Total", "100");
+  file("t:Sales", "80");
+  file("x:Group", "20");
+  file("x:Rentals", "12");
+  file("x:Bits", "8");
+  part("t:Total", "t:Sales");
+  part("t:Total", "x:Group");
+  part("x:Group", "x:Rentals");
+  part("x:Group", "x:Bits");
+  EXPECT_EQ(figure("sales"), 80) << "by its total alone it is other";
+  network_.anchors = {{"x:Rentals", "t:Sales"}, {"x:Group", "t:Sales"}};
+  EXPECT_EQ(infer().at("x:Rentals"), (LineChoice{"sales", 1, "anchored to t:Sales"}));
+  EXPECT_EQ(figure("sales"), 92);
+  EXPECT_EQ(figure("other"), 8);
+}
+
 TEST_F(ConceptPlacing, PartsOfWhatIsFiledAreNotCountedTwice) {
   file("t:Opex", "40");
   file("x:Wages", "25");
