@@ -12,7 +12,7 @@ namespace {
 
 namespace fs = std::filesystem;
 constexpr std::string_view kFolderEnding = ".copies";
-constexpr std::string_view kEnding = ".zledger";
+constexpr std::string_view kBookEnding = ".zledger";
 constexpr size_t kDaysKept = 7;
 constexpr size_t kOthersKept = 3;
 
@@ -59,7 +59,7 @@ Result<std::string> keepPresent(const std::string& book, const std::string& now)
   std::error_code error;
   fs::create_directories(copiesFolder(book), error);
   const std::string name = "before going back " + now;
-  const fs::path kept = fs::path(copiesFolder(book)) / (name + std::string(kEnding));
+  const fs::path kept = fs::path(copiesFolder(book)) / (name + std::string(kBookEnding));
   {
     Result<Book> whole = Book::look(book);
     if (whole && whole->verify() && whole->copyTo(kept.string())) {
@@ -73,7 +73,7 @@ Result<std::string> keepPresent(const std::string& book, const std::string& now)
       return kept.string();
     }
   }
-  const fs::path damaged = fs::path(copiesFolder(book)) / ("damaged " + now + std::string(kEnding));
+  const fs::path damaged = fs::path(copiesFolder(book)) / ("damaged " + now + std::string(kBookEnding));
   for (const char* ending : {"-wal", "-journal", ""}) {  // the file itself last: only with its log it is what it was
     if (!fs::exists(book + ending, error)) continue;
     fs::rename(book + ending, damaged.string() + ending, error);
@@ -96,7 +96,7 @@ std::vector<Copy> copiesOf(const std::string& book) {
   std::error_code error;
   for (fs::directory_iterator at(copiesFolder(book), error), end; !error && at != end; at.increment(error)) {
     const fs::path& path = at->path();
-    if (path.extension() != kEnding) continue;
+    if (path.extension() != kBookEnding) continue;
     std::error_code ignored;
     found.push_back({fs::last_write_time(path, ignored), {path.string(), path.stem().string()}});
   }
@@ -118,7 +118,7 @@ Status copyOnce(Database& db, const std::string& name) {
   std::error_code error;
   fs::create_directories(copiesFolder(db.path()), error);
   if (error) return fail(ErrorKind::Storage, "no copy can be kept beside the book: " + error.message(), db.path());
-  const std::string path = (fs::path(copiesFolder(db.path())) / (name + std::string(kEnding))).string();
+  const std::string path = (fs::path(copiesFolder(db.path())) / (name + std::string(kBookEnding))).string();
   if (fs::exists(path, error)) return {};
   Status made = writeCopy(db, path);
   if (!made && made.error().kind == ErrorKind::Conflict) return {};  // another program made it meanwhile

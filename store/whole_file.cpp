@@ -17,7 +17,7 @@ namespace {
 
 namespace fs = std::filesystem;
 constexpr std::size_t kLongestName = 180;  ///< bytes of the file's own name kept in the hidden one
-constexpr std::string_view kEnding = ".zl-part";
+constexpr std::string_view kPartEnding = ".zl-part";
 
 tl::unexpected<Error> refused(const std::string& path, const char* what, int code) {
   const bool full = code == ENOSPC || code == EDQUOT || code == EFBIG;
@@ -31,9 +31,9 @@ std::string hiddenStart(const fs::path& path) {
 
 /// ".NAME.1234-1.zl-part", and nobody else's.
 bool isOurs(std::string_view name, const std::string& start) {
-  if (!name.starts_with(start) || !name.ends_with(kEnding) || name.size() <= start.size() + kEnding.size())
+  if (!name.starts_with(start) || !name.ends_with(kPartEnding) || name.size() <= start.size() + kPartEnding.size())
     return false;
-  const std::string_view middle = name.substr(start.size(), name.size() - start.size() - kEnding.size());
+  const std::string_view middle = name.substr(start.size(), name.size() - start.size() - kPartEnding.size());
   return middle.find_first_not_of("0123456789-") == std::string_view::npos;
 }
 
@@ -106,7 +106,7 @@ Result<FileAside> FileAside::beside(const std::string& path) {
   clearLeftovers(path);
   while (true) {
     std::string name = hiddenStart(path) + std::to_string(getpid()) + "-" + std::to_string(++count);
-    name += kEnding;
+    name += kPartEnding;
     std::string aside = (folderOf(path) / name).string();
     const int descriptor = open(aside.c_str(), O_RDWR | O_CREAT | O_EXCL | O_CLOEXEC, 0666);
     if (descriptor < 0 && errno == EEXIST) continue;

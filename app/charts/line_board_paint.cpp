@@ -35,10 +35,6 @@ struct Range {
   }
 };
 
-bool isAmount(Kind kind) {
-  return kind == Kind::Money || kind == Kind::Shares || kind == Kind::PerShare;
-}
-
 class Board {
  public:
   Board(QPainter& painter, const QRectF& area, const LineBoardContent& content, const QFont& font)

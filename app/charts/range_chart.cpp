@@ -9,7 +9,7 @@
 
 namespace zl::app {
 namespace {
-constexpr double kRow = 34;
+constexpr double kRangeHeight = 34;
 QString shown(double x) {
   return text(figureText(Figure::of(x), Kind::Quote));
 }
@@ -22,7 +22,7 @@ RangeChart::RangeChart(QWidget* parent) : TellingChart(parent) {
 }
 
 QSize RangeChart::sizeHint() const {
-  return {500, static_cast<int>(kRow * static_cast<double>(std::max<size_t>(1, ranges_.size()))) + 62};
+  return {500, static_cast<int>(kRangeHeight * static_cast<double>(std::max<size_t>(1, ranges_.size()))) + 62};
 }
 
 void RangeChart::setContent(std::vector<MethodRange> ranges, std::optional<RangeMark> price,
@@ -53,7 +53,7 @@ void RangeChart::paintEvent(QPaintEvent*) {
   const double pad = std::max((high - low) * 0.12, high * 0.02 + 1e-9);
   const Scale x{std::max(0.0, low - pad), high + pad, 230, width() - 40.0};
   const double top = 26;
-  const double bottom = top + kRow * static_cast<double>(ranges_.size());
+  const double bottom = top + kRangeHeight * static_cast<double>(ranges_.size());
   for (double tick : roundTicks(x.low, x.high, std::max(3, width() / 110))) {
     painter.setPen(QPen(t.rule, 1));
     painter.drawLine(QPointF(x.at(tick), top), QPointF(x.at(tick), bottom));
@@ -79,11 +79,11 @@ void RangeChart::paintEvent(QPaintEvent*) {
   };
   for (const MethodRange& r : ranges_) {
     painter.setPen(t.ink);
-    painter.drawText(QRectF(8, y, 214, kRow), Qt::AlignLeft | Qt::AlignVCenter, r.label);
-    const double middle = y + kRow / 2;
+    painter.drawText(QRectF(8, y, 214, kRangeHeight), Qt::AlignLeft | Qt::AlignVCenter, r.label);
+    const double middle = y + kRangeHeight / 2;
     if (!r.whyNot.isEmpty()) {
       reasons.emplace_back(y, r.whyNot);
-      y += kRow;
+      y += kRangeHeight;
       continue;
     }
     QColor fill = r.scenarios ? t.base : t.quiet;
@@ -106,12 +106,12 @@ void RangeChart::paintEvent(QPaintEvent*) {
         painter.drawLine(QPointF(x.at(*r.middle), middle - 7), QPointF(x.at(*r.middle), middle + 7));
       }
     }
-    y += kRow;
+    y += kRangeHeight;
   }
   painter.setPen(t.quiet);
   for (const auto& [at, reason] : reasons) {
     const QString words = QStringLiteral("·  ") + reason;
-    const QRectF area(x.from, at + 6, QFontMetricsF(font()).horizontalAdvance(words) + 6, kRow - 12);
+    const QRectF area(x.from, at + 6, QFontMetricsF(font()).horizontalAdvance(words) + 6, kRangeHeight - 12);
     painter.fillRect(area, t.paper);
     painter.drawText(area, Qt::AlignLeft | Qt::AlignVCenter, words);
   }

@@ -12,7 +12,7 @@
 
 namespace zl::app {
 namespace {
-constexpr double kRow = 24;
+constexpr double kStepHeight = 24;
 constexpr double kTop = 6;
 constexpr double kLabels = 250;
 }  // namespace
@@ -25,7 +25,7 @@ WalkChart::WalkChart(QWidget* parent) : TellingChart(parent) {
 
 QSize WalkChart::sizeHint() const {
   const double rows = content_.gap.isEmpty() ? static_cast<double>(content_.bars.size() + 2) : 2;
-  return {500, static_cast<int>(kTop + kRow * rows + 26)};
+  return {500, static_cast<int>(kTop + kStepHeight * rows + 26)};
 }
 
 void WalkChart::setContent(WalkContent content) {
@@ -41,7 +41,7 @@ void WalkChart::setContent(WalkContent content) {
 bool WalkChart::event(QEvent* event) {
   if (event->type() != QEvent::ToolTip) return TellingChart::event(event);
   const auto* help = static_cast<QHelpEvent*>(event);
-  const int row = static_cast<int>((help->pos().y() - kTop) / kRow) - 1;
+  const int row = static_cast<int>((help->pos().y() - kTop) / kStepHeight) - 1;
   const bool on = content_.gap.isEmpty() && row >= 0 && row < static_cast<int>(content_.bars.size());
   QToolTip::showText(help->globalPos(), on ? tipText(content_.bars[static_cast<size_t>(row)].tip) : QString(), this);
   return true;
@@ -73,7 +73,7 @@ void WalkChart::paintEvent(QPaintEvent*) {
   const double pad = std::max((high - low) * 0.06, std::max(1e-9, std::abs(high) * 0.002));
   const Scale x{low - pad, high + pad, kLabels + 14, std::max(kLabels + 60, width() - widest - 22.0)};
   const double rows = static_cast<double>(content_.bars.size() + 2);
-  const double bottom = kTop + kRow * rows;
+  const double bottom = kTop + kStepHeight * rows;
   for (double tick : roundTicks(x.low, x.high, std::max(3, width() / 110))) {
     painter.setPen(QPen(t.rule, 1));
     painter.drawLine(QPointF(x.at(tick), kTop), QPointF(x.at(tick), bottom));
@@ -95,13 +95,13 @@ void WalkChart::paintEvent(QPaintEvent*) {
     f.setBold(strong);
     painter.setFont(f);
     painter.setPen(t.ink);
-    painter.drawText(QRectF(8, y, kLabels - 12, kRow), Qt::AlignLeft | Qt::AlignVCenter,
+    painter.drawText(QRectF(8, y, kLabels - 12, kStepHeight), Qt::AlignLeft | Qt::AlignVCenter,
                      QFontMetricsF(f).elidedText(words, Qt::ElideRight, kLabels - 12));
   };
   // A figure stands to the right of its mark, on paper of its own.
   const auto figure = [&](double pixel, const QString& words, bool strong, const ToldFigure& told) {
     const QRectF area(pixel + 7, y + 4, tabularWidth(QFontMetricsF(painter.font()), words) + (strong ? 8 : 2),
-                      kRow - 8);
+                      kStepHeight - 8);
     painter.fillRect(area, t.paper);
     painter.setPen(strong ? t.ink : t.quiet);
     drawTabular(painter, area, words, Qt::AlignLeft | Qt::AlignVCenter);
@@ -109,9 +109,9 @@ void WalkChart::paintEvent(QPaintEvent*) {
   };
   const auto total = [&](const QString& words, double value, const QString& shown, const ToldFigure& told) {
     label(words, true);
-    drawScenarioMark(painter, QStringLiteral("base"), {x.at(value), y + kRow / 2}, 11);
+    drawScenarioMark(painter, QStringLiteral("base"), {x.at(value), y + kStepHeight / 2}, 11);
     figure(x.at(value), shown, true, told);
-    y += kRow;
+    y += kStepHeight;
   };
   total(content_.fromLabel, content_.from, content_.fromFigure, content_.fromTold);
   at = content_.from;
@@ -120,10 +120,10 @@ void WalkChart::paintEvent(QPaintEvent*) {
     const double begin = x.at(at);
     const double end = x.at(at + bar.effect);
     painter.setPen(QPen(t.wideRule, 1, Qt::DotLine));
-    painter.drawLine(QPointF(begin, y - kRow / 2), QPointF(begin, y + kRow / 2));
+    painter.drawLine(QPointF(begin, y - kStepHeight / 2), QPointF(begin, y + kStepHeight / 2));
     const double left = std::min(begin, end);
     const double wide = std::max(1.5, std::abs(end - begin));
-    const QRectF area(left, y + 6, wide, kRow - 12);
+    const QRectF area(left, y + 6, wide, kStepHeight - 12);
     // Up is filled, down is hatched: the sign can be told without colour.
     if (bar.effect >= 0) {
       painter.fillRect(area, t.best);
@@ -135,7 +135,7 @@ void WalkChart::paintEvent(QPaintEvent*) {
     }
     figure(left + wide, bar.figure, false, bar.told);
     at += bar.effect;
-    y += kRow;
+    y += kStepHeight;
   }
   total(content_.toLabel, content_.to, content_.toFigure, content_.toTold);
   paintCursor(painter);

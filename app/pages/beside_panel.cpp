@@ -16,7 +16,7 @@
 namespace zl::app {
 namespace {
 
-LedgerCell words(const QString& shown, const QString& tip = {}) {
+LedgerCell saying(const QString& shown, const QString& tip = {}) {
   LedgerCell cell;
   cell.words = shown;
   cell.left = true;
@@ -105,14 +105,14 @@ LedgerRow BesidePanel::factRow(size_t index, int weight, const std::string& line
   filed.story = [index, weight](const services::Snapshot& of) { return services::factStory(of, {index, weight}); };
   filed.tip = text(f.concept_name) + QLatin1Char('\n') + text(written.text) + QLatin1Char(' ') + text(written.unit);
   LedgerCell to =
-      words(lineLabel(s.resources->model, {line, weight, ""}),
-            tr("Type a line, − before it for the other sign, nothing to set the concept aside, ? for the rules; "
-               "or drag the row on to its line"));
+      saying(lineLabel(s.resources->model, {line, weight, ""}),
+             tr("Type a line, − before it for the other sign, nothing to set the concept aside, ? for the rules; "
+                "or drag the row on to its line"));
   to.editable = to.chooses = true;
   to.ink = Ink::Assumed;
   to.quiet = s.caseOf().lines.count(f.concept_name) == 0;
-  row.cells = {words({}), filed, std::move(to), words(d == nullptr ? QString() : text(d->document.name)),
-               words(text(f.place))};
+  row.cells = {saying({}), filed, std::move(to), saying(d == nullptr ? QString() : text(d->document.name)),
+               saying(text(f.place))};
   return row;
 }
 
@@ -123,12 +123,12 @@ void BesidePanel::addLine(model::RowId index, std::vector<LedgerRow>& rows) {
   LedgerRow row = yearRow(s, index, column(), column() + 1, bench_.scenario());
   row.strong = true;
   row.cells.resize(1);
-  row.cells.push_back(words({}));
-  row.cells.push_back(words(cell.origin == Origin::NoneReported ? tr("none reported")
-                            : cell.origin == Origin::Missing    ? tr("not filed")
-                                                                : QString()));
-  row.cells.push_back(words({}));
-  row.cells.push_back(words({}));
+  row.cells.push_back(saying({}));
+  row.cells.push_back(saying(cell.origin == Origin::NoneReported ? tr("none reported")
+                             : cell.origin == Origin::Missing    ? tr("not filed")
+                                                                 : QString()));
+  row.cells.push_back(saying({}));
+  row.cells.push_back(saying({}));
   Place place{r.name, {}, false};
   for (const LineCell::Part& part : cell.parts) place.facts.push_back(part.fact);
   rows.push_back(std::move(row));

@@ -2,14 +2,11 @@
 
 #include <algorithm>
 
+#include "core/model/fault.h"
 #include "core/model/lexer.h"
 
 namespace zl::model {
 namespace {
-
-struct Fault {
-  Error error;
-};
 
 class Binder {
  public:

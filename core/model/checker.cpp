@@ -4,6 +4,7 @@
 #include <optional>
 #include <set>
 
+#include "core/model/fault.h"
 #include "core/model/lexer.h"
 
 namespace zl::model {
@@ -52,10 +53,6 @@ std::string dimensionText(const Dimension& d) {
   }
   return text;
 }
-
-struct Fault {
-  Error error;
-};
 
 class Checker {
  public:

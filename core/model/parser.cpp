@@ -10,6 +10,7 @@
 
 #include "core/model/bindings.h"
 #include "core/model/checker.h"
+#include "core/model/fault.h"
 #include "core/model/lexer.h"
 
 namespace zl::model {
@@ -69,11 +70,6 @@ const char* wordOf(const std::array<Word<E>, N>& words, E meaning) {
   }
   return "?";
 }
-
-// Faults travel as an exception inside this file only; parseModel turns them into a value.
-struct Fault {
-  Error error;
-};
 
 class Parser {
  public:

@@ -29,7 +29,7 @@ class Standing {
 
   /// A margin that swings, stands high in the base year, and is projected to stay above its median.
   void cyclicalBase(model::RowId index) {
-    constexpr int kFewestYears = 5;
+    constexpr int kFewestRegularYears = 5;
     constexpr double kSwings = 0.3;  // interquartile range over the median
     const model::Row& row = e_.model()[index];
     if (!row.projected) return;
@@ -41,7 +41,7 @@ class Standing {
     }
     const Statistics history = describe(past, flagged);
     const Figure base = past.back();
-    if (history.count < kFewestYears || !base.hasValue() || history.median.value() <= 0) return;
+    if (history.count < kFewestRegularYears || !base.hasValue() || history.median.value() <= 0) return;
     const double median = history.median.value();
     const bool swings = history.upperQuartile.value() - history.lowerQuartile.value() > kSwings * median;
     if (!swings || base.value() < history.upperQuartile.value()) return;

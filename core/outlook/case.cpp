@@ -22,6 +22,11 @@ const Scenario* Case::scenario(const std::string& id) const {
   return index < 0 ? nullptr : &scenarios[static_cast<size_t>(index)];
 }
 
+Scenario* Case::scenario(const std::string& id) {
+  const int index = indexOf(id);
+  return index < 0 ? nullptr : &scenarios[static_cast<size_t>(index)];
+}
+
 int Case::indexOf(const std::string& id) const {
   for (size_t i = 0; i < scenarios.size(); ++i) {
     if (scenarios[i].id == id) return static_cast<int>(i);

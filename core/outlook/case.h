@@ -156,7 +156,8 @@ struct Case {
   std::vector<PublishedSet> published;   ///< earliest first
   std::map<std::string, double> limits;  ///< of monitors, where they are not the default (core/monitor/limits.h)
 
-  [[nodiscard]] const Scenario* scenario(const std::string& id) const;
+  [[nodiscard]] const Scenario* scenario(const std::string& id) const;  ///< nullptr when there is none
+  [[nodiscard]] Scenario* scenario(const std::string& id);
   [[nodiscard]] int indexOf(const std::string& id) const;  ///< -1 when there is none
   [[nodiscard]] const Scenario& base() const;
   /// The assumption in force: the scenario's own, else base's, else none (the model's default).

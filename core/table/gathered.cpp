@@ -74,7 +74,6 @@ JoinedRow joined(SheetRow&& given) {
   return out;
 }
 
-constexpr size_t kHeaderDepth = 60;  ///< rows searched for headings, as a reading does
 constexpr size_t kLongestHeading = 80;
 
 bool isHeading(const SheetCell& cell) {
@@ -90,7 +89,7 @@ Sheet gathered(Sheet sheet) {
   size_t headingRow = 0;
   for (size_t r = 0; r < sheet.rows.size(); ++r) {
     rows.push_back(joined(std::move(sheet.rows[r])));
-    if (r >= kHeaderDepth) continue;
+    if (r >= static_cast<size_t>(kHeaderDepth)) continue;
     const SheetRow& row = rows.back().row;
     std::vector<int> found;
     for (size_t i = 0; i < row.cells.size(); ++i) {

@@ -12,7 +12,6 @@
 namespace zl {
 namespace {
 
-constexpr int kHeaderDepth = 60;           ///< rows searched for the headings
 constexpr int kMostLines = 20000;          ///< a statement has hundreds
 constexpr size_t kMostStructured = 40000;  ///< figures among which sums are looked for
 

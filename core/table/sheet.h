@@ -35,6 +35,8 @@ struct Sheet {
   [[nodiscard]] Sheet transposed() const;
 };
 
+constexpr int kHeaderDepth = 60;  ///< rows of a sheet that are searched for headings
+
 /// "D12", or "sheet 'Income', cell D12" where the sheet has a name.
 std::string cellPlace(const Sheet& sheet, const SheetCell& cell);
 

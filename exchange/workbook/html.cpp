@@ -10,7 +10,7 @@
 namespace zl::exchange {
 namespace {
 
-constexpr int kMostColumns = 2000;
+constexpr int kMostTableColumns = 2000;
 constexpr int kWidest = 200;  ///< columns that one cell may span
 constexpr int kDeepest = 400;
 
@@ -112,7 +112,7 @@ class Tables {
       if (nameOf(cell) != "td" && nameOf(cell) != "th") continue;
       const std::string given = attribute(cell, "colspan");
       const int span = std::clamp(given.empty() ? 1 : std::atoi(given.c_str()), 1, kWidest);
-      if (column + span > kMostColumns) break;
+      if (column + span > kMostTableColumns) break;
       if (!isHidden(cell)) row.push_back({column, span, textOf(cell)});
       column += span;
       if (++cells_ > kMostCells) return fail(ErrorKind::TooLarge, "the page has more than 5,000,000 cells", name_);

@@ -14,8 +14,6 @@ using xml::attributeNamed;
 using xml::childNamed;
 using xml::localName;
 
-constexpr int kMostColumns = 16'384;
-constexpr int kMostRows = 1'048'576;
 constexpr int kDeepestGroup = 16;
 constexpr const char* kPart = "content.xml";
 

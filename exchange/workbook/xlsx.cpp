@@ -16,9 +16,6 @@ namespace {
 using xml::childNamed;
 using xml::localName;
 
-constexpr int kMostRows = 1'048'576;
-constexpr int kMostColumns = 16'384;
-
 /// "BC12" to row 11, column 54; false where it is no cell of a sheet.
 bool cellAt(std::string_view reference, int& row, int& column) {
   std::size_t i = 0;

@@ -19,7 +19,6 @@ using xml::localName;
 
 constexpr std::string_view kInlineNamespace = "http://www.xbrl.org/2013/inlineXBRL";
 constexpr std::string_view kInlineNamespace10 = "http://www.xbrl.org/2008/inlineXBRL";
-constexpr std::string_view kInstanceNamespace = "http://www.xbrl.org/2003/instance";
 constexpr int kDeepestFact = 32;               ///< facts inside facts; filers nest two or three
 constexpr int kLongestScale = 30;              ///< powers of ten either way
 constexpr size_t kLongestText = 4096;          ///< of the texts kept about the filer

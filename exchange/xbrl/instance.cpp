@@ -15,7 +15,6 @@ using xml::localName;
 using xml::prefixOf;
 
 constexpr int kDeepestTuple = 32;
-constexpr std::string_view kInstanceNamespace = "http://www.xbrl.org/2003/instance";
 
 class InstanceReader {
  public:

@@ -14,6 +14,8 @@
 
 namespace zl::exchange {
 
+constexpr std::string_view kInstanceNamespace = "http://www.xbrl.org/2003/instance";
+
 struct Context {
   Period period;
   SharedList<Segment> segments;

@@ -14,11 +14,6 @@ const std::string& rowLabel(const model::Model& m, const std::string& row) {
   return !index.known() ? row : m[index].label;
 }
 
-Scenario* find(Case& c, const std::string& id) {
-  const int index = c.indexOf(id);
-  return index < 0 ? nullptr : &c.scenarios[static_cast<size_t>(index)];
-}
-
 std::string inScenario(const Case& c, const std::string& id) {
   const Scenario* s = c.scenario(id);
   return " (" + (s == nullptr ? id : s->label) + ")";
@@ -28,7 +23,7 @@ std::string inScenario(const Case& c, const std::string& id) {
 CaseEdit changed(const Case& c, const std::string& scenario, std::string label,
                  const std::function<void(Case&, Scenario&)>& change) {
   CaseEdit edit{c, std::move(label) + inScenario(c, scenario)};
-  if (Scenario* s = find(edit.after, scenario)) change(edit.after, *s);
+  if (Scenario* s = edit.after.scenario(scenario)) change(edit.after, *s);
   return edit;
 }
 

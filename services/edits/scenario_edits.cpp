@@ -6,11 +6,6 @@
 namespace zl::services {
 namespace {
 
-Scenario* find(Case& c, const std::string& id) {
-  const int index = c.indexOf(id);
-  return index < 0 ? nullptr : &c.scenarios[static_cast<size_t>(index)];
-}
-
 std::string labelOf(const Case& c, const std::string& id) {
   const Scenario* s = c.scenario(id);
   return s == nullptr ? id : s->label;
@@ -55,7 +50,7 @@ void dropSame(const Entries& base, Entries& own) {
 }
 
 void copyOverBase(Case& next, const model::Model& m, const Scenario& from) {
-  Scenario& base = *find(next, kBase);
+  Scenario& base = *next.scenario(kBase);
   Scenario before = base;
   for (const auto& [row, a] : from.drivers) before.drivers.try_emplace(row, presetPath(m, row));
   for (const auto& [row, choice] : from.inputs) {
@@ -100,14 +95,14 @@ CaseEdit removeScenario(const Case& c, const std::string& id) {
 
 CaseEdit renameScenario(const Case& c, const std::string& id, const std::string& label) {
   CaseEdit edit{c, "Call the scenario " + labelOf(c, id) + " " + label};
-  if (Scenario* s = find(edit.after, id)) s->label = label;
+  if (Scenario* s = edit.after.scenario(id)) s->label = label;
   return edit;
 }
 
 CaseEdit copyScenario(const Case& c, const model::Model& m, const std::string& from, const std::string& to) {
   CaseEdit edit{c, "Copy " + labelOf(c, from) + " to " + labelOf(c, to)};
   const Scenario* source = c.scenario(from);
-  Scenario* target = find(edit.after, to);
+  Scenario* target = edit.after.scenario(to);
   if (source == nullptr || target == nullptr || from == to) return edit;
   if (to == kBase) {
     copyOverBase(edit.after, m, *source);
@@ -120,8 +115,8 @@ CaseEdit copyScenario(const Case& c, const model::Model& m, const std::string& f
 
 CaseEdit swapScenarios(const Case& c, const std::string& a, const std::string& b) {
   CaseEdit edit{c, "Swap " + labelOf(c, a) + " and " + labelOf(c, b)};
-  Scenario* first = find(edit.after, a);
-  Scenario* second = find(edit.after, b);
+  Scenario* first = edit.after.scenario(a);
+  Scenario* second = edit.after.scenario(b);
   if (first == nullptr || second == nullptr || a == kBase || b == kBase) return edit;
   std::swap(first->drivers, second->drivers);
   std::swap(first->inputs, second->inputs);
@@ -130,7 +125,7 @@ CaseEdit swapScenarios(const Case& c, const std::string& a, const std::string& b
 
 CaseEdit resetScenario(const Case& c, const std::string& id) {
   CaseEdit edit{c, "Reset " + labelOf(c, id) + " to base"};
-  Scenario* s = find(edit.after, id);
+  Scenario* s = edit.after.scenario(id);
   if (s == nullptr || id == kBase) return edit;
   s->drivers.clear();
   s->inputs.clear();

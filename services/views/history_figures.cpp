@@ -9,10 +9,6 @@
 namespace zl::services {
 namespace {
 
-bool isAmount(Kind kind) {
-  return kind == Kind::Money || kind == Kind::Shares || kind == Kind::PerShare;
-}
-
 std::vector<Figure> amounts(const Snapshot& s, model::RowId row, Reading reading) {
   if (!row.known()) return std::vector<Figure>(s.years().size(), Figure::absent("the model has no such row"));
   std::vector<Figure> list;

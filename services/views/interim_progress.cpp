@@ -33,7 +33,7 @@ bool isFiledFlow(const Row& row) {
 }
 
 /// Filed lines, what drivers are, and the computed flows that a year is judged by.
-bool isShown(const model::Model& m, const Row& row) {
+bool isProgressShown(const model::Model& m, const Row& row) {
   if (row.timing == Timing::Balance) return row.isStandardLine() && row.kind == Kind::Money;
   if (isFiledFlow(row)) return true;
   const bool judged = row.declared == model::Declared::Driver || m.shows("interim_judged", row.name);
@@ -56,19 +56,19 @@ int latestOf(const InterimStatements& interim, int fiscalYear) {
   return -1;
 }
 
-Figure over(const Figure& part, const Figure& whole, const char* why) {
+Figure shareOf(const Figure& part, const Figure& whole, const char* why) {
   return whole.hasValue() && whole.value() <= 0 ? Figure::notMeaningful(why) : part / whole;
 }
 
 Figure growthOf(const Figure& now, const Figure& before, const char* why) {
   if (now.hasValue() && now.value() < 0) return Figure::notMeaningful("turned negative");
-  return over(now, before, why) - Figure::of(1);
+  return shareOf(now, before, why) - Figure::of(1);
 }
 
 void measureFlow(InterimLine& line, const Figure& wholeYearBefore) {
   line.growth = growthOf(line.actual, line.yearBefore, "the year before is not positive");
-  line.reached = over(line.actual, line.forecast, "the forecast is not positive");
-  line.usual = over(line.yearBefore, wholeYearBefore, "the year before is not positive");
+  line.reached = shareOf(line.actual, line.forecast, "the forecast is not positive");
+  line.usual = shareOf(line.yearBefore, wholeYearBefore, "the year before is not positive");
   line.rest = line.forecast - line.actual;
   line.restGrowth =
       growthOf(line.rest, wholeYearBefore - line.yearBefore, "the rest of the year before is not positive");
@@ -101,7 +101,7 @@ InterimProgress interimProgress(const Snapshot& s) {
   std::vector<InterimLine> ratios, balances;
   for (size_t r = 0; r < m.rows.size(); ++r) {
     const Row& row = m.rows[r];
-    if (!isShown(m, row)) continue;
+    if (!isProgressShown(m, row)) continue;
     const auto index = model::RowId(r);
     InterimLine line;
     line.row = row.name;

@@ -11,10 +11,6 @@
 namespace zl::services {
 namespace {
 
-bool isAmount(Kind kind) {
-  return kind == Kind::Money || kind == Kind::Shares || kind == Kind::PerShare || kind == Kind::Quote;
-}
-
 void setChange(PublishedLine& line) {
   line.change = line.now - line.old;
   line.share = !isAmount(line.kind)      ? Figure::absent("the change says it")

@@ -39,7 +39,7 @@ Reach reachOf(const Snapshot& s, model::RowId row, double figure) {
 }
 
 /// A row's figures in base: by forecast year, or one.
-std::vector<Figure> figuresOf(const Snapshot& s, model::RowId row, int lane) {
+std::vector<Figure> laneFigures(const Snapshot& s, model::RowId row, int lane) {
   const model::Layout& layout = s.evaluation->layout();
   std::vector<Figure> figures;
   if (s.model()[row].declared != model::Declared::Driver) return {s.evaluation->constant(row, lane)};
@@ -68,7 +68,7 @@ Swings swingsOf(const Snapshot& s, const std::vector<model::RowId>& rows) {
   Swings swings;
   std::vector<Variant> variants{Variant{}};
   for (const model::RowId row : rows) {
-    const std::vector<Figure> figures = figuresOf(s, row, lane);
+    const std::vector<Figure> figures = laneFigures(s, row, lane);
     const Reach reach = reachOf(s, row, figures.back().valueOr(0));
     swings.of.push_back({reach.of, {}, {}, {}});
     variants.push_back({{row, moved(figures, reach.down, m[row])}});

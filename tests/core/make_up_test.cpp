@@ -10,21 +10,21 @@
 namespace zl {
 namespace {
 
-PartYear part(double revenue, double profit) {
+PartYear partYear(double revenue, double profit) {
   return {Figure::of(revenue), Figure::of(profit)};
 }
 
 TEST(MakeUp, AMarginChangeIsMixAndWithin) {
   // Shares 80/20 -> 50/50; margins 10 % and 30 % -> 12 % and 30 %; group 14 % -> 21 %.
   // Mix: -0.3 x (10 - 14) + 0.3 x (30 - 14) = 6 points; within: 0.5 x 2 = 1 point.
-  const MarginChange c = marginChange({part(80, 8), part(20, 6)}, {part(50, 6), part(50, 15)});
+  const MarginChange c = marginChange({partYear(80, 8), partYear(20, 6)}, {partYear(50, 6), partYear(50, 15)});
   EXPECT_NEAR(c.mix.value(), 0.06, 1e-12);
   EXPECT_NEAR(c.within.value(), 0.01, 1e-12);
   EXPECT_NEAR(c.total.value(), 0.07, 1e-12);
-  const MarginChange none = marginChange({part(0, 0), part(20, 6)}, {part(50, 6), part(50, 15)});
+  const MarginChange none = marginChange({partYear(0, 0), partYear(20, 6)}, {partYear(50, 6), partYear(50, 15)});
   EXPECT_FALSE(none.mix.hasValue()) << "a part without revenue has no margin";
   EXPECT_TRUE(none.total.hasValue());
-  EXPECT_TRUE(marginChange({{Figure::absent("not filed"), Figure::of(1)}}, {part(1, 1)}).total.isAbsent());
+  EXPECT_TRUE(marginChange({{Figure::absent("not filed"), Figure::of(1)}}, {partYear(1, 1)}).total.isAbsent());
 }
 
 TEST(MakeUp, ADealIsBoughtGrowthForTwelveMonthsOnly) {

@@ -19,14 +19,14 @@ namespace {
 using testing::Contains;
 using testing::HasSubstr;
 
-PlacingRules rules() {
+PlacingRules kitRules() {
   static const test::KitTexts kit;
   return {kit.labels, kit.lines, kit.parts};
 }
 
 TableReading readingOf(const std::string& text) {
   const Sheet sheet = test::sheetOf(text);
-  const auto reading = guessTable(sheet, rules(), {});
+  const auto reading = guessTable(sheet, kitRules(), {});
   EXPECT_TRUE(reading) << reading.error().text();
   return reading.value_or(TableReading{});
 }

@@ -8,7 +8,7 @@
 namespace zl {
 namespace {
 
-Path pathOf(Shape shape, std::vector<std::optional<double>> typed = {}, int from = 0, int to = 0) {
+Path shapedPath(Shape shape, std::vector<std::optional<double>> typed = {}, int from = 0, int to = 0) {
   Path path;
   path.shape = shape;
   path.typed = std::move(typed);
@@ -24,19 +24,20 @@ TEST(RollForward, KeepsWhatWasTypedWithItsYear) {
     int years;
     Path after;
   };
-  const Move moves[] = {{pathOf(Shape::Typed, {1.0, kNone, 3.0, 4.0}), 1, pathOf(Shape::Typed, {1.0, 3.0, 4.0})},
-                        {pathOf(Shape::Typed, {1.0, 2.0}), 3, pathOf(Shape::Typed, {2.0})},
-                        {pathOf(Shape::Steps, {8.0, 5.0}), 1, pathOf(Shape::Steps, {8.0, 5.0})},
-                        {pathOf(Shape::Steps, {8.0, 5.0}), 2, pathOf(Shape::Steps, {5.0})},
-                        {pathOf(Shape::Cycle, {1.0, -1.0, 0.0}), 4, pathOf(Shape::Cycle, {-1.0, 0.0, 1.0})},
-                        {pathOf(Shape::Glide, {}, 1, 4), 1, pathOf(Shape::Glide, {}, 0, 3)},
-                        {pathOf(Shape::Glide, {}, 1, 4), 4, pathOf(Shape::Glide, {}, 0, 1)},
-                        {pathOf(Shape::Glide, {}, 2, 0), 1, pathOf(Shape::Glide, {}, 1, 0)},
-                        {pathOf(Shape::Recovery, {}, 0, 3), 1, pathOf(Shape::Recovery, {}, 0, 2)},
-                        {pathOf(Shape::Fade, {}, 3), 1, pathOf(Shape::Fade, {}, 2)},
-                        {pathOf(Shape::Fade, {}, 1), 2, pathOf(Shape::Fade, {}, 1)},
-                        {pathOf(Shape::Follow), 2, pathOf(Shape::Follow)},
-                        {pathOf(Shape::Hold), 2, pathOf(Shape::Hold)}};
+  const Move moves[] = {
+      {shapedPath(Shape::Typed, {1.0, kNone, 3.0, 4.0}), 1, shapedPath(Shape::Typed, {1.0, 3.0, 4.0})},
+      {shapedPath(Shape::Typed, {1.0, 2.0}), 3, shapedPath(Shape::Typed, {2.0})},
+      {shapedPath(Shape::Steps, {8.0, 5.0}), 1, shapedPath(Shape::Steps, {8.0, 5.0})},
+      {shapedPath(Shape::Steps, {8.0, 5.0}), 2, shapedPath(Shape::Steps, {5.0})},
+      {shapedPath(Shape::Cycle, {1.0, -1.0, 0.0}), 4, shapedPath(Shape::Cycle, {-1.0, 0.0, 1.0})},
+      {shapedPath(Shape::Glide, {}, 1, 4), 1, shapedPath(Shape::Glide, {}, 0, 3)},
+      {shapedPath(Shape::Glide, {}, 1, 4), 4, shapedPath(Shape::Glide, {}, 0, 1)},
+      {shapedPath(Shape::Glide, {}, 2, 0), 1, shapedPath(Shape::Glide, {}, 1, 0)},
+      {shapedPath(Shape::Recovery, {}, 0, 3), 1, shapedPath(Shape::Recovery, {}, 0, 2)},
+      {shapedPath(Shape::Fade, {}, 3), 1, shapedPath(Shape::Fade, {}, 2)},
+      {shapedPath(Shape::Fade, {}, 1), 2, shapedPath(Shape::Fade, {}, 1)},
+      {shapedPath(Shape::Follow), 2, shapedPath(Shape::Follow)},
+      {shapedPath(Shape::Hold), 2, shapedPath(Shape::Hold)}};
   for (const Move& m : moves) {
     Case c = newCase("x", makeDate(2026, 1, 1));
     c.horizon = 5;
@@ -55,8 +56,8 @@ TEST(RollForward, KeepsWhatWasTypedWithItsYear) {
 
 TEST(RollForward, ACalendarYearKeepsItsFigureWhereNoActualMovesIt) {
   // Shapes that do not start from the last actual say the same of a calendar year before and after.
-  const Path shapes[] = {pathOf(Shape::Typed, {0.01, 0.02, 0.03, 0.04, 0.05}), pathOf(Shape::Steps, {0.08, 0.03}),
-                         pathOf(Shape::Cycle, {0.01, -0.01, 0.0})};
+  const Path shapes[] = {shapedPath(Shape::Typed, {0.01, 0.02, 0.03, 0.04, 0.05}),
+                         shapedPath(Shape::Steps, {0.08, 0.03}), shapedPath(Shape::Cycle, {0.01, -0.01, 0.0})};
   for (Path path : shapes) {
     path.level = 0.05;
     Case c = newCase("x", makeDate(2026, 1, 1));

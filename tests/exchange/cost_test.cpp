@@ -23,34 +23,34 @@ using testing::HasSubstr;
 constexpr const char* kNamespaces =
     "xmlns:xbrli='http://www.xbrl.org/2003/instance' xmlns:iso4217='http://www.xbrl.org/2003/iso4217' xmlns:e='urn:e' "
     "xmlns:ix='http://www.xbrl.org/2013/inlineXBRL'";
-constexpr const char* kContexts =
+constexpr const char* kYearContext =
     "<xbrli:context id='c'><xbrli:entity><xbrli:identifier scheme='s'>E</xbrli:identifier></xbrli:entity><xbrli:period>"
     "<xbrli:startDate>2024-01-01</xbrli:startDate><xbrli:endDate>2024-12-31</xbrli:endDate></xbrli:period>"
     "</xbrli:context><xbrli:unit id='u'><xbrli:measure>iso4217:EUR</xbrli:measure></xbrli:unit>";
 
-std::string number(int i) {
+std::string digits(int i) {
   return std::to_string(i);
 }
 
-std::string instance(int facts) {
-  std::string text = std::string("<xbrli:xbrl ") + kNamespaces + ">" + kContexts;
+std::string largeInstance(int facts) {
+  std::string text = std::string("<xbrli:xbrl ") + kNamespaces + ">" + kYearContext;
   for (int i = 0; i < facts; ++i)
-    text += "<e:x" + number(i) + " contextRef='c' unitRef='u' decimals='0'>1</e:x" + number(i) + ">\n";
+    text += "<e:x" + digits(i) + " contextRef='c' unitRef='u' decimals='0'>1</e:x" + digits(i) + ">\n";
   return text + "</xbrli:xbrl>";
 }
 
-std::string page(const std::string& body) {
+std::string largePage(const std::string& body) {
   return std::string("<html xmlns='http://www.w3.org/1999/xhtml' ") + kNamespaces + "><body><ix:header><ix:resources>" +
-         kContexts + "</ix:resources></ix:header>" + body + "</body></html>";
+         kYearContext + "</ix:resources></ix:header>" + body + "</body></html>";
 }
 
 std::string inlineFacts(int facts) {
   std::string body;
   for (int i = 0; i < facts; ++i) {
-    body += "<p><ix:nonFraction name='e:x" + number(i) +
+    body += "<p><ix:nonFraction name='e:x" + digits(i) +
             "' contextRef='c' unitRef='u' decimals='0'>1</ix:nonFraction></p>\n";
   }
-  return page(body);
+  return largePage(body);
 }
 
 std::string json(int facts) {
@@ -58,7 +58,7 @@ std::string json(int facts) {
       "{\"documentInfo\":{\"documentType\":\"https://xbrl.org/2021/"
       "xbrl-json\",\"namespaces\":{\"e\":\"urn:e\"}},\"facts\":{";
   for (int i = 0; i < facts; ++i) {
-    text += (i > 0 ? ",\"f" : "\"f") + number(i) +
+    text += (i > 0 ? ",\"f" : "\"f") + digits(i) +
             "\":{\"value\":\"1\",\"decimals\":0,\"dimensions\":{\"concept\":\"e:x\",\"entity\":\"s:E\",\"period\":"
             "\"2024-01-01T00:00:00/2025-01-01T00:00:00\",\"unit\":\"iso4217:EUR\"}}";
   }
@@ -67,7 +67,7 @@ std::string json(int facts) {
 
 std::string table(int rows) {
   std::string text = "concept,label,start,end,unit,decimals,value\n";
-  for (int i = 0; i < rows; ++i) text += "e:x" + number(i) + ",,2024-01-01,2024-12-31,EUR,0,1\n";
+  for (int i = 0; i < rows; ++i) text += "e:x" + digits(i) + ",,2024-01-01,2024-12-31,EUR,0,1\n";
   return text;
 }
 
@@ -76,10 +76,10 @@ std::string arcs(int count) {
       "<linkbase xmlns='http://www.xbrl.org/2003/linkbase' xmlns:xlink='http://www.w3.org/1999/xlink'>"
       "<calculationLink>";
   for (int i = 0; i < count; ++i) {
-    text += "<loc xlink:href='e.xsd#e_x" + number(i) + "' xlink:label='l" + number(i) +
+    text += "<loc xlink:href='e.xsd#e_x" + digits(i) + "' xlink:label='l" + digits(i) +
             "'/><calculationArc xlink:from='l0' "
             "xlink:to='l" +
-            number(i) + "'/>";
+            digits(i) + "'/>";
   }
   return text + "</calculationLink></linkbase>";
 }
@@ -96,7 +96,7 @@ Status statusOf(const Result<T>& result) {
 }
 
 const Reader kReaders[] = {
-    {"instance", instance,
+    {"instance", largeInstance,
      [](const std::string& c, const StopCheck& s) { return statusOf(readXbrlInstance(c, "f", s)); }},
     {"inline", inlineFacts,
      [](const std::string& c, const StopCheck& s) {
@@ -160,7 +160,7 @@ TEST(Cost, WhatIsBeyondALimitIsRefusedByName) {
   std::string product =
       "<linkbase xmlns='http://www.xbrl.org/2003/linkbase' xmlns:xlink='http://www.w3.org/1999/xlink'>"
       "<calculationLink>";
-  for (int i = 0; i < 3000; ++i) product += "<loc xlink:href='e.xsd#e_x" + number(i) + "' xlink:label='l'/>";
+  for (int i = 0; i < 3000; ++i) product += "<loc xlink:href='e.xsd#e_x" + digits(i) + "' xlink:label='l'/>";
   product += "<calculationArc xlink:from='l' xlink:to='l'/></calculationLink></linkbase>";
   const auto network = readLinkbase(product, "f");
   ASSERT_FALSE(network);
@@ -170,9 +170,9 @@ TEST(Cost, WhatIsBeyondALimitIsRefusedByName) {
   // A text that continues 100,000 times, each time with nothing.
   std::string body = "<ix:nonNumeric name='dei:EntityRegistrantName' contextRef='c' continuedAt='k0'></ix:nonNumeric>";
   for (int i = 0; i < 100'000; ++i) {
-    body += "<ix:continuation id='k" + number(i) + "' continuedAt='k" + number(i + 1) + "'></ix:continuation>";
+    body += "<ix:continuation id='k" + digits(i) + "' continuedAt='k" + digits(i + 1) + "'></ix:continuation>";
   }
-  const std::string continued = page(body);
+  const std::string continued = largePage(body);
   const std::vector<NamedContent> set{{"f", continued}};
   const auto filings = readInlineXbrl(set);
   ASSERT_FALSE(filings);
@@ -194,7 +194,7 @@ TEST(Cost, DeepPagesAreWalkedOnce) {
     body += "<div><ix:nonFraction name='e:x' contextRef='c' unitRef='u' decimals='0'>1</ix:nonFraction>";
   }
   for (int i = 0; i < kDeep; ++i) body += "</div>";
-  const std::string deep = page(body);
+  const std::string deep = largePage(body);
   const std::vector<NamedContent> set{{"f", deep}};
   const auto filings = readInlineXbrl(set);
   ASSERT_TRUE(filings) << filings.error().text();
@@ -203,7 +203,7 @@ TEST(Cost, DeepPagesAreWalkedOnce) {
   for (int i = 0; i < 40; ++i) nested += "<ix:nonFraction name='e:x' contextRef='c' unitRef='u' decimals='0'>";
   nested += "1";
   for (int i = 0; i < 40; ++i) nested += "</ix:nonFraction>";
-  const std::string inside = page(nested);
+  const std::string inside = largePage(nested);
   const std::vector<NamedContent> nestedSet{{"f", inside}};
   const auto refused = readInlineXbrl(nestedSet);
   ASSERT_FALSE(refused);

@@ -64,12 +64,12 @@ std::string fact(const std::string& members, const std::string& dimensions = "")
          dimensions + "}}";
 }
 
-const std::string kEuro = R"(,"unit":"iso4217:EUR")";
+const std::string kInEuro = R"(,"unit":"iso4217:EUR")";
 
 TEST(XbrlJson, FactsWithTheirDimensions) {
   const auto filing = readXbrlJson(
       report(
-          fact(R"("value":"1250000","decimals":-3)", kEuro + R"(,"x:Region":"x:North")") +
+          fact(R"("value":"1250000","decimals":-3)", kInEuro + R"(,"x:Region":"x:North")") +
           R"(,"nil":{"value":null,"decimals":0,"dimensions":{"concept":"f:Assets","period":"2025-01-01T00:00:00","unit":"iso4217:EUR"}},
                 "exact":{"value":"0.5","dimensions":{"concept":"x:Share","period":"2025-01-01T00:00:00","unit":"xbrli:pure"}},
                 "text":{"value":"policy","dimensions":{"concept":"x:Policy","period":"2025-01-01T00:00:00"}})"),
@@ -96,19 +96,19 @@ TEST(XbrlJson, FactsWithTheirDimensions) {
 
 TEST(XbrlJson, FaultsAreNamedWithTheirFact) {
   const std::pair<std::string, const char*> kFaults[] = {
-      {report(fact(R"("value":"1,5","decimals":0)", kEuro)),
+      {report(fact(R"("value":"1,5","decimals":0)", kInEuro)),
        "fact 'f1': the fact ifrs-full:Revenue has the value '1,5'"},
-      {report(fact(R"("value":5,"decimals":0)", kEuro)), "a value must be text or null"},
-      {report(fact(R"("value":"NaN","decimals":0)", kEuro)), "not a decimal number"},
-      {report(fact(R"("value":"5","decimals":1.5)", kEuro)), "decimals must be a whole number"},
-      {report(fact(R"("decimals":0)", kEuro)), "needs a value and dimensions"},
+      {report(fact(R"("value":5,"decimals":0)", kInEuro)), "a value must be text or null"},
+      {report(fact(R"("value":"NaN","decimals":0)", kInEuro)), "not a decimal number"},
+      {report(fact(R"("value":"5","decimals":1.5)", kInEuro)), "decimals must be a whole number"},
+      {report(fact(R"("decimals":0)", kInEuro)), "needs a value and dimensions"},
       {report(R"("f1":5)"), "a fact must be an object"},
       {report(R"("f1":{"value":"5","decimals":0,"dimensions":{"concept":"f:A","period":"soon","unit":"a:b"}})"),
        "'soon' is not a period"},
       {report(R"("f1":{"value":"5","decimals":0,"dimensions":{"concept":"f:A","unit":"a:b"}})"), "has no period"},
       {report(R"("f1":{"value":"5","decimals":0,"dimensions":{"period":"2024","unit":"a:b"}})"), "names no concept"},
       {report(""), "holds no numeric facts"},
-      {report(fact(R"("value":"1","value":"2","decimals":0)", kEuro)), "'value' stands twice"},
+      {report(fact(R"("value":"1","value":"2","decimals":0)", kInEuro)), "'value' stands twice"},
       {R"({"documentInfo":{"documentType":"https://xbrl.org/2021/xbrl-json"}})", "'facts' is missing"},
       {R"({"documentInfo":{"documentType":"other"}})", "not xBRL-JSON"}};
   for (const auto& [content, message] : kFaults) {

@@ -374,36 +374,36 @@ const Form& formOf(Shape shape) {
 }  // namespace
 
 long figureOf(const Y& y, const std::string& signedName) {
-  static const std::map<std::string, long Y::*> kFiled{{"Borrowed", &Y::borrowed},
-                                                       {"Capex", &Y::capex},
-                                                       {"Cash", &Y::cash},
-                                                       {"CostOfSales", &Y::costOfSales},
-                                                       {"DebtCurrent", &Y::debtCurrent},
-                                                       {"DebtLong", &Y::debtLong},
-                                                       {"Depreciation", &Y::depreciation},
-                                                       {"Dividends", &Y::dividends},
-                                                       {"Ebit", &Y::ebit},
-                                                       {"Equity", &Y::equity},
-                                                       {"Goodwill", &Y::goodwill},
-                                                       {"Interest", &Y::interest},
-                                                       {"InterestIncome", &Y::interestIncome},
-                                                       {"Inventory", &Y::inventory},
-                                                       {"Leases", &Y::leases},
-                                                       {"Movement", &Y::movement},
-                                                       {"Net", &Y::net},
-                                                       {"OperatingFlow", &Y::operatingFlow},
-                                                       {"OtherCurrent", &Y::otherCurrent},
-                                                       {"OtherOwed", &Y::otherOwed},
-                                                       {"Overhead", &Y::overhead},
-                                                       {"Payables", &Y::payables},
-                                                       {"Plant", &Y::plant},
-                                                       {"Pretax", &Y::pretax},
-                                                       {"Receivables", &Y::receivables},
-                                                       {"Revenue", &Y::revenue},
-                                                       {"RightOfUse", &Y::rightOfUse},
-                                                       {"Shares", &Y::shares},
-                                                       {"Staff", &Y::staff},
-                                                       {"Tax", &Y::tax}};
+  static const std::map<std::string, long Y::*> kFiledLines{{"Borrowed", &Y::borrowed},
+                                                            {"Capex", &Y::capex},
+                                                            {"Cash", &Y::cash},
+                                                            {"CostOfSales", &Y::costOfSales},
+                                                            {"DebtCurrent", &Y::debtCurrent},
+                                                            {"DebtLong", &Y::debtLong},
+                                                            {"Depreciation", &Y::depreciation},
+                                                            {"Dividends", &Y::dividends},
+                                                            {"Ebit", &Y::ebit},
+                                                            {"Equity", &Y::equity},
+                                                            {"Goodwill", &Y::goodwill},
+                                                            {"Interest", &Y::interest},
+                                                            {"InterestIncome", &Y::interestIncome},
+                                                            {"Inventory", &Y::inventory},
+                                                            {"Leases", &Y::leases},
+                                                            {"Movement", &Y::movement},
+                                                            {"Net", &Y::net},
+                                                            {"OperatingFlow", &Y::operatingFlow},
+                                                            {"OtherCurrent", &Y::otherCurrent},
+                                                            {"OtherOwed", &Y::otherOwed},
+                                                            {"Overhead", &Y::overhead},
+                                                            {"Payables", &Y::payables},
+                                                            {"Plant", &Y::plant},
+                                                            {"Pretax", &Y::pretax},
+                                                            {"Receivables", &Y::receivables},
+                                                            {"Revenue", &Y::revenue},
+                                                            {"RightOfUse", &Y::rightOfUse},
+                                                            {"Shares", &Y::shares},
+                                                            {"Staff", &Y::staff},
+                                                            {"Tax", &Y::tax}};
   const std::map<std::string, long> sums{{"Assets", y.assets()},
                                          {"CurrentAssets", y.currentAssets()},
                                          {"CurrentOwed", y.currentOwed()},
@@ -418,8 +418,8 @@ long figureOf(const Y& y, const std::string& signedName) {
                                          {"WorkingCapitalFlow", y.operatingFlow - y.net - y.depreciation}};
   const bool minus = signedName.front() == '-';
   const std::string name = signedName.substr(minus ? 1 : 0);
-  const auto filed = kFiled.find(name);
-  const long figure = filed != kFiled.end() ? y.*(filed->second) : sums.at(name);
+  const auto filed = kFiledLines.find(name);
+  const long figure = filed != kFiledLines.end() ? y.*(filed->second) : sums.at(name);
   return minus ? -figure : figure;
 }
 
