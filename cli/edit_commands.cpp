@@ -1,4 +1,5 @@
 #include "cli/command.h"
+#include "services/intake/judged.h"
 #include "services/reports/report.h"
 #include "services/sessions/case_file.h"
 #include "services/sessions/demo.h"
@@ -13,7 +14,7 @@ using services::Session;
 /// "Label=line" or "Label=-line" as typed for a row of a table or a concept.
 Result<std::pair<std::string, LineChoice>> typedChoice(const std::string& text, const model::Model& m) {
   const std::size_t equals = text.rfind('=');
-  LineChoice choice{equals == std::string::npos ? "" : text.substr(equals + 1), 1, "chosen by hand"};
+  LineChoice choice{equals == std::string::npos ? "" : text.substr(equals + 1), 1, "chosen by hand", true};
   if (!choice.line.empty() && choice.line[0] == '-') {
     choice.weight = -1;
     choice.line.erase(0, 1);
@@ -41,6 +42,7 @@ class ImportCommand : public Command {
     app.add_option(
         "--period", periods_,
         "For tables: a column's period, as 'Heading=12 to 2024-12-31'; 'Heading=' leaves it out; may be repeated");
+    app.add_flag("--mend", mend_, "Make the changes of lines that let more ties hold, one after another");
     app.add_flag("--accept", accept_, "For tables: bring them in as they would be read");
   }
   Status run(Context& c) override {
@@ -49,12 +51,12 @@ class ImportCommand : public Command {
     if (!previews) return tl::unexpected(previews.error());
     bool guessed = false;
     for (const services::ImportPreview& p : *previews) {
-      if (p.readings.empty()) continue;
-      guessed = true;
-      c.out << services::readingText(p);
+      guessed = guessed || !p.readings.empty();
+      c.out << services::readingText(p, c.resources->model);
     }
     if (guessed && !accept_) {
-      c.out << "nothing is stored yet: correct with --line, --currency, --scale, then add --accept\n";
+      c.out
+          << "nothing is stored yet: correct with --line, --currency, --scale, --period or --mend, then add --accept\n";
       return {};
     }
     const auto result = Session::bringIn(book_, company_, std::move(*previews), c.resources, c.desk);
@@ -90,10 +92,15 @@ class ImportCommand : public Command {
     for (const std::string& text : periods_) {
       if (Status s = setPeriods(*previews, text); !s) return tl::unexpected(s.error());
     }
-    if (periods_.empty()) return previews;
     for (services::ImportPreview& p : *previews) {
-      if (p.readings.empty()) continue;
+      if (p.readings.empty() || periods_.empty()) continue;
       if (Status s = services::applyReadings(p, *context); !s) return tl::unexpected(s.error());
+    }
+    for (services::ImportPreview& p : *previews) {
+      while (mend_ && p.repair) {
+        c.out << p.name << ": mended: " << services::repairText(p, c.resources->model) << '\n';
+        if (Status s = services::takeRepair(p, *context); !s) return tl::unexpected(s.error());
+      }
     }
     return previews;
   }
@@ -137,6 +144,7 @@ class ImportCommand : public Command {
   std::vector<std::string> files_, lines_, periods_;
   std::optional<int> scale_;
   bool accept_ = false;
+  bool mend_ = false;
 };
 
 class MapCommand : public SessionCommand {

@@ -68,12 +68,12 @@ function(zealous_precompiled target)
   target_precompile_headers(${target} PRIVATE ${ZEALOUS_STANDARD_HEADERS} ${ARGN})
 endfunction()
 
-# zealous_joined(target SOURCES ...): the sources of one folder are compiled together, up to eight at a time, so
+# zealous_joined(target MOST SOURCES ...): the sources of one folder are compiled together, MOST at a time, so
 # that their headers are read and their templates made once for all of them. It takes a third of the time of a
 # fresh build. What this hides, a source that leans on what another includes, tools/lint sees: it builds
 # without. A group never reaches over a folder's border, so that a new source moves only its neighbours.
 option(ZEALOUS_JOINED "Compile the sources of a folder together" ON)
-function(zealous_joined target)
+function(zealous_joined target most)
   if(NOT ZEALOUS_JOINED)
     return()
   endif()
@@ -88,7 +88,7 @@ function(zealous_joined target)
       set(folder ${parent})
       set(within 0)
     endif()
-    math(EXPR group "${within} / 8")
+    math(EXPR group "${within} / ${most}")
     math(EXPR within "${within} + 1")
     cmake_path(GET parent FILENAME room)
     set_source_files_properties(${source} PROPERTIES UNITY_GROUP ${room}_${group})
@@ -102,7 +102,7 @@ function(zealous_layer name)
   add_library(${name} STATIC ${sources})
   target_include_directories(${name} PUBLIC ${CMAKE_SOURCE_DIR})
   target_link_libraries(${name} PUBLIC ${LAYER_PUBLIC} PRIVATE zealous_flags ${LAYER_PRIVATE})
-  zealous_joined(${name} ${sources})
+  zealous_joined(${name} 8 ${sources})
   if(LAYER_PRECOMPILED)
     zealous_precompiled(${name} ${LAYER_PRECOMPILED})
   endif()

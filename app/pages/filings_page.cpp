@@ -28,6 +28,15 @@ LedgerCell plainCell(const QString& words, const QString& tip = {}) {
   return cell;
 }
 
+QString labelsOf(const model::Model& m, const std::vector<std::string>& lines) {
+  QStringList labels;
+  for (const std::string& line : lines) {
+    const model::RowId row = m.find(line);
+    labels << text(row.known() ? m[row].label : line);
+  }
+  return labels.join(QStringLiteral(", "));
+}
+
 LedgerCell countCell(int count) {
   return plainCell(QString::number(count));
 }
@@ -248,7 +257,7 @@ void FilingsPage::refreshTies() {
         cell.quiet = s.resources->ties[r.tie].roll;
         break;
       case TieResult::State::NotChecked:
-        cell = plainCell(QStringLiteral("·"), tr("%1 is not filed").arg(text(r.missing)));
+        cell = plainCell(QStringLiteral("·"), tr("not filed: %1").arg(labelsOf(s.evaluation->model(), r.missing)));
         break;
     }
     const model::RowId row = s.evaluation->model().find(s.resources->ties[r.tie].total.line);

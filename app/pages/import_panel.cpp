@@ -9,6 +9,7 @@
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "app/pages/page.h"
+#include "services/intake/judged.h"
 
 namespace zl::app {
 
@@ -19,6 +20,19 @@ namespace {
 constexpr int kLineColumn = 0;
 constexpr int kWhyColumn = 1;
 constexpr int kFirstFigure = 3;  ///< columns of the table from the first after the label
+
+/// "31 hold, 2 fail"; nothing where nothing is tied.
+QString tiesText(const ImportPreview& p) {
+  if (p.holding == 0 && p.failing.empty()) return {};
+  const QString holding = ImportPanel::tr("%1 hold").arg(p.holding);
+  return p.failing.empty() ? holding : holding + ImportPanel::tr(", %1 fail").arg(p.failing.size());
+}
+
+QString failingText(const ImportPreview& p) {
+  QStringList list;
+  for (const std::string& tie : p.failing) list << text(tie);
+  return list.join(QLatin1Char('\n'));
+}
 
 }  // namespace
 
@@ -38,8 +52,9 @@ ImportPanel::ImportPanel(QWidget* parent) : QWidget(parent) {
   files_->setObjectName(QStringLiteral("importPreview"));
   files_->setAccessibleName(tr("What would come in"));
   files_->setWidths(190, 96, 0);
-  files_->setColumns({150, 92, 76, 104, 96, 170});
+  files_->setColumns({150, 92, 76, 104, 96, 110, 170});
   layout->addWidget(files_);
+  layout->addLayout(makeMending());
   tablePart_ = makeTablePart();
   layout->addWidget(tablePart_, 1);
   auto* buttons = new QHBoxLayout;
@@ -73,6 +88,51 @@ ImportPanel::ImportPanel(QWidget* parent) : QWidget(parent) {
   });
   connect(&job_, &ImportJob::finished, this, &ImportPanel::show);
   hide();
+}
+
+QLayout* ImportPanel::makeMending() {
+  auto* bar = new QHBoxLayout;
+  mending_ = new PlainLabel(this);
+  mending_->setObjectName(QStringLiteral("importMending"));
+  mending_->setWordWrap(true);
+  mend_ = new QPushButton(tr("&Mend"), this);
+  mend_->setObjectName(QStringLiteral("importMend"));
+  mending_->setBuddy(mend_);
+  bar->addWidget(mending_, 1);
+  bar->addWidget(mend_);
+  connect(mend_, &QPushButton::clicked, this, [this] {
+    const std::optional<size_t> file = toMend();
+    if (!file) return;
+    ImportPreview changed = previews_[*file];
+    if (Status s = services::takeRepair(changed, *context_); !s) {
+      Q_EMIT failed(text(s.error().text()));
+      return;
+    }
+    previews_[*file] = std::move(changed);
+    showFiles();
+    if (!tables_.empty()) showTable();
+  });
+  return bar;
+}
+
+std::optional<size_t> ImportPanel::toMend() const {
+  size_t file = 0;
+  size_t reading = 0;
+  if (tableAt(file, reading) && previews_[file].repair) return file;
+  const auto mendable =
+      std::find_if(previews_.begin(), previews_.end(), [](const ImportPreview& p) { return p.repair.has_value(); });
+  if (mendable == previews_.end()) return std::nullopt;
+  return static_cast<size_t>(mendable - previews_.begin());
+}
+
+void ImportPanel::showMending() {
+  const std::optional<size_t> file = toMend();
+  mending_->setVisible(file.has_value());
+  mend_->setVisible(file.has_value());
+  if (!file) return;
+  const ImportPreview& p = previews_[*file];
+  const QString words = text(services::repairText(p, context_->resources->model));
+  mending_->setText(previews_.size() == 1 ? words : text(p.name) + QStringLiteral(": ") + words);
 }
 
 QWidget* ImportPanel::makeTablePart() {
@@ -160,6 +220,8 @@ void ImportPanel::begin(const services::ImportContext& context) {
   progress_->show();
   files_->hide();
   tablePart_->hide();
+  mending_->hide();
+  mend_->hide();
   accept_->hide();
   leave_->setText(tr("&Stop"));
   QWidget::show();
@@ -226,17 +288,19 @@ void ImportPanel::showFiles() {
                  count(p.unmapped),
                  count(p.segments),
                  wordsCell(p.incoming.document.periodEnd ? text(dateText(*p.incoming.document.periodEnd)) : QString()),
+                 wordsCell(tiesText(p), failingText(p)),
                  wordsCell(remarks.join(QStringLiteral("; ")))};
     rows.push_back(std::move(row));
   }
   title_->setText(tr("%1 would come in; nothing is stored yet")
                       .arg(counted(static_cast<int>(previews_.size()), tr("file"), tr("files"))));
   files_->ledger().fill(
-      {tr("kind"), tr("facts mapped"), tr("unmapped"), tr("with segments"), tr("year to"), tr("remarks")},
+      {tr("kind"), tr("facts mapped"), tr("unmapped"), tr("with segments"), tr("year to"), tr("ties"), tr("remarks")},
       std::move(rows));
   files_->showAll();
   files_->setMaximumHeight(std::min(files_->minimumHeight(), 180));
   files_->setMinimumHeight(std::min(files_->minimumHeight(), 180));
+  showMending();
 }
 
 bool ImportPanel::tableAt(size_t& file, size_t& reading) const {
@@ -252,6 +316,7 @@ void ImportPanel::showTable() {
   size_t at = 0;
   if (!tableAt(file, at)) return;
   const ImportPreview& p = previews_[file];
+  showMending();
   const services::SheetReading& s = p.readings[at];
   const TableReading& reading = s.reading;
   const model::Model& m = context_->resources->model;
@@ -337,7 +402,8 @@ void ImportPanel::guessAgain(const std::function<void(TableHints&)>& fix) {
   hints.headerRow = before.headerRow;
   hints.yearsDown = before.yearsDown;
   for (const TableLine& line : before.lines) {
-    if (line.match == TableLine::Match::Remembered) hints.remembered[line.concept_name] = line.choice;
+    if (line.match == TableLine::Match::Remembered || line.choice.byHand)
+      hints.remembered[line.concept_name] = line.choice;
   }
   fix(hints);
   if (hints.fixedCurrency == before.currency && hints.fixedScale == before.scale && hints.headerRow == before.headerRow)

@@ -36,6 +36,10 @@ class ImportPanel : public QWidget {
 
  private:
   QWidget* makeTablePart();
+  QLayout* makeMending();
+  /// The file whose repair is offered: the table looked at, else the first that has one.
+  [[nodiscard]] std::optional<size_t> toMend() const;
+  void showMending();
   void begin(const services::ImportContext& context);
   void show(std::vector<services::ImportPreview> previews);
   void showFiles();
@@ -54,7 +58,7 @@ class ImportPanel : public QWidget {
   std::vector<services::ImportPreview> previews_;
   std::vector<std::pair<size_t, size_t>> tables_;  ///< file and reading, in the order of the chooser
 
-  QLabel *title_, *doubts_, *headerLabel_;
+  QLabel *title_, *doubts_, *headerLabel_, *mending_;
   QProgressBar* progress_;
   LedgerView *files_, *table_;
   QWidget* tablePart_;
@@ -62,7 +66,7 @@ class ImportPanel : public QWidget {
   QCheckBox* included_;
   QLineEdit* currency_;
   QSpinBox* header_;
-  QPushButton *accept_, *leave_;
+  QPushButton *accept_, *leave_, *mend_;
   bool filling_ = false;
 };
 

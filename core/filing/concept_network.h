@@ -24,6 +24,12 @@ struct ConceptNetwork {
   /// linkbase).
   std::map<std::string, std::string> anchors;
 
+  /// Takes in what another linkbase says.
+  void join(ConceptNetwork other) {
+    arcs.insert(arcs.end(), other.arcs.begin(), other.arcs.end());
+    labels.merge(other.labels);
+    anchors.merge(other.anchors);
+  }
   [[nodiscard]] bool empty() const { return arcs.empty() && labels.empty() && anchors.empty(); }
 };
 

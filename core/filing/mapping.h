@@ -52,6 +52,7 @@ struct LineChoice {
   std::string line;
   int weight = 1;  ///< -1 where the filed figure has the other sign
   std::string reason;
+  bool byHand = false;  ///< of a table's row, by the analyst: it holds for the tables that come later
   friend bool operator==(const LineChoice&, const LineChoice&) = default;
 };
 using LineChoices = std::map<std::string, LineChoice>;  ///< by concept name

@@ -10,12 +10,34 @@ namespace {
 
 constexpr std::string_view kPerShare = "/shares";
 
+// Codes in use for quotation; ISO 4217 itself names none.
+const std::vector<MinorUnit> kQuoted{{"GBX", "GBP", 2}, {"GBp", "GBP", 2}, {"ZAC", "ZAR", 2},
+                                     {"ZAc", "ZAR", 2}, {"ILA", "ILS", 2}, {"USX", "USD", 2}};
+
+const MinorUnit* quoted(const std::string& unit) {
+  const auto found = std::find_if(kQuoted.begin(), kQuoted.end(), [&](const MinorUnit& u) { return u.unit == unit; });
+  return found == kQuoted.end() ? nullptr : &*found;
+}
+
 }  // namespace
 
+std::optional<double> intoListing(const std::string& unit, const Listing& listing) {
+  if (unit.empty() || unit == listing.unit) return 1;
+  if (unit == listing.currency) return listing.minorPerMajor;
+  const MinorUnit* minor = quoted(unit);
+  if (minor == nullptr || minor->currency != listing.currency) return std::nullopt;
+  return listing.minorPerMajor / std::pow(10.0, minor->places);
+}
+
+std::optional<Listing> listingOfUnit(const std::string& unit) {
+  if (const MinorUnit* minor = quoted(unit)) return Listing{unit, minor->currency, std::pow(10.0, minor->places), 1};
+  const bool code =
+      unit.size() == 3 && std::all_of(unit.begin(), unit.end(), [](char c) { return c >= 'A' && c <= 'Z'; });
+  return code ? std::optional(Listing{unit, unit, 1, 1}) : std::nullopt;
+}
+
 std::vector<MinorUnit> minorUnits(const Company& company) {
-  // Codes in use for quotation; ISO 4217 itself names none.
-  std::vector<MinorUnit> units{{"GBX", "GBP", 2}, {"GBp", "GBP", 2}, {"ZAC", "ZAR", 2},
-                               {"ZAc", "ZAR", 2}, {"ILA", "ILS", 2}, {"USX", "USD", 2}};
+  std::vector<MinorUnit> units = kQuoted;
   std::vector<Listing> listings = company.furtherListings;
   listings.push_back(company.listing);
   for (const Listing& listing : listings) {

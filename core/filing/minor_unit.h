@@ -2,6 +2,7 @@
 // Facts filed in pence or cents: minor units are units with a factor, read as their currency.
 
 #include <map>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -19,6 +20,14 @@ struct MinorUnit {
 /// The usual minor units of quotation, and those of the company's own listings where their factor
 /// is a power of ten.
 std::vector<MinorUnit> minorUnits(const Company& company);
+
+/// What a figure in `unit` is multiplied by to be in the unit of a listing: 1 for the listing's own (or none given),
+/// 100 for pounds where pence are quoted. Empty where the unit is of another currency.
+std::optional<double> intoListing(const std::string& unit, const Listing& listing);
+
+/// The listing whose closes are in a unit: "GBX" is pence of GBP, "EUR" is EUR. Empty for what is no unit of a
+/// currency.
+std::optional<Listing> listingOfUnit(const std::string& unit);
 
 /// What a fact said before it was read in its currency.
 struct FiledInMinor {

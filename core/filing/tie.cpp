@@ -108,7 +108,7 @@ TieResult judge(const Tie& tie, int column, const StandardStatements& statements
     if (!concept_name.empty() && term.line == tie.total.line) cell = onlyOf(cell, concept_name, facts);
     const std::optional<Amount> amount = amountOf(cell, facts);
     if (!amount) {
-      if (result.missing.empty()) result.missing = term.line;
+      result.missing.push_back(term.line);
       return;
     }
     gap = gap + amount->number * (term.weight * sign);
@@ -117,10 +117,10 @@ TieResult judge(const Tie& tie, int column, const StandardStatements& statements
   };
   for (const TieTerm& term : tie.addends) add(term, 1);
   add(tie.total, -1);
-  if (!result.missing.empty()) return result;
-  result.state = gap.abs() <= tolerance ? TieResult::State::Ties : TieResult::State::Fails;
   result.gap = gap.text();
   result.tolerance = tolerance.text();
+  if (!result.missing.empty()) return result;
+  result.state = gap.abs() <= tolerance ? TieResult::State::Ties : TieResult::State::Fails;
   return result;
 }
 

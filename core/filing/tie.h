@@ -40,10 +40,10 @@ struct TieResult {
   State state = State::NotChecked;
   size_t tie = 0;
   int column = 0;
-  std::string gap;        ///< sum of addends less total, exact decimal text
+  std::string gap;        ///< sum of addends less total, exact decimal text; without lines that are not filed
   std::string tolerance;  ///< exact decimal text
   std::vector<size_t> facts;
-  std::string missing;  ///< NotChecked: the line that is not filed
+  std::vector<std::string> missing;  ///< NotChecked: the lines that are not filed
 };
 
 std::vector<TieResult> checkTies(const std::vector<Tie>& ties, const StandardStatements& statements,

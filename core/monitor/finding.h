@@ -3,6 +3,7 @@
 // prints them.
 
 #include <map>
+#include <memory>
 #include <string>
 #include <vector>
 
@@ -44,6 +45,12 @@ struct Finding {
 std::string wordsOf(const Finding& finding);
 
 /// Everything a monitor may look at.
+/// Base of the same case upon another model that ships.
+struct OnOtherModel {
+  std::string title;
+  std::shared_ptr<const Evaluation> evaluation;
+};
+
 struct MonitorView {
   const Evaluation& evaluation;
   const model::HistoryTable& history;
@@ -54,6 +61,7 @@ struct MonitorView {
   const MarketRates& rates;
   const std::vector<Estimate>& estimates;
   std::string currency;  ///< the reporting one
+  std::vector<OnOtherModel> others = {};
 };
 
 /// Findings that the case acknowledges carry its reason.

@@ -23,10 +23,61 @@ class FirstValue {
     order();
     farFromPrice();
     farFromPeers();
+    for (const OnOtherModel& other : v_.others) against(*other.evaluation, other.title);
     yearsPassed();
   }
 
  private:
+  /// Where base's values lie further apart than the limit: by which flows, and what moves the value most here.
+  void against(const Evaluation& other, const std::string& title) {
+    const int there = other.caseOf().indexOf(kBase);
+    if (there < 0) return;
+    const Figure own = e_.constant(Role::ValueBeforeFloor, lane_);
+    const Figure theirs = other.constant(Role::ValueBeforeFloor, there);
+    if (!own.hasValue() || !theirs.hasValue() || std::max(own.value(), theirs.value()) <= 0) return;
+    const double low = std::min(own.value(), theirs.value());
+    const double ratio = std::max(own.value(), theirs.value()) / low;
+    if (low > 0 && ratio <= limitOf(c_, "models apart")) return;
+    // A title says after its colon what the model is made of.
+    std::string text = title.substr(0, title.find(':')) + " values the same company at " + money(theirs) +
+                       ", this model at " + money(own);
+    if (low > 0) text += ": " + figureText(Figure::of(ratio), Kind::Multiple) + " times apart";
+    const std::string flows = flowsApart(other, there);
+    if (!flows.empty()) text += "; " + flows;
+    const std::string names = movingMost(3);
+    if (!names.empty()) text += "; what is not decided here and moves it most: " + names;
+    add("models apart", Severity::Warning, Stop::Verdict, std::move(text), e_.model().nameOf(Role::ValuePerShare));
+  }
+
+  /// What the last forecast year's flows are of revenue, here and there, the widest apart first.
+  [[nodiscard]] std::string flowsApart(const Evaluation& other, int there) const {
+    constexpr double kFewest = 0.01;  // of revenue: less than that explains nothing
+    constexpr size_t kMostNamed = 2;
+    const int last = e_.layout().columns() - 1;
+    if (other.layout().columns() - 1 != last) return {};
+    const Figure revenue = e_.figure(Role::Revenue, last, lane_);
+    const Figure theirRevenue = other.figure(Role::Revenue, last, there);
+    std::vector<std::pair<double, std::string>> apart;
+    for (const model::ViewRow& shown : e_.model().view("flow_parts")) {
+      const model::Row& row = e_.model()[shown.row];
+      const model::RowId same = other.model().find(row.name);
+      if (!same.known()) continue;
+      const Figure here = e_.figure(shown.row, last, lane_) / revenue;
+      const Figure elsewhere = other.figure(same, last, there) / theirRevenue;
+      const Figure gap = here - elsewhere;
+      if (std::abs(gap.valueOr(0)) < kFewest) continue;
+      apart.emplace_back(std::abs(gap.value()), row.label + " " + figureText(here, Kind::Ratio) +
+                                                    " % of revenue here, " + figureText(elsewhere, Kind::Ratio) +
+                                                    " % there");
+    }
+    std::stable_sort(apart.begin(), apart.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+    std::string text;
+    for (size_t i = 0; i < std::min(kMostNamed, apart.size()); ++i) {
+      text += (i == 0 ? "in the last forecast year " : ", ") + apart[i].second;
+    }
+    return text;
+  }
+
   void add(const char* name, Severity severity, Stop stop, std::string text, const std::string& row = {}) {
     found_.push_back({name, severity, stop, std::move(text), row, row.empty() ? -1 : 0});
   }

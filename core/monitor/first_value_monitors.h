@@ -1,6 +1,7 @@
 #pragma once
 // What a first value may mislead about: proposals that nobody has looked at, scenarios out of order, a value far from
-// the price, a valuation date in a year whose opening is not filed.
+// the price or from what another
+// model makes of it, a valuation date in a year whose opening is not filed.
 
 #include <vector>
 

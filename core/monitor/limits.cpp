@@ -28,6 +28,8 @@ constexpr MonitorLimit kLimits[] = {
     {"value far from the price", "base value over the price, or the price over it", Kind::Multiple, 2, 1, 100},
     {"value far from the peers", "base value over what peers' multiples make of it, or that over it", Kind::Multiple, 2,
      1, 100},
+    {"models apart", "base value over what another model makes of the same case, or that over it", Kind::Multiple, 1.25,
+     1, 100},
     {"few peers", "peers that count for a multiple", Kind::Count, 4, 0, 100},
     {"stale price", "weekdays between the last price and the valuation date", Kind::Count, 5, 0, 1000},
     {"stale estimates", "days between the last estimates and the valuation date", Kind::Count, 120, 0, 10000},

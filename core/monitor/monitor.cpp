@@ -139,9 +139,10 @@ class Monitors {
   void reportOutside(const model::Row& row, model::RowId r, const Statistics& s, int scenario) {
     for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
       const Figure x = e_.figure(r, c, scenario);
-      if (!x.hasValue() || (x.value() >= s.low.value() - 1e-12 && x.value() <= s.high.value() + 1e-12)) {
-        continue;
-      }
+      if (!x.hasValue() || (x.value() >= s.low.value() && x.value() <= s.high.value())) continue;
+      // What reads the same as an end of history lies at it.
+      const std::string shown = figureText(x, row.kind);
+      if (shown == figureText(s.low, row.kind) || shown == figureText(s.high, row.kind)) continue;
       add("driver outside history", Severity::Note, Stop::Outlook,
           row.label + " (" + label(scenario) + ") reaches " + figureText(x, row.kind) + " in " + year(c) +
               "; its history runs from " + figureText(s.low, row.kind) + " to " + figureText(s.high, row.kind),

@@ -233,6 +233,46 @@ void stale(const char* monitor, Stop stop, std::vector<Finding>& found, int age,
                    what + " is " + std::to_string(age) + " " + unit + " old at the valuation date", "", -1});
 }
 
+/// Whether a case of this company may stand on the rate: one named after another currency is that one's. Exchange rates
+/// count, whichever they are: a cross rate may go by way of them.
+bool mayBeUsed(const std::string& rate, const std::string& currency) {
+  if (rate.starts_with("spot ")) return true;
+  constexpr size_t kCode = 3;
+  if (rate.size() <= kCode || rate[rate.size() - kCode - 1] != ' ') return true;
+  const std::string_view last = std::string_view(rate).substr(rate.size() - kCode);
+  const bool code = std::all_of(last.begin(), last.end(), [](char c) { return c >= 'A' && c <= 'Z'; });
+  return !code || last == currency;
+}
+
+/// One line for all of them, the oldest first.
+void staleRates(const MonitorView& v, std::vector<Finding>& found) {
+  const Case& c = v.evaluation.caseOf();
+  std::map<std::string, Date> latest;
+  for (const MarketRate& rate : v.rates) {
+    if (rate.date > c.valuationDate || !mayBeUsed(rate.name, v.currency)) continue;
+    Date& at = latest.try_emplace(rate.name, rate.date).first->second;
+    at = std::max(at, rate.date);
+  }
+  std::vector<std::pair<Date, std::string>> old;
+  for (const auto& [name, date] : latest) {
+    if (daysBetween(date, c.valuationDate) > limitOf(c, "stale rate")) old.emplace_back(date, name);
+  }
+  if (old.empty()) return;
+  std::sort(old.begin(), old.end());
+  constexpr size_t kMostNamed = 3;
+  std::string names;
+  for (size_t i = 0; i < std::min(kMostNamed, old.size()); ++i) {
+    names += (i == 0 ? "'" : ", '") + old[i].second + "' (" + dateText(old[i].first) + ")";
+  }
+  if (old.size() > kMostNamed) names += " and " + std::to_string(old.size() - kMostNamed) + " more";
+  const std::string days =
+      std::to_string(daysBetween(old.front().first, c.valuationDate)) + " days old at the valuation date";
+  found.push_back({"stale rate", Severity::Warning, Stop::Capital,
+                   old.size() == 1 ? "The rate " + names + " is " + days
+                                   : "Of " + std::to_string(old.size()) + " rates the oldest is " + days + ": " + names,
+                   "", -1});
+}
+
 }  // namespace
 
 void monitorProjection(const MonitorView& view, std::vector<Finding>& found) {
@@ -264,16 +304,7 @@ void monitorEvidence(const MonitorView& v, std::vector<Finding>& found) {
     found.push_back({"estimates of unknown items", Severity::Note, Stop::Outlook,
                      "The model has no row for what is estimated: " + unknown, "", -1});
   }
-  std::map<std::string, Date> rates;
-  for (const MarketRate& rate : v.rates) {
-    if (rate.date > c.valuationDate) continue;
-    Date& at = rates.try_emplace(rate.name, rate.date).first->second;
-    at = std::max(at, rate.date);
-  }
-  for (const auto& [name, date] : rates) {
-    stale("stale rate", Stop::Capital, found, daysBetween(date, c.valuationDate), limitOf(c, "stale rate"),
-          "The rate '" + name + "' (" + dateText(date) + ")", "days");
-  }
+  staleRates(v, found);
 }
 
 }  // namespace zl

@@ -514,7 +514,9 @@ Result<TableReading> guessTable(const Sheet& sheet, const PlacingRules& rules, c
 void setLine(TableReading& reading, size_t line, const LineChoice& choice, const LabelRules& labels) {
   TableLine& l = reading.lines.at(line);
   l.choice = choice;
-  l.match = choice.line.empty() ? TableLine::Match::None : TableLine::Match::Remembered;
+  l.choice.byHand = true;
+  if (choice.line.empty() && choice.reason.empty()) l.choice.reason = "set aside by hand";
+  l.match = choice.line.empty() ? TableLine::Match::Aside : TableLine::Match::Remembered;
   const LabelRule* rule = labels.of(choice.line);
   if (rule == nullptr) return;
   l.shares = rule->shares;
@@ -601,7 +603,7 @@ Result<std::vector<Fact>> factsOf(const Sheet& given, const TableReading& readin
 LineChoices choicesOf(const TableReading& reading) {
   LineChoices choices;
   for (const TableLine& line : reading.lines) {
-    if (!line.choice.line.empty() || line.match == TableLine::Match::Aside) choices[line.concept_name] = line.choice;
+    if (!line.choice.line.empty() || line.choice.byHand || line.match == TableLine::Match::Aside) choices[line.concept_name] = line.choice;
   }
   return choices;
 }

@@ -73,7 +73,7 @@ struct TableHints {
 /// beneath it, saying what was looked for.
 Result<TableReading> guessTable(const Sheet& sheet, const PlacingRules& rules, const TableHints& hints);
 
-/// Where a row's line changes, its timing and scale follow.
+/// Puts a row on a line by hand, or sets it aside; its timing and scale follow.
 void setLine(TableReading& reading, size_t line, const LineChoice& choice, const LabelRules& labels);
 
 /// Gives a column its period as it was typed: "12 to 2024-12-31", or a heading as tables have them (2024, Q3 2024,

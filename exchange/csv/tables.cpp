@@ -131,14 +131,18 @@ Result<Filing> readFactTable(std::string_view content, const std::string& name, 
   return filing;
 }
 
-Result<std::vector<PricePoint>> readPrices(std::string_view content, const std::string& name) {
+Result<PriceTable> readPrices(std::string_view content, const std::string& name) {
   Result<CsvTable> table = tableWith(content, name, {"date", "close"});
   if (!table) return tl::unexpected(table.error());
-  std::vector<PricePoint> prices;
+  PriceTable read;
+  std::vector<PricePoint>& prices = read.closes;
   for (const CsvRow& r : table->rows()) {
     RowReader row(*table, r);
     const PricePoint point{row.date("date"), row.number("close")};
     if (point.close <= 0) row.fault("the close " + row.text("close") + " is not positive");
+    const std::string unit = row.text("unit").empty() ? row.text("currency") : row.text("unit");
+    if (!prices.empty() && unit != read.unit) row.fault("closes in '" + read.unit + "' and in '" + unit + "'");
+    read.unit = unit;
     if (Status s = row.status(); !s) return tl::unexpected(s.error());
     prices.push_back(point);
   }
@@ -150,7 +154,7 @@ Result<std::vector<PricePoint>> readPrices(std::string_view content, const std::
     }
   }
   if (prices.empty()) return fail(ErrorKind::BadInput, "the table has no prices", name);
-  return prices;
+  return read;
 }
 
 namespace {

@@ -15,8 +15,13 @@ namespace zl::exchange {
 
 /// concept,label,start,end,unit,decimals,value — one fact a row; empty start: a balance.
 Result<Filing> readFactTable(std::string_view content, const std::string& name, const StopCheck& stopped = {});
-/// date,close — ascending or not; the result ascends. One row a day.
-Result<std::vector<PricePoint>> readPrices(std::string_view content, const std::string& name);
+struct PriceTable {
+  std::vector<PricePoint> closes;  ///< ascending
+  std::string unit;                ///< that they are quoted in, "EUR" or "GBX"; empty where the table does not say
+};
+/// date,close — ascending or not; the result ascends. One row a day. A further column `unit` (or `currency`) says what
+/// they are quoted in, the same in every row.
+Result<PriceTable> readPrices(std::string_view content, const std::string& name);
 /// peer,name,currency,price,price_currency,minor_per_major,price_date,shares,debt,leases,
 /// preferred,minorities,pension,cash,associates,year_end,revenue,ebitda,net_income,remark —
 /// one row a peer and fiscal year; empty cells are absent, never zero.

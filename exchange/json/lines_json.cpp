@@ -6,6 +6,7 @@ Json toJson(const LineChoices& choices) {
   Json json = Json::object();
   for (const auto& [concept_name, choice] : choices) {
     json[concept_name] = {{"line", choice.line}, {"weight", choice.weight}, {"reason", choice.reason}};
+    if (choice.byHand) json[concept_name]["by_hand"] = true;
   }
   return json;
 }
@@ -18,6 +19,7 @@ LineChoices readLineChoices(const ObjectReader& lines, const Json& json) {
     choice.line = r.text("line");
     choice.weight = r.whole("weight");
     choice.reason = r.optionalText("reason");
+    if (r.member("by_hand") != nullptr) choice.byHand = r.truth("by_hand");
     if (choice.weight != 1 && choice.weight != -1) r.fault("'weight' must be 1 or -1");
     r.finish();
     choices[concept_name] = std::move(choice);

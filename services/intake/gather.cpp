@@ -32,9 +32,7 @@ Status readDocument(store::Book& book, const store::StoredDocument& d, Evidence&
   if (is(ContentKind::Linkbase)) {
     Result<ConceptNetwork> network = exchange::readLinkbase(*content, d.document.name);
     if (!network) return tl::unexpected(network.error());
-    e.network.arcs.insert(e.network.arcs.end(), network->arcs.begin(), network->arcs.end());
-    e.network.labels.merge(network->labels);
-    e.network.anchors.merge(network->anchors);
+    e.network.join(std::move(*network));
     return {};
   }
   if (is(ContentKind::TableChoices)) {
@@ -68,7 +66,7 @@ Status keepSharedBefore(store::Book& book, const std::string& company, const Evi
                   [&](const auto& d) { return d.active && isShared(d) && d.document.importedAt > *edited; }) ||
       std::any_of(fetched->begin(), fetched->end(), [&](const auto& o) { return o.fetched > *edited; });
   if (edited->empty() || !later) return {};
-  Result<std::shared_ptr<Market>> before = marketOf(book, company, e.documents, e.company.listing.unit, {}, *edited);
+  Result<std::shared_ptr<Market>> before = marketOf(book, company, e.documents, e.company.listing, {}, *edited);
   if (!before) return tl::unexpected(before.error());
   market.before = std::move(*before);
   return {};
@@ -95,7 +93,7 @@ Result<Sources> gather(store::Book& book, const std::string& company, const std:
   e->inMinor = readInCurrency(e->facts, minorUnits(e->company));
   e->cover = coverCount(e->facts);
   Result<std::shared_ptr<Market>> market =
-      marketOf(book, company, e->documents, e->company.listing.unit, asOf ? asOf->at : std::string());
+      marketOf(book, company, e->documents, e->company.listing, asOf ? asOf->at : std::string());
   if (!market) return tl::unexpected(market.error());
   if (!asOf) {
     if (Status s = keepSharedBefore(book, company, *e, **market); !s) return tl::unexpected(s.error());

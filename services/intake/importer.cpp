@@ -15,6 +15,8 @@
 #include "exchange/xbrl/inline.h"
 #include "exchange/xbrl/instance.h"
 #include "exchange/xbrl/linkbase.h"
+#include "services/intake/judged.h"
+#include "services/intake/price_units.h"
 
 namespace zl::services {
 namespace {
@@ -34,8 +36,6 @@ Status checkTable(const ImportFile& file, ContentKind kind, const std::string& c
       return onlyStatus(exchange::readPrices(file.content, file.name));
     case ContentKind::PeerTable:
       return onlyStatus(exchange::readPeers(file.content, file.name));
-    case ContentKind::Linkbase:
-      return onlyStatus(exchange::readLinkbase(file.content, file.name));
     case ContentKind::RateTable:
       return onlyStatus(exchange::readRates(file.content, file.name));
     case ContentKind::EstimateTable:
@@ -88,6 +88,7 @@ class Batch {
   [[nodiscard]] std::optional<ContentKind> kind(size_t i) const { return kinds_[i]; }
   [[nodiscard]] const std::string& reason(size_t i) const { return reasons_[i]; }
   [[nodiscard]] std::optional<Filing>& filing(size_t i) { return filings_[i]; }
+  [[nodiscard]] std::shared_ptr<const ConceptNetwork> network() const { return network_; }
 
  private:
   /// What a description names is its table, whatever its content looks like by itself.
@@ -162,6 +163,8 @@ class Batch {
         }
         return keep(i, exchange::readXbrlCsv({file.name, file.content}, tables, context_.stopped));
       }
+      case ContentKind::Linkbase:
+        return addToNetwork(exchange::readLinkbase(file.content, file.name));
       case ContentKind::InlineXbrl:
       case ContentKind::XbrlCsvTable:
       case ContentKind::Workbook:
@@ -172,6 +175,13 @@ class Batch {
       default:
         return checkTable(file, *kinds_[i], context_.company);
     }
+  }
+
+  /// What the linkbases of one import say is said of all its filings, as it is once they are in a book.
+  Status addToNetwork(Result<ConceptNetwork> network) {
+    if (!network) return tl::unexpected(network.error());
+    network_->join(std::move(*network));
+    return {};
   }
 
   Status readInlineSet(const std::string& set) {
@@ -206,6 +216,7 @@ class Batch {
   std::vector<std::optional<ContentKind>> kinds_;
   std::vector<std::string> reasons_;
   std::vector<std::optional<Filing>> filings_;
+  std::shared_ptr<ConceptNetwork> network_ = std::make_shared<ConceptNetwork>();
   std::optional<Error> firstFault_;  ///< of what was passed over
 };
 
@@ -375,9 +386,6 @@ Status readyToStore(const std::vector<ImportPreview>& previews) {
   return {};
 }
 
-namespace {
-
-/// Of the facts' amounts; empty where none is in a currency.
 std::string mostUsedCurrency(const std::vector<Fact>& facts) {
   std::map<std::string, int> uses;
   for (const Fact& f : facts) {
@@ -387,26 +395,6 @@ std::string mostUsedCurrency(const std::vector<Fact>& facts) {
       std::max_element(uses.begin(), uses.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
   return most == uses.end() ? std::string() : most->first;
 }
-
-/// What a table's figures would tie by themselves, before anything is stored.
-void judgeTies(const std::vector<Fact>& facts, const LineChoices& choices, const Resources& resources,
-               ImportPreview& p) {
-  p.failing.clear();
-  p.holding = 0;
-  const std::string currency = mostUsedCurrency(facts);
-  if (currency.empty()) return;
-  const StandardStatements statements =
-      StandardStatements::build(facts, resources.rules, currency, choices).shaped(resources.shapes, facts);
-  for (const TieResult& r : checkTies(resources.ties, statements, facts)) {
-    p.holding += r.state == TieResult::State::Ties ? 1 : 0;
-    if (r.state != TieResult::State::Fails) continue;
-    p.failing.push_back(resources.ties[r.tie].label + " " +
-                        std::to_string(statements.years()[static_cast<size_t>(r.column)].label()) +
-                        " would be off by " + r.gap);
-  }
-}
-
-}  // namespace
 
 Status applyReadings(ImportPreview& p, const ImportContext& context) {
   std::vector<Fact> facts;
@@ -434,7 +422,6 @@ Status applyReadings(ImportPreview& p, const ImportContext& context) {
   if (facts.empty()) {
     return fail(ErrorKind::BadInput, "no sheet of it is to come in", p.name, "Bring in a sheet, or leave the file out");
   }
-  judgeTies(facts, choices, *context.resources, p);
   std::erase_if(p.warnings, [](const std::string& w) { return w.ends_with(kNoFigure); });
   for (std::string& cell : unread) p.warnings.push_back(std::move(cell));
   p.mapped = p.unmapped = p.segments = 0;
@@ -442,6 +429,8 @@ Status applyReadings(ImportPreview& p, const ImportContext& context) {
   p.incoming.facts = std::move(facts);
   p.incoming.document = std::move(document);
   p.incoming.document.digest = digestOf(p);
+  judgeImport(p, choices, *context.resources);
+  holdScale(p, context);
   return {};
 }
 
@@ -453,6 +442,7 @@ Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files,
   for (size_t i = 0; i < files.size(); ++i) {
     ImportPreview p;
     p.name = files[i].name;
+    p.found = files[i].found;
     if (!files[i].note.empty()) p.warnings.push_back(files[i].note);
     if (!batch.kind(i)) {
       p.passedOver = true;
@@ -473,6 +463,8 @@ Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files,
       countFacts(filing->facts, context.resources->rules, context.hints.remembered, p);
       p.incoming.document = std::move(filing->document);
       p.incoming.facts = std::move(filing->facts);
+      p.network = batch.network();
+      judgeImport(p, context.hints.remembered, *context.resources);
       if (p.filer.periodEnd && p.incoming.document.periodEnd && *p.filer.periodEnd != *p.incoming.document.periodEnd) {
         p.warnings.push_back("it says that its period ends on " + dateText(*p.filer.periodEnd) +
                              "; its latest full year ends on " + dateText(*p.incoming.document.periodEnd));
@@ -497,6 +489,8 @@ Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files,
     p.incoming.document.importedAt = context.now;
     previews.push_back(std::move(p));
   }
+  holdScales(previews, context);
+  if (Status s = holdPrices(previews, context); !s) return tl::unexpected(s.error());
   return previews;
 }
 

@@ -6,7 +6,9 @@
 #include <string>
 #include <vector>
 
+#include "core/capital/rates.h"
 #include "core/filing/company.h"
+#include "core/standard/repair.h"
 #include "core/table/reading.h"
 #include "exchange/content.h"
 #include "exchange/workbook/workbook.h"
@@ -40,12 +42,17 @@ struct ImportPreview {
   Filer filer;
   std::shared_ptr<const exchange::Workbook> workbook;  ///< of a table of figures
   std::vector<SheetReading> readings;
-  std::vector<std::string> failing;  ///< ties of a table's own figures that would fail, with the year and by how much
-  int holding = 0;                   ///< ties that would hold
-  int mapped = 0;                    ///< facts that map to a standard line
+  LineChoices choices;                                   ///< of a tagged filing's concepts, made while it is looked at
+  std::shared_ptr<const ConceptNetwork> network;         ///< of the linkbases that come with it
+  std::shared_ptr<const StandardStatements> statements;  ///< of its own figures; null where it is no filing
+  std::vector<std::string> failing;                      ///< ties of them that would fail: the year, and by how much
+  int holding = 0;                                       ///< ties that would hold
+  std::optional<Repair> repair;                          ///< the one change that mends most of those that would fail
+  int mapped = 0;                                        ///< facts that map to a standard line
   int unmapped = 0;
   int segments = 0;  ///< facts with segments: kept, set aside
   bool passedOver = false;
+  bool found = false;  ///< it came with a folder or package
 };
 
 /// What is known when files come in.
@@ -54,6 +61,9 @@ struct ImportContext {
   std::shared_ptr<const Resources> resources;  ///< shared: reading may outlast who asked for it
   std::string now;                             ///< ISO 8601
   TableHints hints;
+  std::optional<Company> record = {};                      ///< of the company; empty where the book has none
+  std::optional<PricePoint> close = {};                    ///< the latest that the book has
+  std::shared_ptr<const StandardStatements> present = {};  ///< what the book has of the company; null where nothing
   /// Told before each file.
   std::function<void(size_t done, size_t total, const std::string& name)> progress = {};
   /// Asked between files and every few thousand steps inside one; ends the reading.
@@ -84,6 +94,9 @@ std::string digestOfTable(const std::string& content, const std::vector<Fact>& f
 
 /// Whether what was previewed can be stored: amounts in no currency would be taken for the company's.
 Status readyToStore(const std::vector<ImportPreview>& previews);
+
+/// Of the facts' amounts; empty where none is in a currency.
+std::string mostUsedCurrency(const std::vector<Fact>& facts);
 
 /// A record made from the filings alone, for a company that has none: the most used currency; the name is the filer's
 /// own, the id where no filing says. Fails when the facts hold no currency.

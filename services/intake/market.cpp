@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/filing/minor_unit.h"
 #include "core/text/utf8.h"
 #include "exchange/content.h"
 #include "exchange/csv/tables.h"
@@ -50,16 +51,26 @@ bool isShared(const store::StoredDocument& document) {
   return document.company.empty() && isOfMarket(document.document.kind);
 }
 
-Result<bool> readMarketDocument(store::Book& book, const store::StoredDocument& d, Market& market) {
+Result<bool> readMarketDocument(store::Book& book, const store::StoredDocument& d, const Listing& listing,
+                                Market& market) {
   const std::string& kind = d.document.kind;
   if (!isOfMarket(kind)) return false;
   const Result<std::string> content = book.content(d.document.id);
   if (!content) return tl::unexpected(content.error());
   if (isKind(kind, ContentKind::PriceTable)) {
-    Result<std::vector<PricePoint>> more = exchange::readPrices(*content, d.document.name);
+    Result<exchange::PriceTable> more = exchange::readPrices(*content, d.document.name);
     if (!more) return tl::unexpected(more.error());
-    for (PricePoint& p : *more) p.document = d.document.id;
-    mergePrices(market.prices, *more);
+    // The record may have come to name another listing since it was brought in.
+    const std::optional<double> factor = intoListing(more->unit, listing);
+    if (!factor) {
+      market.otherUnits.push_back(d.document.name + " (" + more->unit + ")");
+      return true;
+    }
+    for (PricePoint& p : more->closes) {
+      p.document = d.document.id;
+      p.close *= *factor;
+    }
+    mergePrices(market.prices, more->closes);
   } else if (isKind(kind, ContentKind::PeerTable)) {
     const Result<std::vector<Peer>> more = exchange::readPeers(*content, d.document.name);
     if (!more) return tl::unexpected(more.error());
@@ -85,7 +96,7 @@ Result<bool> readMarketDocument(store::Book& book, const store::StoredDocument& 
 }
 
 Result<std::shared_ptr<Market>> marketOf(store::Book& book, const std::string& company,
-                                         const std::vector<store::StoredDocument>& documents, const std::string& unit,
+                                         const std::vector<store::StoredDocument>& documents, const Listing& listing,
                                          const std::string& at, const std::string& sharedAt) {
   const auto counts = [&](const std::string& arrived, bool shared) {
     return (at.empty() || arrived <= at) && (!shared || sharedAt.empty() || arrived <= sharedAt);
@@ -98,7 +109,7 @@ Result<std::shared_ptr<Market>> marketOf(store::Book& book, const std::string& c
   auto next = fetched->begin();
   const auto upTo = [&](const std::string* arrived) {
     for (; next != fetched->end() && (arrived == nullptr || next->fetched < *arrived); ++next) {
-      if (counts(next->fetched, next->company.empty())) place(*market, *next, unit);
+      if (counts(next->fetched, next->company.empty())) place(*market, *next, listing.unit);
     }
   };
   for (const bool typed : {false, true}) {
@@ -107,7 +118,7 @@ Result<std::shared_ptr<Market>> marketOf(store::Book& book, const std::string& c
       if (!d.active || isKind(d.document.kind, ContentKind::TypedFigure) != typed) continue;
       if (!isOfMarket(d.document.kind) || !counts(d.document.importedAt, isShared(d))) continue;
       if (!typed) upTo(&d.document.importedAt);
-      const Result<bool> read = readMarketDocument(book, d, *market);
+      const Result<bool> read = readMarketDocument(book, d, listing, *market);
       if (!read) return tl::unexpected(read.error());
     }
   }

@@ -16,6 +16,7 @@
 #include "core/proposal/proposal_rules.h"
 #include "core/quantity/error.h"
 #include "core/review/quality.h"
+#include "core/standard/standardise.h"
 #include "core/structure/placing_rules.h"
 #include "services/kits/build_texts.h"
 
@@ -47,6 +48,8 @@ struct Resources {
 
   /// What tells a filed row its line.
   [[nodiscard]] PlacingRules placing() const { return {labels, lines, parts}; }
+  /// What filed facts are put on standard lines with.
+  [[nodiscard]] StandardRules standard() const { return {rules, placing(), shapes, model}; }
   /// Of the model in use.
   [[nodiscard]] const BuildTexts& builds() const;
   [[nodiscard]] const std::vector<ProposalRule>& proposals() const;

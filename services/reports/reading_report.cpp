@@ -1,10 +1,11 @@
 #include <fmt/format.h>
 
+#include "services/intake/judged.h"
 #include "services/reports/report.h"
 
 namespace zl::services {
 
-std::string readingText(const ImportPreview& preview) {
+std::string readingText(const ImportPreview& preview, const model::Model& m) {
   std::string out;
   for (const SheetReading& s : preview.readings) {
     const TableReading& r = s.reading;
@@ -25,8 +26,10 @@ std::string readingText(const ImportPreview& preview) {
     for (const std::string& doubt : r.doubts) out += "  look at: " + doubt + "\n";
   }
   if (preview.holding > 0 || !preview.failing.empty()) {
+    if (preview.readings.empty()) out += preview.name + ":\n";
     out += fmt::format("  {} ties would hold, {} would fail\n", preview.holding, preview.failing.size());
     for (const std::string& tie : preview.failing) out += "  look at: " + tie + "\n";
+    if (preview.repair) out += "  mend: " + repairText(preview, m) + "\n";
   }
   return out;
 }

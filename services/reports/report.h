@@ -27,7 +27,7 @@ Json factsJson(const Snapshot& s);
 std::string factsText(const Snapshot& s);
 
 /// How a table of figures would be read: columns, units, and the line each row would go to.
-std::string readingText(const ImportPreview& preview);
+std::string readingText(const ImportPreview& preview, const model::Model& m);
 
 /// Figures that later filings changed, and which of the two is in use.
 Json restatementsJson(const Snapshot& s);

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <filesystem>
 
+#include "core/filing/minor_unit.h"
+#include "exchange/csv/tables.h"
 #include "exchange/json/company_json.h"
 #include "exchange/json/lines_json.h"
 #include "services/sessions/session.h"
@@ -65,7 +67,7 @@ class Collection {
     edit.incoming.push_back(std::move(p.incoming));
     p.incoming = {};
     p.incoming.document = edit.incoming.back().document;
-    LineChoices chosen;
+    LineChoices chosen = p.choices;
     for (const SheetReading& s : p.readings) {
       if (s.included) chosen.merge(choicesOf(s.reading));
     }
@@ -98,14 +100,24 @@ class Collection {
   Status deriveRecord() {
     std::vector<Fact> facts;
     for (const store::Incoming& in : edit.incoming) facts.insert(facts.end(), in.facts.begin(), in.facts.end());
-    const Result<Company> record = derivedRecord(context_.company, filerName_, facts);
+    Result<Company> record = derivedRecord(context_.company, filerName_, facts);
     if (!record) return tl::unexpected(record.error());
+    for (const store::Incoming& in : edit.incoming) {
+      if (isKind(in.document, ContentKind::PriceTable)) takeListing(in, *record);
+    }
     edit.incoming.push_back(ownDocument(context_.company, "record derived from the filings", ContentKind::CompanyRecord,
                                         exchange::textOf(exchange::toJson(*record), 2), context_.now));
     result.warnings.push_back("no company record: currency " + record->currency +
-                              " comes from the filings, the listing is taken to be in " + record->currency +
+                              " comes from the filings, the listing is taken to be in " + record->listing.unit +
                               "; import a record to correct this");
     return {};
+  }
+
+  /// Prices that come in with the first filings say what the listing is in.
+  static void takeListing(const store::Incoming& prices, Company& record) {
+    const Result<exchange::PriceTable> table = exchange::readPrices(prices.content, prices.document.name);
+    const std::optional<Listing> listing = table ? listingOfUnit(table->unit) : std::nullopt;
+    if (listing) record.listing = *listing;
   }
 
   const ImportContext& context_;
@@ -121,9 +133,13 @@ ImportContext Session::importContext() const {
   if (!snapshot_) return context;
   context.hints.currency = snapshot_->company().currency;
   context.hints.remembered = snapshot_->filed->choices;
+  context.record = snapshot_->company();
+  if (const std::vector<PricePoint>& prices = snapshot_->market->prices; !prices.empty()) context.close = prices.back();
+  context.present = {snapshot_->filed, &snapshot_->filed->statements};
   // What a reading set aside by itself is judged anew; what the analyst did stays.
   std::erase_if(context.hints.remembered, [&](const auto& remembered) {
-    return remembered.second.line.empty() && snapshot_->caseOf().lines.count(remembered.first) == 0;
+    const LineChoice& choice = remembered.second;
+    return choice.line.empty() && !choice.byHand && snapshot_->caseOf().lines.count(remembered.first) == 0;
   });
   context.hints.fiscal =
       FiscalEnd{static_cast<unsigned>(std::chrono::year_month_day(snapshot_->years().back().end).month())};

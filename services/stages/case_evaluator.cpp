@@ -128,11 +128,26 @@ Result<Evaluated> CaseEvaluator::evaluate(const Sources& sources, const Case& c,
   return evaluateOn(std::move(*under), sources.market, c);
 }
 
+std::vector<OnOtherModel> CaseEvaluator::onOtherModels(const Sources& sources, const Case& c) {
+  std::vector<OnOtherModel> others;
+  if (c.indexOf(kBase) < 0) return others;
+  Case other = c;
+  other.scenarios = {c.base()};
+  for (const ShippedModel& shipped : shipped_->models) {
+    if (shipped.name == c.model) continue;
+    other.model = shipped.name;
+    // A case that this model refuses says nothing of its value.
+    const Result<Evaluated> evaluated = evaluate(sources, other, Standing::StoodBefore);
+    if (evaluated) others.push_back({shipped.title, evaluated->evaluation});
+  }
+  return others;
+}
+
 Result<std::shared_ptr<const Snapshot>> CaseEvaluator::show(const Sources& sources, const Case& c, Standing own) {
   Result<Evaluated> evaluated = evaluate(sources, c, own);
   if (!evaluated) return tl::unexpected(evaluated.error());
   std::shared_ptr<const FilingReview> review = reviewOf(*evaluated->ground, c);
-  Judgement judgement = judge(*evaluated, *review);
+  Judgement judgement = judge(*evaluated, *review, onOtherModels(sources, c));
   return std::make_shared<const Snapshot>(shared_from_this(), std::move(*evaluated), std::move(review),
                                           std::move(judgement));
 }

@@ -74,6 +74,8 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
                                                const FiledChoices& own);
   Result<std::shared_ptr<const CompiledModel>> programOf(const std::shared_ptr<const Resources>& resources,
                                                          const model::Layout& layout);
+  /// Base of the case upon each other model that ships and takes it.
+  std::vector<OnOtherModel> onOtherModels(const Sources& sources, const Case& c);
   std::shared_ptr<const FilingReview> reviewOf(const Ground& ground, const Case& c);
   std::shared_ptr<const ToldHistory> historyOf(const std::shared_ptr<const Resources>& resources,
                                                const std::shared_ptr<const Standardised>& filed, const Case& c,

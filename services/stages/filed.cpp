@@ -1,11 +1,7 @@
 #include "services/stages/filed.h"
 
 #include <algorithm>
-#include <set>
 
-#include "core/filing/fact_lines.h"
-#include "core/filing/split.h"
-#include "core/structure/concept_placing.h"
 #include "exchange/content.h"
 
 namespace zl::services {
@@ -24,28 +20,7 @@ FiledInMinor Evidence::asWritten(size_t fact) const {
   return written;
 }
 
-FactRows factRowsOf(const model::Model& m) {
-  FactRows rows;
-  for (const model::Row& row : m.rows) {
-    if (row.fact) rows[row.name] = {*row.fact, row.kind};
-  }
-  return rows;
-}
-
 namespace {
-
-StandardStatements withFactRows(const StandardStatements& statements, std::span<const Fact> facts,
-                                const model::Model& m, const Company& company) {
-  std::map<std::string, std::vector<LineCell>> lines;
-  std::set<std::string> concepts;
-  for (const auto& [name, row] : factRowsOf(m)) {
-    const auto& [source, kind] = row;
-    lines[name] = source.recorded ? recordedLine(company, statements.years(), source.concept_name)
-                                  : factLine(facts, statements.years(), source, kind, company.currency);
-    if (!source.recorded && source.axis.empty()) concepts.insert(source.concept_name);
-  }
-  return lines.empty() ? statements : statements.withLines(std::move(lines), concepts);
-}
 
 /// Facts gathered by the concepts of public taxonomies hold no concept of the filer's own.
 bool leavesConceptsOut(const Evidence& evidence) {
@@ -59,27 +34,14 @@ bool leavesConceptsOut(const Evidence& evidence) {
 std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const Resources& resources,
                                                 const FiledChoices& own) {
   const auto& [lines, firstFiled, baseYear] = own;
+  LineChoices given = evidence.choices;
+  for (const auto& [concept_name, choice] : lines) given[concept_name] = choice;
+  Standard standard = zl::standardise({evidence.facts, evidence.network, evidence.company, leavesConceptsOut(evidence)},
+                                      resources.standard(), std::move(given), firstFiled);
   auto filed = std::make_shared<Standardised>();
-  filed->choices = evidence.choices;
-  for (const auto& [concept_name, choice] : lines) filed->choices[concept_name] = choice;
-  for (const auto& [concept_name, choice] :
-       placeConcepts(evidence.facts, resources.rules, filed->choices, evidence.network, resources.placing(),
-                     evidence.company.currency)) {
-    filed->choices[concept_name] = choice;
-  }
-  for (const Fact& fact : evidence.facts) {
-    if (isOfCover(fact.concept_name))
-      filed->choices.try_emplace(fact.concept_name, LineChoice{"", 1, "of the cover page"});
-    if (fact.unit.str().ends_with("/shares")) {
-      filed->choices.try_emplace(fact.concept_name, LineChoice{"", 1, "an amount per share"});
-    }
-  }
-  const std::vector<Fact> restated = restatedForSplits(evidence.facts, evidence.company.splits);
-  const std::span<const Fact> facts = restated.empty() ? std::span<const Fact>(evidence.facts) : restated;
-  const auto all = std::make_shared<const StandardStatements>(withFactRows(
-      StandardStatements::build(facts, resources.rules, evidence.company.currency, filed->choices, firstFiled)
-          .shaped(resources.shapes, facts, leavesConceptsOut(evidence)),
-      facts, resources.model, evidence.company));
+  filed->choices = std::move(standard.choices);
+  filed->restated = std::move(standard.restated);
+  const auto all = std::make_shared<const StandardStatements>(std::move(standard.statements));
   filed->statements = baseYear > 0 ? all->upTo(baseYear) : *all;
   if (filed->statements.years().size() < all->years().size()) filed->ahead = all;
   return filed;
@@ -88,8 +50,7 @@ std::shared_ptr<const Standardised> standardise(const Evidence& evidence, const 
 std::shared_ptr<const FilingReview> reviewFilings(const Evidence& evidence, const Resources& resources,
                                                   const Standardised& filed, const FiledChoices& own) {
   const StandardStatements& all = filed.ahead ? *filed.ahead : filed.statements;
-  const std::vector<Fact> restated = restatedForSplits(evidence.facts, evidence.company.splits);
-  const std::span<const Fact> facts = restated.empty() ? std::span<const Fact>(evidence.facts) : restated;
+  const std::span<const Fact> facts = filed.restated.empty() ? std::span<const Fact>(evidence.facts) : filed.restated;
   auto review = std::make_shared<FilingReview>();
   review->restatements = restatements(evidence.facts);
   review->interim = std::make_shared<const InterimStatements>(

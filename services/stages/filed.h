@@ -16,6 +16,7 @@
 #include "core/filing/restatement.h"
 #include "core/monitor/finding.h"
 #include "core/peers/peer.h"
+#include "core/standard/standardise.h"
 #include "services/kits/resources.h"
 #include "store/book.h"
 
@@ -36,6 +37,7 @@ struct Market {
   MarketRates rates;
   std::vector<Estimate> estimates;
   std::vector<Peer> peers;
+  std::vector<std::string> otherUnits;   ///< price tables whose closes cannot be read in the listing's unit
   std::int64_t lastObservation = 0;      ///< the newest that it holds
   std::shared_ptr<const Market> before;  ///< where what companies share has changed since the last edit here: as it was
 };
@@ -72,6 +74,7 @@ struct Sources {
 /// The facts on standard lines, by the rules and by what the analyst has chosen.
 struct Standardised {
   LineChoices choices;                              ///< all that were in force
+  std::vector<Fact> restated;                       ///< in today's shares; empty where no split restates any
   StandardStatements statements;                    ///< up to the case's base year
   std::shared_ptr<const StandardStatements> ahead;  ///< with the years filed since; null when there are none
 };
@@ -85,10 +88,6 @@ struct FilingReview {
   std::vector<TieResult> ties;  ///< by tie and year, ties in the order of Resources::ties
   std::vector<Finding> findings;
 };
-
-/// Rows of a model that read filed facts by themselves.
-using FactRows = std::map<std::string, std::pair<model::FactSource, Kind>>;
-FactRows factRowsOf(const model::Model& m);
 
 /// What the case says of filed figures.
 struct FiledChoices {

@@ -44,13 +44,23 @@ void tellSharedChange(const Evaluated& e, std::vector<Finding>& findings) {
 
 }  // namespace
 
-Judgement judge(const Evaluated& e, const FilingReview& review) {
+Judgement judge(const Evaluated& e, const FilingReview& review, std::vector<OnOtherModel> others) {
   const Ground& ground = *e.ground;
   const Evidence& evidence = *ground.evidence;
   Judgement judgement;
-  judgement.findings = monitor({*e.evaluation, *ground.history->adjusted, ground.years(), review.findings, e.crossCheck,
-                                e.market->prices, e.market->rates, e.market->estimates, evidence.company.currency});
+  judgement.findings =
+      monitor({*e.evaluation, *ground.history->adjusted, ground.years(), review.findings, e.crossCheck,
+               e.market->prices, e.market->rates, e.market->estimates, evidence.company.currency, std::move(others)});
   if (e.market->before) tellSharedChange(e, judgement.findings);
+  if (!e.market->otherUnits.empty()) {
+    std::string tables;
+    for (const std::string& name : e.market->otherUnits) tables += (tables.empty() ? "" : ", ") + name;
+    judgement.findings.push_back({"prices in another unit", Severity::Warning, Stop::Company,
+                                  "No close of " + tables + " is used: the listing is in " +
+                                      evidence.company.listing.unit +
+                                      ". Bring in a record with the listing they are of",
+                                  "", -1});
+  }
   if (ground.ownRowsFault) {
     judgement.findings.push_back(
         {"own rows not in use", Severity::Fault, Stop::Outlook,

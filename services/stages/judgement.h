@@ -12,6 +12,6 @@ struct Judgement {
   std::vector<Finding> findings;
 };
 
-Judgement judge(const Evaluated& e, const FilingReview& review);
+Judgement judge(const Evaluated& e, const FilingReview& review, std::vector<OnOtherModel> others);
 
 }  // namespace zl::services

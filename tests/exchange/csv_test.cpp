@@ -63,9 +63,13 @@ TEST(FactTable, FaultsNameTheLine) {
 TEST(Prices, AscendAndAreUnique) {
   const auto p = readPrices("date,close\n2025-01-03,11\n2025-01-02,10.5\n", "p");
   ASSERT_TRUE(p);
-  EXPECT_EQ(p->front().close, 10.5);
-  EXPECT_DOUBLE_EQ(closeAt(*p, makeDate(2025, 1, 2))->close, 10.5);
-  EXPECT_FALSE(closeAt(*p, makeDate(2025, 1, 1)));
+  EXPECT_EQ(p->closes.front().close, 10.5);
+  EXPECT_DOUBLE_EQ(closeAt(p->closes, makeDate(2025, 1, 2))->close, 10.5);
+  EXPECT_FALSE(closeAt(p->closes, makeDate(2025, 1, 1)));
+  EXPECT_EQ(p->unit, "");
+  EXPECT_EQ(readPrices("date,close,unit\n2025-01-03,11,GBX\n2025-01-02,10,GBX\n", "p")->unit, "GBX");
+  EXPECT_THAT(readPrices("date,close,currency\n2025-01-03,11,EUR\n2025-01-02,10,USD\n", "p").error().what,
+              testing::HasSubstr("in 'EUR' and in 'USD'"));
   EXPECT_THAT(readPrices("date,close\n2025-01-02,10\n2025-01-02,11\n", "p").error().what,
               testing::HasSubstr("two closes"));
   EXPECT_THAT(readPrices("date,close\n2025-01-02,-10\n", "p").error().what, testing::HasSubstr("not positive"));

@@ -5,6 +5,7 @@
 
 #include <gmock/gmock.h>
 
+#include "core/quantity/number_text.h"
 #include "services/edits/edits.h"
 #include "tests/support/demo_book.h"
 
@@ -54,6 +55,28 @@ TEST_F(RankedFindingsOfDemo, WhatAnOutlookStandsOnIsHeldAgainstItsEvidence) {
 
   EXPECT_THAT(textsOf("cash flow not explained"), testing::ElementsAre(HasSubstr("2025 (102.2 %)")))
       << "26.5 m were written down, not paid, over 25.9 m of operating cash flow";
+}
+
+TEST_F(RankedFindingsOfDemo, WhatTheOtherModelMakesOfTheCaseIsToldWhereItIsFarAway) {
+  const auto on = [&](const char* name) {
+    Case other = now().caseOf();
+    other.model = name;
+    const Result<Evaluated> there = now().evaluator->evaluate(now().sources(), other);
+    EXPECT_TRUE(there);
+    return there->evaluation->constant(model::Role::ValueBeforeFloor, other.indexOf(kBase));
+  };
+  const Figure full = on("standard"), quick = on("quick");
+  ASSERT_GT(std::max(full.value() / quick.value(), quick.value() / full.value()), 1.25);
+  EXPECT_THAT(textsOf("models apart"),
+              testing::ElementsAre(testing::AllOf(HasSubstr("Quick outlook"), HasSubstr(figureText(quick, Kind::Quote)),
+                                                  HasSubstr("EBIT"), HasSubstr("% of revenue here"))));
+  ASSERT_TRUE(session_->apply(setLimit(now().caseOf(), "models apart", 50)));
+  EXPECT_THAT(textsOf("models apart"), testing::IsEmpty());
+  CaseEdit change{now().caseOf(), "the other model"};
+  change.after.model = "quick";
+  change.after.limits.clear();
+  ASSERT_TRUE(session_->apply(change));
+  EXPECT_THAT(textsOf("models apart"), testing::ElementsAre(HasSubstr(figureText(full, Kind::Quote))));
 }
 
 TEST_F(RankedFindingsOfDemo, SeverityGoesFirstThenWhatMovesTheValue) {

@@ -39,7 +39,8 @@ TEST_F(DemoBook, ValuesEveryScenarioAndTies) {
     const std::vector<TieTerm>& parts = s.resources->ties[r.tie].addends;
     const bool needsOpening = std::any_of(parts.begin(), parts.end(), [](const TieTerm& t) { return t.opening; });
     EXPECT_EQ(r.state, needsOpening && r.column == 0 ? TieResult::State::NotChecked : TieResult::State::Ties)
-        << s.resources->ties[r.tie].label << " " << s.periodOf(r.column) << " " << r.gap << " " << r.missing;
+        << s.resources->ties[r.tie].label << " " << s.periodOf(r.column) << " " << r.gap << " lacks "
+        << testing::PrintToString(r.missing);
   }
   EXPECT_EQ(s.review->segmentSums.size(), 18u) << "six years: revenue by business and by region, profit by business";
   for (const SegmentSum& sum : s.review->segmentSums) EXPECT_TRUE(sum.ties) << sum.axis << ' ' << sum.gap;
@@ -346,7 +347,7 @@ TEST_F(DemoBook, MonitorsOfPathsThatFewHaveKeptUp) {
   EXPECT_FALSE(said(late, "stale price", "")) << "five are allowed";
   late.valuationDate = makeDate(2026, 9, 1);
   EXPECT_TRUE(said(late, "stale estimates", "(2026-04-24) is 130 days old"));
-  EXPECT_TRUE(said(late, "stale rate", "risk-free EUR"));
+  EXPECT_TRUE(said(late, "stale rate", "rates the oldest is")) << "one line for all of them";
   EXPECT_TRUE(said(c, "restated values in use", "from what was first filed"));
   Case bare = c;
   bare.ownRows["standard"] = {"amend revolver\n  forecast 0\n", {}};

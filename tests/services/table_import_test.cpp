@@ -40,7 +40,7 @@ TEST_F(DemoBook, ATableJoinsTheHistoryAndIsRemembered) {
   EXPECT_EQ(p.mapped, 4);
   EXPECT_EQ(p.unmapped, 1);
   EXPECT_EQ(dateText(*p.incoming.document.periodEnd), "2013-12-31");
-  EXPECT_THAT(readingText(p), HasSubstr("column '31.12.2012': 12 months to 2012-12-31"));
+  EXPECT_THAT(readingText(p, resources_->model), HasSubstr("column '31.12.2012': 12 months to 2012-12-31"));
 
   // Corrected before it is stored: the row that no line is called like.
   const std::string digest = p.incoming.document.digest;

@@ -1,0 +1,126 @@
+#include "services/intake/judged.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/standard/scale_slip.h"
+
+namespace zl::services {
+namespace {
+
+/// How the warning of a scale begins: it is made anew when a table is corrected.
+constexpr const char* kOtherScale = "another scale? ";
+
+std::set<std::string> scaledLines(const model::Model& m) {
+  std::set<std::string> lines;
+  for (const model::ViewRow& shown : m.view("scaled_lines")) {
+    if (m[shown.row].kind == Kind::Money) lines.insert(m[shown.row].name);
+  }
+  return lines;
+}
+
+std::string slipText(const ScaleSlip& slip, const std::string& beside) {
+  const char* times = std::abs(slip.decades) == 3 ? "1,000" : "1,000,000";
+  return kOtherScale + std::to_string(slip.lines) + " of " + std::to_string(slip.of) + " lines are about " + times +
+         (slip.decades > 0 ? " times" : " times less than") + " those of " + beside +
+         ": look at the scale before it comes in";
+}
+
+bool warnOfScale(ImportPreview& p, const StandardStatements& present, const std::string& beside,
+                 const model::Model& m) {
+  if (!p.statements) return false;
+  const std::optional<ScaleSlip> slip = scaleSlip(*p.statements, present, scaledLines(m));
+  if (slip) p.warnings.push_back(slipText(*slip, beside));
+  return slip.has_value();
+}
+
+}  // namespace
+
+void judgeImport(ImportPreview& p, const LineChoices& choices, const Resources& resources) {
+  p.failing.clear();
+  p.holding = 0;
+  p.repair.reset();
+  p.statements.reset();
+  const std::vector<Fact>& facts = p.incoming.facts;
+  Company company;
+  company.currency = mostUsedCurrency(facts);
+  if (company.currency.empty() || facts.size() > kMostJudged) return;
+  static const ConceptNetwork kNone;
+  const ConceptNetwork& network = p.network ? *p.network : kNone;
+  const bool leftOut = p.kind == exchange::ContentKind::CompanyFacts;
+  Standard standard = standardise({facts, network, company, leftOut}, resources.standard(), choices);
+  const std::vector<TieResult> results = checkTies(resources.ties, standard.statements, facts);
+  for (const TieResult& r : results) {
+    p.holding += r.state == TieResult::State::Ties ? 1 : 0;
+    if (r.state != TieResult::State::Fails) continue;
+    p.failing.push_back(resources.ties[r.tie].label + " " +
+                        std::to_string(standard.statements.years()[static_cast<size_t>(r.column)].label()) +
+                        " would be off by " + r.gap);
+  }
+  p.repair = bestRepair(resources.ties, standard.statements, facts, standard.choices, resources.placing(),
+                        [&](const LineChoices& changed) {
+                          return StandardStatements::build(facts, resources.rules, company.currency, changed)
+                              .shaped(resources.shapes, facts, leftOut);
+                        });
+  p.statements = std::make_shared<const StandardStatements>(std::move(standard.statements));
+}
+
+void holdScale(ImportPreview& p, const ImportContext& context) {
+  std::erase_if(p.warnings, [](const std::string& w) { return w.starts_with(kOtherScale); });
+  if (context.present) warnOfScale(p, *context.present, "the book", context.resources->model);
+}
+
+void holdScales(std::vector<ImportPreview>& previews, const ImportContext& context) {
+  for (size_t i = 0; i < previews.size(); ++i) {
+    holdScale(previews[i], context);
+    if (context.present) continue;
+    // Nothing in the book to hold it against: what comes in with it.
+    for (size_t before = 0; before < i; ++before) {
+      if (!previews[before].statements) continue;
+      if (warnOfScale(previews[i], *previews[before].statements, previews[before].name, context.resources->model))
+        break;
+    }
+  }
+}
+
+std::string repairText(const ImportPreview& p, const model::Model& m) {
+  if (!p.repair) return {};
+  const Repair& r = *p.repair;
+  const auto labelOf = [&](const std::string& line) {
+    const model::RowId row = m.find(line);
+    return row.known() ? m[row].label : line;
+  };
+  std::string text = "'" + (r.label.empty() ? r.concept_name : r.label) + "'";
+  if (r.choice.line.empty()) {
+    text += " set aside";
+  } else if (r.choice.line == r.before) {
+    text += " turned round on " + labelOf(r.choice.line);
+  } else {
+    text += std::string(r.choice.weight < 0 ? " subtracted on " : " on ") + labelOf(r.choice.line);
+  }
+  if (!r.before.empty() && r.before != r.choice.line) text += " instead of " + labelOf(r.before);
+  return text + " would mend " + std::to_string(r.mended) + (r.mended == 1 ? " tie" : " ties") +
+         (r.failing > 0 ? ", " + std::to_string(r.failing) + " would still fail" : "");
+}
+
+Status takeRepair(ImportPreview& p, const ImportContext& context) {
+  if (!p.repair) {
+    return fail(ErrorKind::NotFound, "no single row explains a tie that fails", p.name,
+                "Look at the figures of the tie, or move rows one by one");
+  }
+  const Repair repair = *p.repair;
+  for (SheetReading& s : p.readings) {
+    for (size_t i = 0; s.included && i < s.reading.lines.size(); ++i) {
+      if (s.reading.lines[i].concept_name != repair.concept_name) continue;
+      setLine(s.reading, i, repair.choice, context.resources->labels);
+      return applyReadings(p, context);
+    }
+  }
+  p.choices[repair.concept_name] = repair.choice;
+  LineChoices choices = context.hints.remembered;
+  for (const auto& [concept_name, choice] : p.choices) choices[concept_name] = choice;
+  judgeImport(p, choices, *context.resources);
+  return {};
+}
+
+}  // namespace zl::services
