@@ -25,7 +25,7 @@ constexpr int kFirstFigure = 3;  ///< columns of the table from the first after 
 QString tiesText(const ImportPreview& p) {
   if (p.holding == 0 && p.failing.empty()) return {};
   const QString holding = ImportPanel::tr("%1 hold").arg(p.holding);
-  return p.failing.empty() ? holding : holding + ImportPanel::tr(", %1 fail").arg(p.failing.size());
+  return p.failing.empty() ? holding : holding + ImportPanel::tr(", %1 fail").arg(p.notHolding);
 }
 
 QString failingText(const ImportPreview& p) {
@@ -51,8 +51,8 @@ ImportPanel::ImportPanel(QWidget* parent) : QWidget(parent) {
   files_ = new LedgerView(this);
   files_->setObjectName(QStringLiteral("importPreview"));
   files_->setAccessibleName(tr("What would come in"));
-  files_->setWidths(190, 96, 0);
-  files_->setColumns({150, 92, 76, 104, 96, 110, 170});
+  files_->setWidths(170, 96, 0);
+  files_->setColumns({130, 88, 72, 100, 84, 104, 120});
   layout->addWidget(files_);
   layout->addLayout(makeMending());
   tablePart_ = makeTablePart();

@@ -12,14 +12,25 @@ Result<PartRules> PartRules::parse(std::string_view text, const std::string& sou
   RuleLines lines(text, source);
   while (lines.next()) {
     const std::string_view line = lines.line();
-    if (line.starts_with("within ")) {
-      std::istringstream words{std::string(line.substr(7))};
-      std::string holder;
+    if (line.starts_with("within ") || line.starts_with("starts ") || line.starts_with("called ")) {
+      std::istringstream words{std::string(line)};
+      std::string what;
+      std::string of;
       std::string sign;
-      words >> holder >> sign;
-      if (sign != "=")
-        return fail(ErrorKind::BadInput, "what a line holds reads 'within line = concepts'", lines.where());
-      for (std::string word; words >> word;) parts.within_.emplace_back(word, holder);
+      words >> what >> of >> sign;
+      std::vector<std::string> named;
+      for (std::string word; words >> word;) named.push_back(word);
+      if (sign != "=" || named.empty() || (what == "called" && named.size() > 1))
+        return fail(ErrorKind::BadInput,
+                    "such a line reads 'within line = concepts', 'starts line = lines' or 'called line = line'",
+                    lines.where());
+      if (what == "within") {
+        for (std::string& word : named) parts.within_.emplace_back(std::move(word), of);
+      } else if (what == "starts") {
+        parts.starts_[of].insert(named.begin(), named.end());
+      } else {
+        parts.called_[of] = named.front();
+      }
       continue;
     }
     const size_t equals = line.find('=');

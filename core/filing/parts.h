@@ -15,6 +15,7 @@ namespace zl {
 /// Totals and headings whose other parts go to one residual line: text of kits/standard/parts,
 /// 'concept = line' or 'concept = -line', one a line; for tables 'line = ...' and '"label" | "label" = ...'. What
 /// follows 'beside' are lines for a label that several have. 'within line = concepts' (or 'concep*'): in it already.
+/// 'starts line = lines' and 'called line = line': see starts() and called().
 class PartRules {
  public:
   static Result<PartRules> parse(std::string_view text, const std::string& source);
@@ -28,11 +29,17 @@ class PartRules {
   [[nodiscard]] const Residual* ofLabel(std::string_view label) const;
   /// The line that holds a concept already; empty where none is said to.
   [[nodiscard]] std::string within(const std::string& concept_name) const;
+  /// Lines that a total is of which starts from another line's figures: cash from operations from net income.
+  [[nodiscard]] const std::map<std::string, std::set<std::string>>& starts() const { return starts_; }
+  /// Lines of outflows whose label holds what tables call another line: bought plant, by the plant.
+  [[nodiscard]] const std::map<std::string, std::string>& called() const { return called_; }
   /// Every line that parts go to.
   [[nodiscard]] std::set<std::string> lines() const;
 
  private:
   std::map<std::string, Residual> residuals_;
+  std::map<std::string, std::set<std::string>> starts_;
+  std::map<std::string, std::string> called_;
   std::map<std::string, Residual> byLabel_;                  ///< by normalised label
   std::vector<std::pair<std::string, std::string>> within_;  ///< a name or its beginning with '*', and the line
 };

@@ -26,9 +26,11 @@ class Placing {
         taken_(taken),
         placed_(rows.size()),
         exact_(rows.size()),
+        repeatedBy_(rows.size()),
         notes_(rows.size()),
         headed_(rules.parts.lines()) {
     for (size_t r = 0; r < rows.size(); ++r) {
+      if (r > 0 && tree.repeats[r] == r - 1 && tree.parent[r]) repeatedBy_[r - 1] = r;
       exact_[r] = rows[r].line.empty() ? rules.labels.exactly(rows[r].label) : rules.labels.of(rows[r].line);
       if (isTotal(r) && rows[r].total != nullptr) summed_.insert(rows[r].total->line);
       if (rows[r].chosen != nullptr) {
@@ -44,10 +46,13 @@ class Placing {
     placeTotals();
     for (size_t r = 0; r < rows_.size(); ++r) homes_.push_back(homeOf(r));
     chooseShared();
+    placeByStart();
     placeByLabel();
     placeByWords();
+    placeByWhatTheyBuy();
     placeByLikeness(false);
     placeSums();
+    turnRoundWhatIsTakenOff();
     for (size_t r = 0; r < rows_.size(); ++r) homes_[r] = homeOf(r);  // what resembles a line holds its parts too
     placeRest();
     return std::move(placed_);
@@ -194,6 +199,8 @@ class Placing {
     Home home;
     int sign = 1;
     size_t at = r;
+    // The only row of a section: the section's total repeats it and is what the statement sums up.
+    if (!tree_.parent[at] && repeatedBy_[at]) at = *repeatedBy_[at];
     while (tree_.parent[at]) {
       const size_t up = *tree_.parent[at];
       sign *= signIn(at, up);
@@ -376,6 +383,86 @@ class Placing {
     }
   }
 
+  /// A total without a known label among the parts of a known one, told by the figures that it starts from: the profit
+  /// of the income statement, or what is called so.
+  void placeByStart() {
+    bool found = false;
+    for (const auto& [line, starts] : rules_.parts.starts()) {
+      const LabelRule* rule = rules_.labels.of(line);
+      for (size_t r = 0; rule != nullptr && r < rows_.size() && isFree(line); ++r) {
+        if (!isOpen(r) || !isTotal(r) || exact_[r] != nullptr || rows_[r].total != nullptr) continue;
+        const Fit fit = fitOf(r, *rule);
+        if (!fit.fits || !fit.weight || fit.elsewhere || !startsFrom(r, starts)) continue;
+        give(r, *rule, fit, PlacedRow::By::Likeness, "a total that starts from them");
+        found = true;
+      }
+    }
+    for (size_t r = 0; found && r < rows_.size(); ++r) homes_[r] = homeOf(r);
+  }
+  [[nodiscard]] bool startsFrom(size_t total, const std::set<std::string>& lines) const {
+    const auto is = [&](size_t r) { return exact_[r] != nullptr && lines.count(exact_[r]->line) > 0; };
+    const std::vector<SumTerm>& terms = tree_.of(total)->terms;
+    return std::any_of(terms.begin(), terms.end(), [&](const SumTerm& term) {
+      return is(term.row) || (tree_.repeats[term.row] && is(*tree_.repeats[term.row]));
+    });
+  }
+
+  /// Outflows whose label holds a usual label of what they buy.
+  void placeByWhatTheyBuy() {
+    for (const auto& [line, bought] : rules_.parts.called()) {
+      const LabelRule* rule = rules_.labels.of(line);
+      const LabelRule* named = rules_.labels.of(bought);
+      for (size_t r = 0; rule != nullptr && named != nullptr && taken_.count(line) == 0 && r < rows_.size(); ++r) {
+        if (!isOpen(r) || !rows_[r].filed || exact_[r] != nullptr || isTotal(r) || tree_.repeats[r]) continue;
+        const Fit fit = fitOf(r, *rule);
+        const bool outflow = rows_[r].negative ? homes_[r].sign > 0 : homes_[r].sign < 0;
+        if (!fit.fits || !fit.weight || fit.elsewhere || homes_[r].within || !outflow) continue;
+        if (holdsLabelOf(r, *named)) give(r, *rule, fit, PlacedRow::By::Likeness, "an outflow for what is called so");
+      }
+    }
+  }
+  [[nodiscard]] bool holdsLabelOf(size_t r, const LabelRule& rule) const {
+    constexpr size_t kFewestLetters = 8;  // shorter words are parts of too many
+    const std::string whole = " " + normalisedLabel(label(r)) + " ";
+    return std::any_of(rule.synonyms.begin(), rule.synonyms.end(), [&](const std::string& synonym) {
+      return synonym.size() >= kFewestLetters && whole.find(" " + synonym + " ") != std::string::npos;
+    });
+  }
+
+  /// A total of both sides of the balance, net assets, takes liabilities off: what is printed negative among lines of
+  /// the other side is so because of that.
+  void turnRoundWhatIsTakenOff() {
+    for (size_t r = 0; r < rows_.size(); ++r) {
+      const LabelRule* rule = rules_.labels.of(placed_[r].choice.line);
+      const bool told = placed_[r].by == PlacedRow::By::Choice || placed_[r].signKnown;
+      if (told || rule == nullptr || rule->part != StatementPart::Balance || !rows_[r].negative || !tree_.parent[r])
+        continue;
+      const std::string own = rules_.lines.totalOf(rule->line);
+      bool others = false;
+      for (size_t other = 0; !others && other < rows_.size(); ++other) {
+        const std::string total = rules_.lines.totalOf(placed_[other].choice.line);
+        others = other != r && !total.empty() && total != own && isUnderRow(other, *tree_.parent[r]);
+      }
+      if (own.empty() || !others) continue;
+      placed_[r].choice.weight = -1;
+      placed_[r].signKnown = true;
+    }
+  }
+
+  /// The residual line of the side that the nearest row beside it stands on, under a total that no line is: deferred
+  /// tax below debt and payables.
+  [[nodiscard]] const PartRules::Residual* besides(size_t r) const {
+    for (const int step : {-1, 1}) {
+      for (auto at = static_cast<std::ptrdiff_t>(r) + step; at >= 0 && at < std::ssize(rows_); at += step) {
+        const auto other = static_cast<size_t>(at);
+        if (tree_.parent[other] != tree_.parent[r]) continue;
+        const std::string total = rules_.lines.totalOf(placed_[other].choice.line);
+        if (!total.empty()) return rules_.parts.of(total);
+      }
+    }
+    return nullptr;
+  }
+
   /// What is left: parts of a total join its residual line, everything else is set aside with the reason.
   void placeRest() {
     for (size_t r = 0; r < rows_.size(); ++r) {
@@ -389,6 +476,7 @@ class Placing {
     const bool leaf = tree_.of(r) == nullptr && tree_.parent[r].has_value();
     if (isTotal(r) || (rows_[r].total != nullptr && !leaf)) return setAside(r, "a total; its parts are placed");
     if (tree_.repeats[r]) return setAside(r, "the figures of " + named(*tree_.repeats[r]));
+    if (rows_[r].total != nullptr && !home.within) return placeAsItsOwnRest(r);
     if (home.within) {
       const std::string part = "a part of " + named(*home.within);
       if (!rows_[*home.within].filed) return placeAsRest(r, home.total, home.sign, part + ", which is not filed");
@@ -408,7 +496,29 @@ class Placing {
     if (home.residual != nullptr && summed_.count(home.residual->line) == 0) {
       return placeAsRest(r, home.residual->line, home.residual->weight, "under " + rows_[r].headingName);
     }
+    const PartRules::Residual* beside = home.total.empty() && tree_.parent[r] ? besides(r) : nullptr;
+    const LabelRule* rule = beside == nullptr ? nullptr : rules_.labels.of(beside->line);
+    if (rule != nullptr && rule->part == StatementPart::Balance && rows_[r].filed) {
+      return placeAsRest(r, beside->line, rows_[r].negative ? -beside->weight : beside->weight, "beside such parts");
+    }
     placed_[r].choice.reason = notes_[r].empty() ? "no line has a label like this" : notes_[r];
+  }
+
+  /// "Creditors: amounts falling due within one year (2,330)" without its parts: the rest of itself. Balances are
+  /// printed negative where they are taken off others.
+  void placeAsItsOwnRest(size_t r) {
+    const PartRules::Residual& own = *rows_[r].total;
+    const LabelRule* rule = rules_.labels.of(own.line);
+    const bool balance = rule != nullptr && rule->part == StatementPart::Balance;
+    const std::optional<int> inHome =
+        homes_[r].total.empty() ? std::nullopt : rules_.lines.weightIn(own.line, homes_[r].total);
+    int weight = own.weight;
+    if (balance) {
+      weight = rows_[r].negative ? -1 : 1;
+    } else if (inHome) {
+      weight = *inHome * homes_[r].sign;
+    }
+    placeAsRest(r, own.line, weight, "not parted");
   }
 
   void setAside(size_t r, std::string reason) {
@@ -429,10 +539,11 @@ class Placing {
   std::vector<PlacedRow> placed_;
   std::vector<const LabelRule*> exact_;
   std::vector<Home> homes_;
-  std::vector<std::string> notes_;         ///< why a row's label was not believed
-  std::set<std::string> headed_;           ///< lines that a heading or total says are under it
-  std::set<std::string> summed_;           ///< residual lines of totals whose parts are known
-  std::map<std::string, size_t> holders_;  ///< of a line: the first row on it
+  std::vector<std::optional<size_t>> repeatedBy_;  ///< the next row, with its figures, that is a part of a total
+  std::vector<std::string> notes_;                 ///< why a row's label was not believed
+  std::set<std::string> headed_;                   ///< lines that a heading or total says are under it
+  std::set<std::string> summed_;                   ///< residual lines of totals whose parts are known
+  std::map<std::string, size_t> holders_;          ///< of a line: the first row on it
 };
 
 }  // namespace

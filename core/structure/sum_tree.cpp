@@ -73,7 +73,11 @@ class Finder {
     }
     for (size_t r = 0; r < count_; ++r) {
       const bool root = !parent_[r] && !saysTotal_[r] && isDifference(r);
-      if (root && saysTotal_[sumOf_[r]->terms.front().row]) dissolve(r);
+      if (!root) continue;
+      const std::vector<SumTerm>& terms = sumOf_[r]->terms;
+      // What has parts before it is no total of what comes after: profit before tax, tax, profit.
+      const bool before = saysTotal_[terms.front().row] && (terms.size() > 2 || !sumOf_[terms.front().row]);
+      if (before) dissolve(r);
     }
     findTotalsBefore();
   }

@@ -147,6 +147,17 @@ class Guess {
     return words.find("million") != std::string::npos ? 6 : words.find("thousand") != std::string::npos ? 3 : 0;
   }
 
+  /// The year that a title ends with: "Profit and loss account for the year ended 31 March 2025".
+  static std::optional<PeriodHeading> titled(const std::string& text) {
+    for (size_t at = 0; at < text.size();
+         at = text.find(' ', at) == std::string::npos ? text.size() : text.find(' ', at) + 1) {
+      const std::optional<PeriodHeading> heading = periodHeading(std::string_view(text).substr(at));
+      const bool day = text.find(' ', at) != std::string::npos;  // a year alone says nothing of its end
+      if (heading && heading->end && heading->months == 12 && day) return heading;
+    }
+    return std::nullopt;
+  }
+
   /// "Year ended 31 March" above or beside plain years gives the month.
   void findFiscalEnd() {
     if (hints_.fiscal) reading_.fiscal = *hints_.fiscal;
@@ -156,8 +167,8 @@ class Guess {
         // A day and month alone become a date once a year is put behind them.
         const std::optional<PeriodHeading> whole = periodHeading(cell.text + " 2001");
         // "Year ended 30 June 2025" as a title: years beneath it end so, too.
-        const std::optional<PeriodHeading> title = r < reading_.headerRow ? periodHeading(cell.text) : std::nullopt;
-        if (title && title->end && title->months == 12 && cell.text.find(' ') != std::string::npos) {
+        const std::optional<PeriodHeading> title = r < reading_.headerRow ? titled(cell.text) : std::nullopt;
+        if (title) {
           reading_.fiscal.month = static_cast<unsigned>(std::chrono::year_month_day(*title->end).month());
         }
         if (whole && whole->end && !periodHeading(cell.text)) {
@@ -603,7 +614,8 @@ Result<std::vector<Fact>> factsOf(const Sheet& given, const TableReading& readin
 LineChoices choicesOf(const TableReading& reading) {
   LineChoices choices;
   for (const TableLine& line : reading.lines) {
-    if (!line.choice.line.empty() || line.choice.byHand || line.match == TableLine::Match::Aside) choices[line.concept_name] = line.choice;
+    if (!line.choice.line.empty() || line.choice.byHand || line.match == TableLine::Match::Aside)
+      choices[line.concept_name] = line.choice;
   }
   return choices;
 }

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <map>
 #include <memory>
+#include <set>
 
 #include "core/table/displayed.h"
 #include "exchange/workbook/workbook.h"
@@ -13,6 +14,8 @@ namespace {
 constexpr int kMostTableColumns = 2000;
 constexpr int kWidest = 200;  ///< columns that one cell may span
 constexpr int kDeepest = 400;
+constexpr size_t kLongestTitle = 160;  ///< longer words before a table are prose
+constexpr size_t kMostTitles = 4;
 
 std::string_view nameOf(const xmlNode* node) {
   return node->type == XML_ELEMENT_NODE ? std::string_view(reinterpret_cast<const char*>(node->name)) : "";
@@ -47,12 +50,11 @@ void wordsOf(const xmlNode* node, std::string& out, int depth) {
   }
 }
 
-std::string textOf(const xmlNode* node) {
-  std::string raw;
-  wordsOf(node, raw, 0);
+/// Single spaces, none at the ends.
+std::string trimmedText(std::string_view raw) {
   std::string text;
   for (size_t i = 0; i < raw.size(); ++i) {
-    const bool hard = raw.compare(i, 2, "\xC2\xA0") == 0;
+    const bool hard = raw.substr(i, 2) == "\xC2\xA0";
     const bool space = hard || raw[i] == ' ' || raw[i] == '\t' || raw[i] == '\n' || raw[i] == '\r';
     if (!space) text += raw[i];
     if (space && !text.empty() && text.back() != ' ') text += ' ';
@@ -60,6 +62,26 @@ std::string textOf(const xmlNode* node) {
   }
   if (!text.empty() && text.back() == ' ') text.pop_back();
   return text;
+}
+
+std::string textOf(const xmlNode* node) {
+  std::string raw;
+  wordsOf(node, raw, 0);
+  return trimmedText(raw);
+}
+
+bool holdsTable(const xmlNode* node, int depth) {
+  for (const xmlNode* child = node->children; child != nullptr && depth < kDeepest; child = child->next) {
+    if (child->type == XML_ELEMENT_NODE && (nameOf(child) == "table" || holdsTable(child, depth + 1))) return true;
+  }
+  return false;
+}
+
+/// Elements whose words stand together: a heading, a paragraph, a piece of one.
+bool isWords(const xmlNode* node) {
+  static const std::set<std::string_view> kNames = {"p",  "h1", "h2",     "h3", "h4", "h5", "h6",   "b",
+                                                    "em", "i",  "strong", "u",  "a",  "li", "span", "font"};
+  return kNames.count(nameOf(node)) > 0 && !holdsTable(node, 0);
 }
 
 struct WebCell {
@@ -75,13 +97,18 @@ class Tables {
   Status walk(const xmlNode* node, int depth) {
     for (const xmlNode* child = node; child != nullptr; child = child->next) {
       if (stopped_()) return fail(ErrorKind::Cancelled, "reading was stopped; nothing is stored", name_);
+      if (child->type == XML_TEXT_NODE && rows_.empty())
+        noteTitle(trimmedText(reinterpret_cast<const char*>(child->content)));
       if (child->type != XML_ELEMENT_NODE || depth > kDeepest) continue;
       if (isHidden(child)) {
         hidden_ = hidden_ || nameOf(child) == "table" || nameOf(child) == "tr";
         continue;
       }
-      if (nameOf(child) == "table") {
+      if (rows_.empty() && isWords(child)) {
+        noteTitle(textOf(child));
+      } else if (nameOf(child) == "table") {
         rows_.emplace_back();
+        sheetsBefore_.push_back(workbook_.sheets.size());
         if (Status s = walk(child->children, depth + 1); !s) return s;
         finish();
       } else if (nameOf(child) == "tr" && !rows_.empty()) {
@@ -121,10 +148,28 @@ class Tables {
     return {};
   }
 
+  /// What stands before a table says what its figures are in, and of which year: short words, the last few.
+  void noteTitle(std::string words) {
+    if (words.empty() || words.size() > kLongestTitle) return;
+    titles_.push_back(std::move(words));
+    if (titles_.size() > kMostTitles) titles_.erase(titles_.begin());
+  }
+
+  void noteTitles(const std::vector<WebRow>& rows) {
+    const size_t last = rows.size() - std::min(rows.size(), kMostTitles);
+    for (size_t r = last; r < rows.size(); ++r) {
+      for (const WebCell& cell : rows[r]) noteTitle(cell.text);
+    }
+  }
+
   /// A table's rows become a sheet: figures move under the heading that spans them.
   void finish() {
     const std::vector<WebRow> rows = std::move(rows_.back());
     rows_.pop_back();
+    const bool holdsFigures = workbook_.sheets.size() > sheetsBefore_.back();
+    sheetsBefore_.pop_back();
+    // A table in a cell of another, which lays the page out.
+    if (!rows_.empty()) noteTitles(rows_.back());
     std::vector<WebCell> headings;
     for (const WebRow& row : rows) {
       std::vector<WebCell> found;
@@ -135,6 +180,10 @@ class Tables {
     }
     Sheet sheet;
     size_t figures = 0;
+    for (const std::string& title : titles_) {
+      sheet.rows.emplace_back();
+      sheet.add({0, 0, SheetCell::Kind::Text, title});
+    }
     for (size_t r = 0; r < rows.size(); ++r) {
       sheet.rows.emplace_back();
       int last = -1;
@@ -150,12 +199,19 @@ class Tables {
         sheet.add({static_cast<int>(r), column, SheetCell::Kind::Text, cell.text});
       }
     }
-    if (figures > 1) workbook_.sheets.push_back(std::move(sheet));
+    if (figures > 1) {
+      workbook_.sheets.push_back(std::move(sheet));
+      titles_.clear();
+      return;
+    }
+    if (!holdsFigures) noteTitles(rows);  // only lays words out
   }
 
   std::string name_;
   const StopCheck& stopped_;
   std::vector<std::vector<WebRow>> rows_;  ///< of the tables that are open, the innermost last
+  std::vector<size_t> sheetsBefore_;       ///< by open table: how many sheets there were
+  std::vector<std::string> titles_;        ///< since the last table of figures
   Workbook workbook_;
   std::size_t cells_ = 0;
   bool hidden_ = false;

@@ -130,10 +130,11 @@ class XlsxReader {
   /// All text runs of a string item, without phonetic hints.
   static std::string runs(pugi::xml_node item) {
     std::string text;
+    std::string pieces;
     for (pugi::xml_node n : item.children()) {
       const std::string_view local = localName(n.name());
-      if (local == "t") text += n.child_value();
-      if (local == "r") text += childNamed(n, "t").child_value();
+      if (local == "t") text += xml::textOf(n, pieces);
+      if (local == "r") text += xml::textOf(childNamed(n, "t"), pieces);
     }
     return text;
   }

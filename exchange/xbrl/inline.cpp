@@ -10,6 +10,7 @@
 #include "core/text/utf8.h"
 #include "exchange/content.h"
 #include "exchange/xbrl/transformations.h"
+#include "exchange/xbrl/unusable.h"
 #include "exchange/xbrl/vocabulary.h"
 
 namespace zl::exchange {
@@ -114,6 +115,8 @@ class Page {
     return std::move(filing_);
   }
 
+  [[nodiscard]] const UnusableFacts& unusable() const { return unusable_; }
+
  private:
   [[noreturn]] void stop(pugi::xml_node node, const std::string& what) const {
     throw xml::Stop{Error{ErrorKind::BadInput, what, name_ + ", " + place(node),
@@ -136,7 +139,12 @@ class Page {
     if (node.type() != pugi::node_element || !isInline(node)) return;
     const std::string_view local = localName(node.name());
     if (local == "nonFraction") {
-      readNumber(node);
+      try {
+        readNumber(node);
+      } catch (const xml::Stop& fault) {
+        if (fault.error.kind == ErrorKind::Cancelled) throw;
+        unusable_.add(fault.error);
+      }
     } else if (local == "nonNumeric") {
       readText(node);
     } else if (local == "fraction") {
@@ -296,6 +304,7 @@ class Page {
   void finish() {
     filing_.document.name = name_;
     filing_.document.kind = contentKindText(ContentKind::InlineXbrl);
+    unusable_.tell(filing_.warnings);
     for (const auto& [what, aside] : setAside_) {
       filing_.warnings.push_back(std::to_string(aside.first) + " " + what + " were set aside, the first at " +
                                  aside.second);
@@ -312,6 +321,7 @@ class Page {
   size_t followed_ = 0;  ///< continuations
   Filing filing_;
   std::map<std::string, std::pair<int, std::string>> setAside_;
+  UnusableFacts unusable_;
 };
 
 }  // namespace
@@ -327,6 +337,10 @@ Result<std::vector<Filing>> readInlineXbrl(std::span<const NamedContent> documen
     std::vector<Filing> filings;
     filings.reserve(set.pages.size());
     for (const std::unique_ptr<Page>& page : set.pages) filings.push_back(page->facts(set));
+    if (std::any_of(filings.begin(), filings.end(), [](const Filing& f) { return !f.facts.empty(); })) return filings;
+    for (const std::unique_ptr<Page>& page : set.pages) {
+      if (page->unusable().first()) return tl::unexpected(*page->unusable().first());
+    }
     return filings;
   } catch (const xml::Stop& failure) {
     return tl::unexpected(failure.error);

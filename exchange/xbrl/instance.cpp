@@ -6,6 +6,7 @@
 
 #include "core/quantity/decimal.h"
 #include "exchange/content.h"
+#include "exchange/xbrl/unusable.h"
 #include "exchange/xbrl/vocabulary.h"
 
 namespace zl::exchange {
@@ -27,7 +28,8 @@ class InstanceReader {
     // Nearly all files define contexts and units before their facts: one walk then does.
     if (!walk(root, Pass::InOrder)) {
       filing_.facts.clear();
-      textFacts_ = 0;
+      textFacts_ = fractions_ = 0;
+      unusable_ = {};
       walk(root, Pass::Definitions);
       walk(root, Pass::Facts);
     }
@@ -36,9 +38,10 @@ class InstanceReader {
   }
 
  private:
-  [[noreturn]] void stop(pugi::xml_node node, const std::string& what) const {
-    throw xml::Stop{Error{ErrorKind::BadInput, what, name_ + ", " + lines_.text(node.offset_debug()),
-                          "Correct the instance or ask its filer for a valid one"}};
+  void setAside(pugi::xml_node node, const std::string& what) {
+    unusable_.add(xml::Stop{Error{ErrorKind::BadInput, what, name_ + ", " + lines_.text(node.offset_debug()),
+                                  "Correct the instance or ask its filer for a valid one"}}
+                      .error);
   }
 
   enum class Pass {
@@ -133,13 +136,18 @@ class InstanceReader {
     return true;
   }
 
-  bool undefined(pugi::xml_node node, const char* what, const char* id, Pass pass) const {
+  bool undefined(pugi::xml_node node, const char* what, const char* id, Pass pass) {
     if (pass == Pass::InOrder) return false;
-    stop(node,
-         "the fact " + std::string(node.name()) + " names " + what + " '" + id + "' that the file does not define");
+    setAside(node,
+             "the fact " + std::string(node.name()) + " names " + what + " '" + id + "' that the file does not define");
+    return true;
   }
 
   void addFact(pugi::xml_node node, const ItemAttributes& said, const Context& context, const SharedText& unit) {
+    if (!said.nil && node.first_child().type() == pugi::node_element) {
+      ++fractions_;  // a numerator and a denominator (XBRL 2.1, 4.6.3): no figure of a statement
+      return;
+    }
     Fact& fact = filing_.facts.emplace_back();
     SharedText& known = concepts_[node.name()];
     if (known.empty()) known = vocabulary_.usual(node.name());
@@ -151,13 +159,16 @@ class InstanceReader {
     fact.place = xml::Lines::place(line_);
     fact.nil = said.nil;
     if (!fact.nil) {
-      fact.text = xml::trimmed(node.child_value());
-      if (!Decimal::isNumber(fact.text)) {
-        stop(node, "the fact " + fact.concept_name + " has the value '" + fact.text.substr(0, 40) +
-                       "', which is not a decimal number");
-      }
+      fact.text = xml::trimmed(xml::textOf(node, pieces_));
       const Status read = readPrecision(said.decimals, said.precision, fact);
-      if (!read) stop(node, read.error().what);
+      const bool number = Decimal::isNumber(fact.text);
+      if (!number || !read) {
+        setAside(node, number ? read.error().what
+                              : "the fact " + fact.concept_name + " has the value '" + fact.text.substr(0, 40) +
+                                    "', which is not a decimal number");
+        filing_.facts.pop_back();
+        return;
+      }
     }
     noteYear(filing_.document, fact.period);
   }
@@ -165,6 +176,11 @@ class InstanceReader {
   void finish() {
     filing_.document.name = name_;
     filing_.document.kind = contentKindText(ContentKind::XbrlInstance);
+    if (filing_.facts.empty() && unusable_.first()) throw xml::Stop{*unusable_.first()};
+    unusable_.tell(filing_.warnings);
+    if (fractions_ > 0)
+      filing_.warnings.push_back(std::to_string(fractions_) + (fractions_ == 1 ? " fraction was" : " fractions were") +
+                                 " set aside");
     if (textFacts_ > 0) {
       filing_.warnings.push_back(std::to_string(textFacts_) + " facts without a unit are text and were left out");
     }
@@ -178,6 +194,9 @@ class InstanceReader {
   std::unordered_map<std::string_view, SharedText> concepts_;  ///< as in the file -> as kept; keys live in the XML
   int line_ = 1;                                               ///< of the last fact
   int textFacts_ = 0;
+  int fractions_ = 0;
+  UnusableFacts unusable_;
+  std::string pieces_;  ///< of a value that comments cut
 };
 
 }  // namespace

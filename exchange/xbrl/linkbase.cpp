@@ -97,8 +97,9 @@ class LinkReader {
           const std::string_view role = attributeNamed(t->second, "role");
           if (!role.empty() && role.substr(role.rfind('/') + 1) != "label") continue;
           const bool english = attributeNamed(t->second, "lang").substr(0, 2) == "en";
+          std::string pieces;
           std::string& kept = network.labels[c->second];
-          if (kept.empty() || english) kept = std::string(xml::trimmed(t->second.child_value()));
+          if (kept.empty() || english) kept = std::string(xml::trimmed(xml::textOf(t->second, pieces)));
         }
       }
     }

@@ -44,9 +44,11 @@ void Vocabulary::declare(pugi::xml_node element) {
 
 Date Vocabulary::date(pugi::xml_node parent, pugi::xml_node node, bool periodEnd, const xml::Lines& lines) const {
   if (!node) stop(parent, lines, "a context has no complete period");
-  const std::optional<Date> day = xbrlDate(node.child_value(), periodEnd);
+  std::string pieces;
+  const std::string_view text = xml::textOf(node, pieces);
+  const std::optional<Date> day = xbrlDate(text, periodEnd);
   if (!day) {
-    stop(node, lines, "'" + std::string(trimmed(node.child_value()).substr(0, 40)) + "' is not a date");
+    stop(node, lines, "'" + std::string(trimmed(text).substr(0, 40)) + "' is not a date");
   }
   return *day;
 }
@@ -68,7 +70,8 @@ void Vocabulary::readContext(pugi::xml_node node, const xml::Lines& lines) {
     }
   }
   const pugi::xml_node entity = childNamed(node, "entity");
-  context.entity = trimmed(childNamed(entity, "identifier").child_value());
+  std::string pieces;
+  context.entity = trimmed(xml::textOf(childNamed(entity, "identifier"), pieces));
   std::vector<Segment> segments;
   for (const char* holder : {"segment", "scenario"}) {
     pugi::xml_node parent = childNamed(node, holder);
@@ -76,8 +79,8 @@ void Vocabulary::readContext(pugi::xml_node node, const xml::Lines& lines) {
     for (pugi::xml_node member : parent.children()) {
       if (member.type() != pugi::node_element) continue;
       const pugi::xml_node typed = member.first_child();
-      const std::string value(typed.type() == pugi::node_element ? trimmed(typed.child_value())
-                                                                 : trimmed(member.child_value()));
+      const bool isTyped = typed.type() == pugi::node_element;
+      const std::string value(trimmed(xml::textOf(isTyped ? typed : member, pieces)));
       const char* axis = member.attribute("dimension").value();
       segments.push_back({*axis != 0 ? usual(axis) : member.name(), usual(value)});
     }
@@ -89,10 +92,11 @@ void Vocabulary::readContext(pugi::xml_node node, const xml::Lines& lines) {
 void Vocabulary::readUnit(pugi::xml_node node, const xml::Lines& lines) {
   const auto measure = [&](pugi::xml_node parent) {
     std::string text;
+    std::string pieces;
     for (pugi::xml_node m : parent.children()) {
       if (localName(m.name()) != "measure") continue;
       if (!text.empty()) text += "*";
-      text += localName(trimmed(m.child_value()));
+      text += localName(trimmed(xml::textOf(m, pieces)));
     }
     return text;
   };

@@ -24,6 +24,16 @@ std::string_view trimmed(std::string_view text) {
   return text.substr(first, text.find_last_not_of(" \t\r\n") - first + 1);
 }
 
+std::string_view textOf(pugi::xml_node node, std::string& pieces) {
+  const pugi::xml_node first = node.first_child();
+  if (!first || !first.next_sibling()) return node.child_value();
+  pieces.clear();
+  for (const pugi::xml_node piece : node.children()) {
+    if (piece.type() == pugi::node_pcdata || piece.type() == pugi::node_cdata) pieces += piece.value();
+  }
+  return pieces;
+}
+
 pugi::xml_node childNamed(pugi::xml_node node, std::string_view local) {
   for (pugi::xml_node child : node.children()) {
     if (localName(child.name()) == local) return child;

@@ -16,6 +16,9 @@ namespace zl::exchange::xml {
 std::string_view localName(std::string_view name);
 std::string_view prefixOf(std::string_view name);
 std::string_view trimmed(std::string_view text);
+/// The text of an element: comments, instructions and sections may cut it into pieces (XML 1.0, 2.4 to 2.7), which are
+/// put together in `pieces` where there are several.
+std::string_view textOf(pugi::xml_node node, std::string& pieces);
 /// The first child of that local name, whatever its prefix; an empty node when there is none.
 pugi::xml_node childNamed(pugi::xml_node node, std::string_view local);
 /// The attribute of that local name, whatever its prefix; empty when there is none.

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/filing/debt_due.h"
 #include "exchange/content.h"
 #include "exchange/json/company_json.h"
 #include "exchange/json/lines_json.h"
@@ -92,6 +93,7 @@ Result<Sources> gather(store::Book& book, const std::string& company, const std:
   if (Status s = take(book.facts(company, only), e->facts); !s) return tl::unexpected(s.error());
   e->inMinor = readInCurrency(e->facts, minorUnits(e->company));
   e->cover = coverCount(e->facts);
+  e->debtDue = e->company.debtDue.empty() ? filedDebtDue(e->facts, e->company.currency) : e->company.debtDue;
   Result<std::shared_ptr<Market>> market =
       marketOf(book, company, e->documents, e->company.listing, asOf ? asOf->at : std::string());
   if (!market) return tl::unexpected(market.error());

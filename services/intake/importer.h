@@ -45,8 +45,9 @@ struct ImportPreview {
   LineChoices choices;                                   ///< of a tagged filing's concepts, made while it is looked at
   std::shared_ptr<const ConceptNetwork> network;         ///< of the linkbases that come with it
   std::shared_ptr<const StandardStatements> statements;  ///< of its own figures; null where it is no filing
-  std::vector<std::string> failing;                      ///< ties of them that would fail: the year, and by how much
-  int holding = 0;                                       ///< ties that would hold
+  std::vector<std::string> failing;                      ///< a line for each tie of them that would fail
+  int holding = 0;                                       ///< ties, by year, that would hold
+  int notHolding = 0;                                    ///< that would fail
   std::optional<Repair> repair;                          ///< the one change that mends most of those that would fail
   int mapped = 0;                                        ///< facts that map to a standard line
   int unmapped = 0;

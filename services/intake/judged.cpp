@@ -2,7 +2,10 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
+#include "core/quantity/decimal.h"
+#include "core/quantity/number_text.h"
 #include "core/standard/scale_slip.h"
 
 namespace zl::services {
@@ -26,9 +29,33 @@ std::string slipText(const ScaleSlip& slip, const std::string& beside) {
          ": look at the scale before it comes in";
 }
 
-bool warnOfScale(ImportPreview& p, const StandardStatements& present, const std::string& beside,
-                 const model::Model& m) {
-  if (!p.statements) return false;
+constexpr int kGapPlaces = 3;  ///< of a million: small companies file thousands
+
+/// A line for each tie that fails: its years, and by how much in the last of them.
+std::vector<std::string> failingTexts(const std::vector<TieResult>& results, const std::vector<Tie>& ties,
+                                      const std::vector<FiscalYear>& years) {
+  std::map<size_t, std::vector<const TieResult*>> byTie;
+  for (const TieResult& r : results) {
+    if (r.state == TieResult::State::Fails) byTie[r.tie].push_back(&r);
+  }
+  std::vector<std::string> texts;
+  for (const auto& [tie, failing] : byTie) {
+    std::string in;
+    for (const TieResult* r : failing) {
+      in += (in.empty() ? "" : ", ") + std::to_string(years[static_cast<size_t>(r->column)].label());
+    }
+    const std::optional<Decimal> gap = Decimal::parse(failing.back()->gap);
+    texts.push_back(ties[tie].label + " would fail in " + in + ", " +
+                    (failing.size() > 1 ? "the last time by " : "by ") +
+                    (gap ? groupedNumber(gap->toDouble() / 1e6, kGapPlaces) + " m" : failing.back()->gap));
+  }
+  return texts;
+}
+
+bool warnOfScale(ImportPreview& p, const StandardStatements& present, const std::string& currency,
+                 const std::string& beside, const model::Model& m) {
+  // Yen are not a hundred times too many dollars.
+  if (!p.statements || mostUsedCurrency(p.incoming.facts) != currency) return false;
   const std::optional<ScaleSlip> slip = scaleSlip(*p.statements, present, scaledLines(m));
   if (slip) p.warnings.push_back(slipText(*slip, beside));
   return slip.has_value();
@@ -38,7 +65,7 @@ bool warnOfScale(ImportPreview& p, const StandardStatements& present, const std:
 
 void judgeImport(ImportPreview& p, const LineChoices& choices, const Resources& resources) {
   p.failing.clear();
-  p.holding = 0;
+  p.holding = p.notHolding = 0;
   p.repair.reset();
   p.statements.reset();
   const std::vector<Fact>& facts = p.incoming.facts;
@@ -49,15 +76,16 @@ void judgeImport(ImportPreview& p, const LineChoices& choices, const Resources& 
   const ConceptNetwork& network = p.network ? *p.network : kNone;
   const bool leftOut = p.kind == exchange::ContentKind::CompanyFacts;
   Standard standard = standardise({facts, network, company, leftOut}, resources.standard(), choices);
-  const std::vector<TieResult> results = checkTies(resources.ties, standard.statements, facts);
+  // A movement may have reasons that no line tells: it is a question of the filed years, not of the reading.
+  std::vector<Tie> ties = resources.ties;
+  std::erase_if(ties, [](const Tie& tie) { return tie.roll; });
+  const std::vector<TieResult> results = checkTies(ties, standard.statements, facts);
   for (const TieResult& r : results) {
     p.holding += r.state == TieResult::State::Ties ? 1 : 0;
-    if (r.state != TieResult::State::Fails) continue;
-    p.failing.push_back(resources.ties[r.tie].label + " " +
-                        std::to_string(standard.statements.years()[static_cast<size_t>(r.column)].label()) +
-                        " would be off by " + r.gap);
+    p.notHolding += r.state == TieResult::State::Fails ? 1 : 0;
   }
-  p.repair = bestRepair(resources.ties, standard.statements, facts, standard.choices, resources.placing(),
+  p.failing = failingTexts(results, ties, standard.statements.years());
+  p.repair = bestRepair(ties, standard.statements, facts, standard.choices, resources.placing(),
                         [&](const LineChoices& changed) {
                           return StandardStatements::build(facts, resources.rules, company.currency, changed)
                               .shaped(resources.shapes, facts, leftOut);
@@ -67,7 +95,7 @@ void judgeImport(ImportPreview& p, const LineChoices& choices, const Resources& 
 
 void holdScale(ImportPreview& p, const ImportContext& context) {
   std::erase_if(p.warnings, [](const std::string& w) { return w.starts_with(kOtherScale); });
-  if (context.present) warnOfScale(p, *context.present, "the book", context.resources->model);
+  if (context.present) warnOfScale(p, *context.present, context.hints.currency, "the book", context.resources->model);
 }
 
 void holdScales(std::vector<ImportPreview>& previews, const ImportContext& context) {
@@ -76,9 +104,10 @@ void holdScales(std::vector<ImportPreview>& previews, const ImportContext& conte
     if (context.present) continue;
     // Nothing in the book to hold it against: what comes in with it.
     for (size_t before = 0; before < i; ++before) {
-      if (!previews[before].statements) continue;
-      if (warnOfScale(previews[i], *previews[before].statements, previews[before].name, context.resources->model))
-        break;
+      const ImportPreview& other = previews[before];
+      if (!other.statements) continue;
+      const std::string currency = mostUsedCurrency(other.incoming.facts);
+      if (warnOfScale(previews[i], *other.statements, currency, other.name, context.resources->model)) break;
     }
   }
 }

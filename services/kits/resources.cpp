@@ -312,9 +312,11 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   if (!ties) return tl::unexpected(ties.error());
   Result<std::vector<ContainedCost>> contained = parseContained(*tiesText, *ties, "kits/standard/ties");
   if (!contained) return tl::unexpected(contained.error());
-  Result<std::vector<Tie>> solved = parseSolved(*tiesText, *ties, "kits/standard/ties");
+  Result<std::vector<SummedBalance>> summed = parseSums(*tiesText, *ties, "kits/standard/ties");
+  if (!summed) return tl::unexpected(summed.error());
+  Result<std::vector<TieWithLines>> solved = parseSolved(*tiesText, *ties, "kits/standard/ties");
   if (!solved) return tl::unexpected(solved.error());
-  Result<std::vector<CompleteTie>> completed = parseComplete(*tiesText, *ties, "kits/standard/ties");
+  Result<std::vector<TieWithLines>> completed = parseComplete(*tiesText, *ties, "kits/standard/ties");
   if (!completed) return tl::unexpected(completed.error());
   Result<std::vector<UntoldRest>> untold = parseUntold(*tiesText, *ties, "kits/standard/ties");
   if (!untold) return tl::unexpected(untold.error());
@@ -361,7 +363,8 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   resources->model = std::move(*model);
   resources->rules = std::move(*rules);
   resources->ties = std::move(*ties);
-  resources->shapes = {std::move(*contained), std::move(*solved), std::move(*completed), std::move(*untold)};
+  resources->shapes = {std::move(*contained), std::move(*solved), std::move(*completed), std::move(*summed),
+                       std::move(*untold)};
   resources->lines = LineTree(resources->ties);
   return std::shared_ptr<const Resources>(std::move(resources));
 }

@@ -27,7 +27,7 @@ std::string readingText(const ImportPreview& preview, const model::Model& m) {
   }
   if (preview.holding > 0 || !preview.failing.empty()) {
     if (preview.readings.empty()) out += preview.name + ":\n";
-    out += fmt::format("  {} ties would hold, {} would fail\n", preview.holding, preview.failing.size());
+    out += fmt::format("  {} ties would hold, {} would fail\n", preview.holding, preview.notHolding);
     for (const std::string& tie : preview.failing) out += "  look at: " + tie + "\n";
     if (preview.repair) out += "  mend: " + repairText(preview, m) + "\n";
   }

@@ -1,6 +1,8 @@
 #include <fmt/core.h>
 
+#include <algorithm>
 #include <cmath>
+#include <utility>
 
 #include "core/quantity/number_text.h"
 #include "exchange/json/reader.h"
@@ -92,10 +94,35 @@ std::string shown(const Figure& f, Kind kind) {
 }
 
 /// `width` columns right-aligned, counting characters rather than bytes.
-std::string right(const std::string& text, size_t width) {
-  size_t length = 0;
-  for (char c : text) length += (static_cast<unsigned char>(c) & 0xC0) != 0x80 ? 1 : 0;
-  return std::string(length < width ? width - length : 0, ' ') + text;
+size_t lettersOf(const std::string& text) {
+  return static_cast<size_t>(
+      std::count_if(text.begin(), text.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
+}
+
+std::string padding(const std::string& text, size_t width) {
+  const size_t letters = lettersOf(text);
+  return std::string(letters < width ? width - letters : 0, ' ');
+}
+
+/// A label and a figure a scenario; the first row names the scenarios.
+using TextRow = std::pair<std::string, std::vector<std::string>>;
+
+/// Columns as wide as their widest figure asks for: won and yen run to trillions.
+std::string inColumns(const std::vector<TextRow>& rows) {
+  size_t labels = 44;
+  size_t figures = 12;
+  for (const auto& [label, cells] : rows) {
+    labels = std::max(labels, lettersOf(label) + 1);
+    for (const std::string& cell : cells) figures = std::max(figures, lettersOf(cell) + 2);
+  }
+  std::string out;
+  for (const auto& [label, cells] : rows) {
+    out += label;
+    if (!cells.empty()) out += padding(label, labels);
+    for (const std::string& cell : cells) out += padding(cell, figures) + cell;
+    out += '\n';
+  }
+  return out;
 }
 
 }  // namespace
@@ -106,19 +133,18 @@ std::string valueText(const Snapshot& s) {
   std::string out = fmt::format("{}   value per share in {}, valued {}\n", s.company().name, unit,
                                 dateText(s.caseOf().valuationDate));
   out += fmt::format("price {} ({})\n\n", shown(s.given(Role::Price).figure, Kind::Quote), s.given(Role::Price).source);
-  out += fmt::format("{:<44}", "");
-  for (const Scenario& scenario : s.caseOf().scenarios) out += right(scenario.label, 12);
-  out += '\n';
+  std::vector<TextRow> rows(1);
+  for (const Scenario& scenario : s.caseOf().scenarios) rows.front().second.push_back(scenario.label);
   const auto line = [&](const std::string& label, model::RowId row) {
     const Kind kind = e.model()[row].kind;
     const std::string rowUnit = unitText(kind, s.company().currency, unit);
-    out += fmt::format("{:<44}", label + (rowUnit.empty() ? "" : ", " + rowUnit));
-    for (int i = 0; i < e.scenarios(); ++i) out += right(shown(e.constant(row, i), kind), 12);
-    out += '\n';
+    TextRow& to = rows.emplace_back(label + (rowUnit.empty() ? "" : ", " + rowUnit), std::vector<std::string>());
+    for (int i = 0; i < e.scenarios(); ++i) to.second.push_back(shown(e.constant(row, i), kind));
   };
   for (const model::ViewRow& r : e.model().view("headline")) line(e.model()[r.row].label, r.row);
-  out += '\n';
+  rows.emplace_back();
   for (const model::Method& method : e.model().methods) line(method.label, method.value);
+  out += inColumns(rows);
   const Figure weighted = weightedValue(e, Role::ValuePerShare);
   out += fmt::format("\nprobability-weighted value {} {}\n", shown(weighted, Kind::Quote),
                      weighted.hasValue() ? unit : weighted.reason());

@@ -57,20 +57,24 @@ class Giver {
              plainNumber(listing.sharesPerListed) + " shares per listed security");
   }
 
-  /// Of the record; else of the cover page of the latest filing; else at the close of the last year.
-  void giveShares(const Evidence& e, const Figure& closing) {
+  /// Of the record; else of the cover page of the latest filing; else at the close of the last year; else the average
+  /// over it.
+  void giveShares(const Evidence& e, const Figure& closing, bool average) {
     if (e.company.shares > 0) return give(Role::SharesNow, Figure::of(e.company.shares), e.companySource);
     if (e.cover) return give(Role::SharesNow, Figure::of(e.cover->shares), "cover page, " + dateText(e.cover->on));
     if (closing.hasValue() && closing.value() > 0) {
-      return give(Role::SharesNow, closing, "at the close of the last year, as filed");
+      average_ = average;
+      return give(Role::SharesNow, closing,
+                  average ? "the average over the last year, as filed: no count at its close is"
+                          : "at the close of the last year, as filed");
     }
     give(Role::SharesNow, Figure::absent("no count of shares is known: give one in the company record"), "");
   }
 
-  void record(const Evidence& e, const Figure& closingShares) {
+  void record(const Evidence& e, const Figure& closingShares, bool average) {
     const Company& c = e.company;
     const std::string& source = e.companySource;
-    giveShares(e, closingShares);
+    giveShares(e, closingShares, average);
     give(Role::Options, Figure::of(c.options), source);
     give(Role::OptionStrike, Figure::of(c.optionStrike), source);
     give(Role::UnvestedShares, Figure::of(c.unvestedShares), source);
@@ -115,10 +119,12 @@ class Giver {
   }
 
   std::map<std::string, GivenFigure> take() { return std::move(givens_); }
+  [[nodiscard]] bool standsOnAverage() const { return average_; }
 
  private:
   const model::Model& model_;
   std::map<std::string, GivenFigure> givens_;
+  bool average_ = false;  ///< the count of shares is one over the year
 };
 
 CrossCheck comparePeers(const Ground& ground, const Market& market, const Case& c) {
@@ -133,6 +139,11 @@ CrossCheck comparePeers(const Ground& ground, const Market& market, const Case& 
   if (revenue.known())
     subject.revenue = ground.history->adjusted->at(revenue, static_cast<int>(ground.years().size()) - 1);
   return crossCheck(subject, market.peers, spotRatesAt(market.rates, c.valuationDate), c.peers);
+}
+
+/// A count at a year's end is a balance; one over the year is its average.
+bool isAverage(const LineCell& cell, const std::vector<Fact>& facts) {
+  return !cell.parts.empty() && !facts[cell.parts.front().fact].period.isInstant();
 }
 
 }  // namespace
@@ -160,10 +171,12 @@ Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const
   Giver giver(ground->compiled->model);
   giver.price(*market, ground->evidence->company.listing, c);
   giver.spot(*ground->evidence, *market, c.valuationDate, c.proposes ? &ground->resources->placeholders : nullptr);
+  const int last = static_cast<int>(ground->years().size()) - 1;
   const model::RowId shares = ground->compiled->model.find(Role::Shares);
-  giver.record(*ground->evidence,
-               !shares.known() ? Figure::absent()
-                               : ground->history->adjusted->at(shares, static_cast<int>(ground->years().size()) - 1));
+  giver.record(*ground->evidence, !shares.known() ? Figure::absent() : ground->history->adjusted->at(shares, last),
+               shares.known() && isAverage(ground->filed->statements.at(ground->compiled->model[shares].name, last),
+                                           ground->evidence->facts));
+  e.averageShares = giver.standsOnAverage();
   giver.calendar(ground->years().back().end, c.valuationDate);
   e.crossCheck = comparePeers(*ground, *market, c);
   giver.peers(e.crossCheck);

@@ -59,6 +59,7 @@ struct Evidence {
   std::map<size_t, FiledInMinor> inMinor;  ///< what those said, by index of the fact
   LineChoices choices;                     ///< made when tables were imported; the case's own go before them
   ConceptNetwork network;                  ///< of the linkbases given
+  std::vector<DebtDue> debtDue;            ///< of the record, else as tagged in the latest filing
   std::optional<CoverCount> cover;         ///< the count of shares on the latest filing's cover page
 
   /// The fact's figure and unit exactly as its document has them.

@@ -52,6 +52,13 @@ Judgement judge(const Evaluated& e, const FilingReview& review, std::vector<OnOt
       monitor({*e.evaluation, *ground.history->adjusted, ground.years(), review.findings, e.crossCheck,
                e.market->prices, e.market->rates, e.market->estimates, evidence.company.currency, std::move(others)});
   if (e.market->before) tellSharedChange(e, judgement.findings);
+  if (e.averageShares) {
+    judgement.findings.push_back(
+        {"count of shares is an average", Severity::Warning, Stop::Company,
+         "No count of shares at a day is filed or on record: the value per share stands on the "
+         "average over the last year. Give the count of a day in the company record",
+         e.evaluation->model().nameOf(model::Role::SharesNow), -1});
+  }
   if (!e.market->otherUnits.empty()) {
     std::string tables;
     for (const std::string& name : e.market->otherUnits) tables += (tables.empty() ? "" : ", ") + name;

@@ -164,15 +164,17 @@ Story recordStory(const Snapshot& s, const std::string& title, const Figure& fig
 Story debtDueStory(const Snapshot& s, int year, bool floating) {
   Figure sum = Figure::of(0);
   std::vector<std::string> loans;
-  for (const DebtDue& due : s.company().debtDue) {
+  for (const DebtDue& due : s.evidence->debtDue) {
     if (due.year != year || due.floating != floating) continue;
     sum = sum + Figure::of(due.amount);
     loans.push_back("    " + (due.what.empty() ? "not named" : due.what) + ": " +
                     shownWithUnit(s, Figure::of(due.amount), Kind::Money) +
                     (due.rate ? " at " + shownWithUnit(s, Figure::of(*due.rate), Kind::Ratio) : ""));
   }
-  Story story =
-      recordStory(s, fmt::format("Debt due in {}, {}", year, floating ? "floating" : "fixed"), sum, Kind::Money);
+  const std::string title = fmt::format("Debt due in {}, {}", year, floating ? "floating" : "fixed");
+  const bool recorded = !s.company().debtDue.empty();
+  Story story = recorded ? recordStory(s, title, sum, Kind::Money) : storyAbout(s, title, sum, Kind::Money);
+  if (!recorded) story.lines.emplace_back("as tagged in the latest filing; the company record says nothing of it");
   story.lines.insert(story.lines.end(), loans.begin(), loans.end());
   return story;
 }

@@ -160,7 +160,7 @@ std::string tranchesText(const Snapshot& s) {
   std::string text = "group \"Debt by tranche\"\n";
   std::vector<std::string> balances, interests, dueFirst, dueLater, within, openings;
   int number = 0;
-  for (const DebtDue& due : s.company().debtDue) {
+  for (const DebtDue& due : s.evidence->debtDue) {
     const std::string t = "tranche_" + std::to_string(++number);
     text += texts.filled("tranche",
                          {{"tranche", t},
@@ -216,7 +216,7 @@ std::vector<Build> buildsFor(const Snapshot& s) {
     }
   }
   const bool debtProjected = !isTaken(m, model::Role::BorrowingsLong) && m.row(model::Role::BorrowingsLong)->projected;
-  if (!s.company().debtDue.empty() && debtProjected) {
+  if (!s.evidence->debtDue.empty() && debtProjected) {
     builds.push_back({"Debt by tranche", tranchesText(s)});
   }
   return builds;

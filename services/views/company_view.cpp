@@ -110,7 +110,7 @@ Figure returnOnDeal(const Deal& deal) {
 
 DueView debtDue(const Snapshot& s) {
   std::map<int, std::pair<double, double>> sums;
-  for (const DebtDue& due : s.company().debtDue) {
+  for (const DebtDue& due : s.evidence->debtDue) {
     (due.floating ? sums[due.year].second : sums[due.year].first) += due.amount;
   }
   DueView view;

@@ -253,5 +253,43 @@ TEST(Placing, AFigureThatIsOffIsNamedBeforeAnythingIsStored) {
   EXPECT_THAT(reading.doubts, Contains(testing::AllOf(HasSubstr("'Total current assets'"), HasSubstr("30 June 2024"))));
 }
 
+TEST(CashFlow, IsToldByWhatItStartsFromAndBuysInALanguageThatNobodyHasTaught) {
+  // Made-up words but for what the income statement and the balance sheet name, and a movement of cash.
+  const TableReading reading = readingOf(
+      "Qosh|2024|2023|2022\nRevenue|900|850|800\nCost of sales|(700)|(660)|(625)\nOperating profit|200|190|175\n"
+      "Net income|200|190|175\n"
+      "Net income|200|190|175\nVarn olt|45|41|38\nTebrin|(15)|(12)|9\nOrun vel sabak|230|219|222\n"
+      "Dal property, plant and equipment mir|(80)|(77)|(71)\nOrun vel mirat|(80)|(77)|(71)\n"
+      "Keshti|(50)|(47)|(44)\nSorrel|20|(6)|11\nOrun vel dash|(30)|(53)|(33)\n"
+      "Net change in cash|120|89|118\n");
+  const auto places = placesIn(reading);
+  EXPECT_EQ(places.at("Orun vel sabak"), "operating_cash_flow");
+  EXPECT_EQ(places.at("Dal property, plant and equipment mir"), "-plant_bought");
+  EXPECT_EQ(places.at("Orun vel mirat"), "") << "the same figures again";
+  EXPECT_EQ(places.at("Keshti"), "other_cash_flow");
+  EXPECT_EQ(places.at("Tebrin"), "") << "a part of cash from operations, which is placed";
+}
+
+TEST(BalanceSheet, OfNetAssetsAndCreditorsWithoutParts) {
+  const TableReading reading = readingOf(
+      "Corriedale Mills Limited\nProfit and loss account for the year ended 31 March 2025\n"
+      "|2025|2024\n|\xC2\xA3'000|\xC2\xA3'000\nTurnover|14,820|13,960\nCost of sales|(8,910)|(8,470)\n"
+      "Gross profit|5,910|5,490\nAdministrative expenses|(4,050)|(3,875)\nOperating profit|1,860|1,615\n"
+      "Balance sheet as at 31 March 2025\nFixed assets\nIntangible assets|310|340\nTangible assets|5,120|4,890\n"
+      "|5,430|5,230\nCurrent assets\nStocks|2,240|2,110\nDebtors|2,610|2,480\nCash at bank and in hand|940|655\n"
+      "|5,790|5,245\nCreditors: amounts falling due within one year|(2,330)|(2,260)\nNet current assets|3,460|2,985\n"
+      "Total assets less current liabilities|8,890|8,215\n"
+      "Creditors: amounts falling due after more than one year|(1,800)|(2,000)\nProvisions for "
+      "liabilities|(214)|(243)\n"
+      "Net assets|6,876|5,972\nCapital and reserves\nCalled up share capital|500|500\n"
+      "Profit and loss account|6,376|5,472\nShareholders' funds|6,876|5,972\n");
+  EXPECT_EQ(dateText(reading.columns.at(0).end), "2025-03-31") << "as the titles say";
+  const auto places = placesIn(reading);
+  EXPECT_EQ(places.at("Creditors: amounts falling due within one year"), "-other_current_liabilities");
+  EXPECT_EQ(places.at("Creditors: amounts falling due after more than one year"), "-other_noncurrent_liabilities");
+  EXPECT_EQ(places.at("Provisions for liabilities"), "-other_noncurrent_liabilities");
+  EXPECT_EQ(places.at("Stocks"), "inventory");
+}
+
 }  // namespace
 }  // namespace zl

@@ -5,6 +5,7 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
+#include "core/filing/debt_due.h"
 #include "core/filing/tie.h"
 
 namespace zl {
@@ -72,6 +73,42 @@ TEST(Segments, ARollLeavesAQuestionNotAFault) {
   ASSERT_TRUE(ties);
   EXPECT_TRUE(ties->front().roll);
   EXPECT_FALSE(parseTies("rolls eq \"x\" a = b\n", "t"));
+}
+
+/// A note of each taxonomy: 30 within a year, 20 in the second, 50 after the fifth; last year's note is overtaken.
+TEST(DebtDue, IsReadFromTheNotesOfTheLatestBalance) {
+  struct Tagged {
+    const char* name;
+    const char* member;  ///< of the maturity axis; empty: the company as a whole
+    const char* text;
+  };
+  const std::vector<std::vector<Tagged>> kNotes = {
+      {{"us-gaap:LongTermDebtMaturitiesRepaymentsOfPrincipalInNextTwelveMonths", "", "30"},
+       {"us-gaap:LongTermDebtMaturitiesRepaymentsOfPrincipalInYearTwo", "", "20"},
+       {"us-gaap:LongTermDebtMaturitiesRepaymentsOfPrincipalInYearThree", "", "0"},
+       {"us-gaap:LongTermDebtMaturitiesRepaymentsOfPrincipalAfterYearFive", "", "50"}},
+      {{"ifrs-full:Borrowings", "ifrs-full:NotLaterThanOneYearMember", "30"},
+       {"ifrs-full:Borrowings", "ifrs-full:LaterThanOneYearAndNotLaterThanTwoYearsMember", "20"},
+       {"ifrs-full:Borrowings", "ifrs-full:LaterThanFiveYearsMember", "50"},
+       {"ifrs-full:Borrowings", "", "100"}}};
+  for (const std::vector<Tagged>& note : kNotes) {
+    std::vector<Fact> facts;
+    for (const int year : {2025, 2024}) {
+      for (const Tagged& tagged : note) {
+        Fact f;
+        f.concept_name = tagged.name;
+        f.unit = "USD";
+        f.text = year == 2025 ? tagged.text : "7";
+        f.period.end = makeDate(year, 12, 31);
+        if (*tagged.member != 0) f.segments = {{"ifrs-full:MaturityAxis", tagged.member}};
+        facts.push_back(f);
+      }
+    }
+    std::vector<std::pair<int, double>> due;
+    for (const DebtDue& d : filedDebtDue(facts, "USD")) due.emplace_back(d.year, d.amount);
+    EXPECT_THAT(due, testing::ElementsAre(std::pair(2026, 30.0), std::pair(2027, 20.0), std::pair(2031, 50.0)));
+    EXPECT_THAT(filedDebtDue(facts, "EUR"), testing::IsEmpty());
+  }
 }
 
 }  // namespace

@@ -165,7 +165,7 @@ TEST(Untold, WhatATotalLeavesIsTheRestWhereConceptsAreLeftOut) {
       "tie debts \"Debts\" debts = short + shortother + long + longother\n"
       "rest debts longother, current shorttotal = shortother short\n";
   const std::vector<Tie> ties = *parseTies(text, "t");
-  const StatementShapes shapes{{}, {}, {}, *parseUntold(text, ties, "t")};
+  const StatementShapes shapes{{}, {}, {}, {}, *parseUntold(text, ties, "t")};
   const auto rules = *MappingRules::parse(
       "year = year\ndebts = debts\nshort = short\nshortother? = shortother\nlong = long | rentCurrent\n"
       "longother? = longother\n",
@@ -229,6 +229,59 @@ TEST(Solved, TheOneLineThatIsNotFiledFollowsFromTheOthers) {
   }
   EXPECT_THAT(parseSolved("solve x", ties, "t").error().text(), HasSubstr("there is no tie 'x'"));
   EXPECT_FALSE(parseSolved("solve", ties, "t"));
+}
+
+TEST(Solved, OnlyTheLinesThatAreNamed) {
+  // Profit before interest where no such row is filed: 70 and 12 of interest. Interest that is not told is not solved.
+  const std::vector<Tie> ties = *parseTies("tie pretax \"Pretax\" pretax = ebit - interest\n", "t");
+  const StatementShapes shapes{{}, *parseSolved("solve pretax ebit", ties, "t"), {}};
+  const auto rules = *MappingRules::parse("pretax = pretax\nebit = ebit\ninterest = interest\n", "r");
+  for (const auto& [filed, solved] : {std::pair("interest", true), {"ebit", false}}) {
+    const std::vector<Fact> facts{eurosOf("pretax", "70", true), eurosOf(filed, "12", true)};
+    const StandardStatements s = StandardStatements::build(facts, rules, "EUR").shaped(shapes, facts);
+    EXPECT_EQ(s.at(solved ? "ebit" : "interest", 0).figure.valueOr(-1), solved ? 82 : -1);
+  }
+  EXPECT_THAT(parseSolved("solve pretax x", ties, "t").error().text(), HasSubstr("'x' is no line of 'pretax'"));
+}
+
+TEST(Solved, ABalanceSheetOfNetAssetsGivesBothTotals) {
+  const std::string text =
+      "tie balance \"Balance\" assets = debts + own\ntie assets \"Assets\" assets = cash + plant\n"
+      "tie debts \"Debts\" debts = short + long\n";
+  const std::vector<Tie> ties = *parseTies(text, "t");
+  const StatementShapes shapes{{}, {}, {}, *parseSums("sums balance assets debts", ties, "t")};
+  const auto rules = *MappingRules::parse(
+      "year = year\nassets = assets\ndebts = debts\nown = own\ncash = cash\nplant = plant\nshort = short\nlong = "
+      "long\n",
+      "r");
+  struct Filed {
+    const char* what;
+    std::map<std::string, const char*> facts;
+    double assets, debts;  ///< -1: not known
+  };
+  const Filed kCases[] = {
+      {"30 and 70 less 25 and 15 are 60",
+       {{"cash", "30"}, {"plant", "70"}, {"short", "25"}, {"long", "15"}, {"own", "60"}},
+       100,
+       40},
+      {"nothing falls due later", {{"cash", "30"}, {"plant", "70"}, {"short", "40"}, {"own", "60"}}, 100, 40},
+      {"a row is missing", {{"cash", "30"}, {"plant", "70"}, {"short", "25"}, {"own", "60"}}, -1, -1},
+      {"assets are stated",
+       {{"assets", "100"}, {"cash", "30"}, {"plant", "70"}, {"short", "40"}, {"own", "60"}},
+       100,
+       -1}};
+  for (const Filed& filed : kCases) {
+    std::vector<Fact> facts{eurosOf("year", "1", true)};
+    for (const auto& [name, figure] : filed.facts) facts.push_back(eurosOf(name, figure, false));
+    const StandardStatements s = StandardStatements::build(facts, rules, "EUR").shaped(shapes, facts);
+    EXPECT_EQ(s.at("assets", 0).figure.valueOr(-1), filed.assets) << filed.what;
+    EXPECT_EQ(s.at("debts", 0).figure.valueOr(-1), filed.debts) << filed.what;
+    if (filed.debts < 0) continue;
+    for (const TieResult& tie : checkTies(ties, s, facts)) EXPECT_EQ(tie.state, TieResult::State::Ties) << filed.what;
+  }
+  for (const char* wrong : {"sums balance assets", "sums assets balance debts", "sums x assets debts"}) {
+    EXPECT_FALSE(parseSums(wrong, ties, "t")) << wrong;
+  }
 }
 
 TEST(Movement, OfOnePartOfABalanceTies) {

@@ -141,9 +141,10 @@ TEST(InlineSets, ThatContradictThemselvesAreRefused) {
 }
 
 TEST(InlineFaults, AreNamedWithTheirPlace) {
+  const std::string nameless = "<ix:nonFraction contextRef=\"y\" unitRef=\"e\">5</ix:nonFraction>";
   const std::pair<std::string, const char*> kFaults[] = {
       {page(number("decimals=\"0\"", "5"), kContexts.substr(0, kContexts.find("<xbrli:unit"))), "names a unit 'e'"},
-      {page("<ix:nonFraction contextRef=\"y\" unitRef=\"e\">5</ix:nonFraction>"), "a fact has no name"},
+      {page(nameless), "a fact has no name"},
       {page("<ix:nonNumeric name=\"d:EntityRegistrantName\" continuedAt=\"c\">x</ix:nonNumeric>"
             "<ix:continuation id=\"c\" continuedAt=\"c\"/>"),
        "leads back to itself"},
@@ -155,6 +156,11 @@ TEST(InlineFaults, AreNamedWithTheirPlace) {
     ASSERT_FALSE(filing) << message;
     EXPECT_THAT(filing.error().text(), testing::AllOf(HasSubstr(message), HasSubstr("page.xhtml, line"))) << message;
   }
+  // Beside facts that can be used each is named, and they come in.
+  const auto most = readOne(page(number("decimals=\"0\"", "5") + nameless));
+  ASSERT_TRUE(most) << most.error().text();
+  EXPECT_EQ(most->facts.size(), 1u);
+  EXPECT_THAT(most->warnings, testing::ElementsAre(HasSubstr("a fact has no name; it was set aside")));
   std::string deep = "1";
   for (int i = 0; i < 100; ++i) deep = number("decimals=\"0\"", deep);
   EXPECT_THAT(readOne(page(deep)).error().what, HasSubstr("more than 32 deep"));

@@ -33,8 +33,9 @@ TEST(WebTables, FiguresStandUnderTheHeadingThatSpansThem) {
                                ContentKind::WebPage, "p.html");
   ASSERT_TRUE(book) << book.error().text();
   ASSERT_EQ(book->sheets.size(), 1u);
-  EXPECT_THAT(rowsOf(book->sheets[0]), testing::ElementsAre("2024@1|2023@5", "Net sales@0|$1,250@1|$1,100@5",
-                                                            "Loss from sales@0|(30)@1|(20)@5"));
+  EXPECT_THAT(rowsOf(book->sheets[0]),
+              testing::ElementsAre("Report@0", "2024@1|2023@5", "Net sales@0|$1,250@1|$1,100@5",
+                                   "Loss from sales@0|(30)@1|(20)@5"));
   EXPECT_THAT(book->warnings, testing::Contains(HasSubstr("does not display")));
 }
 
@@ -47,6 +48,23 @@ TEST(WebTables, EveryTableIsASheetAndWhatHasNoFiguresIsNone) {
   ASSERT_EQ(book->sheets.size(), 2u);
   EXPECT_EQ(book->sheets[0].name, "table 1");
   EXPECT_THAT(rowsOf(book->sheets[1]), testing::ElementsAre("EUR m@0", "b@0|3@1|4@2"));
+}
+
+TEST(WebTables, WhatStandsBeforeATableIsItsTitle) {
+  const std::string prose(300, 'x');
+  const auto book = readWebTables(
+      "<div>Hollin Bay</div><p>" + prose +
+          "</p><p>(in <b>millions</b>)</p>"
+          "<table><tr><td>a</td><td>1</td><td>2</td></tr></table><p>In thousands</p>"
+          "<table><tr><td>December 31,</td></tr></table><table><tr><td>b</td><td>3</td><td>4</td></tr></table>"
+          "<table><tr><td>In "
+          "euro</td></tr><tr><td><table><tr><td>c</td><td>5</td><td>6</td></tr></table></td></tr></table>",
+      "p");
+  ASSERT_TRUE(book) << book.error().text();
+  ASSERT_EQ(book->sheets.size(), 3u);
+  EXPECT_THAT(rowsOf(book->sheets[0]), testing::ElementsAre("Hollin Bay@0", "(in millions)@0", "a@0|1@1|2@2"));
+  EXPECT_THAT(rowsOf(book->sheets[1]), testing::ElementsAre("In thousands@0", "December 31,@0", "b@0|3@1|4@2"));
+  EXPECT_THAT(rowsOf(book->sheets[2]), testing::ElementsAre("In euro@0", "c@0|5@1|6@2"));
 }
 
 TEST(WebTables, BrokenAndHostilePagesAreReadOrRefusedAndNeverRun) {

@@ -31,6 +31,48 @@ Fact read(const std::string& text) {
   return filing ? filing->facts.at(0) : Fact{};
 }
 
+TEST(Values, AreWholeWhateverCutsThemIntoPieces) {
+  for (const char* value :
+       {"12<!-- restated -->34", "<![CDATA[12]]>34", "1<?mark up?>2<!-- -->34", " 1234 ", "+1234"}) {
+    EXPECT_EQ(read(document("", value, kInstant, kEuro)).figure().valueOr(0), 1234) << value;
+  }
+  const Fact cut = read(document("", "7", "<instant>2024-<!-- year end -->12-31</instant>",
+                                 "<measure>iso4217:<!-- euro -->EUR</measure>"));
+  EXPECT_EQ(dateText(cut.period.end), "2024-12-31");
+  EXPECT_EQ(cut.unit, "EUR");
+}
+
+TEST(Values, ThatAreFractionsAreSetAside) {
+  const std::string part = "<numerator>1</numerator><denominator>3</denominator>";
+  std::string text = document("", "7", kInstant, kEuro);
+  text.insert(text.rfind("</xbrl>"), "<g:Ratio contextRef=\"c\" unitRef=\"u\">" + part + "</g:Ratio>");
+  const auto filing = readXbrlInstance(text, "t");
+  ASSERT_TRUE(filing) << filing.error().text();
+  EXPECT_EQ(filing->facts.size(), 1u);
+  EXPECT_THAT(filing->warnings, testing::Contains("1 fraction was set aside"));
+}
+
+TEST(Values, ThatCannotBeUsedStopNoOther) {
+  std::string text = document("", "7", kInstant, kEuro);
+  std::string bad;
+  for (const char* fact : {"contextRef=\"c\" unitRef=\"u\">n/a<", "contextRef=\"z\" unitRef=\"u\">1<",
+                           "contextRef=\"c\" unitRef=\"q\">1<", "contextRef=\"c\" unitRef=\"u\" decimals=\"x\">1<"}) {
+    bad += "<g:Liabilities " + std::string(fact) + "/g:Liabilities>\n";
+  }
+  text.insert(text.rfind("</xbrl>"), bad);
+  const auto filing = readXbrlInstance(text, "t");
+  ASSERT_TRUE(filing) << filing.error().text();
+  ASSERT_EQ(filing->facts.size(), 1u);
+  EXPECT_EQ(filing->facts[0].concept_name, "us-gaap:Assets");
+  using testing::HasSubstr;
+  EXPECT_THAT(filing->warnings, testing::ElementsAre(HasSubstr("'n/a'"), HasSubstr("context 'z'"),
+                                                     HasSubstr("unit 'q'"), HasSubstr("'x'")));
+  for (int i = 0; i < 3; ++i) text.insert(text.rfind("</xbrl>"), bad);
+  EXPECT_THAT(
+      readXbrlInstance(text, "t")->warnings,
+      testing::AllOf(testing::SizeIs(6), testing::Contains("11 more facts could not be used and were set aside")));
+}
+
 struct Precision {
   const char* attributes;
   const char* value;

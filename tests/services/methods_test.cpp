@@ -48,6 +48,23 @@ TEST_F(Methods, PeersMultiplesAreWorkedOutInEveryScenario) {
   }
 }
 
+/// Counts at a day are balances; the average over a year is filed for the year.
+TEST_F(Methods, AnAverageCountOfSharesIsToldApartFromOneAtADay) {
+  for (const bool average : {false, true}) {
+    const std::string path = folder_.file(average ? "average.zledger" : "day.zledger");
+    std::string facts = test::PlainCompany{}.facts();
+    for (size_t at = 0; average && (at = facts.find("shares,,,", at)) != std::string::npos; ++at)
+      facts.replace(at, 9, "shares,," + facts.substr(at + 9, 4) + "-01-01,");
+    ASSERT_TRUE(Session::import(path, "mills", {{"f.csv", facts}}, resources_, test::testDesk()));
+    const auto session = Session::open(path, "mills", resources_, test::testDesk());
+    const auto& findings = (*session)->now()->findings;
+    EXPECT_EQ(std::any_of(findings.begin(), findings.end(),
+                          [](const Finding& f) { return f.monitor == "count of shares is an average"; }),
+              average);
+    EXPECT_THAT((*session)->now()->given(model::Role::SharesNow).source, HasSubstr(average ? "average" : "close"));
+  }
+}
+
 /// A stranger that earns 110 on 10 shares, and two peers at 10 and 20 times earnings: 15 times 11 a share.
 TEST_F(Methods, AStrangerIsWorthWhatItsPeersMakeOfItsEarnings) {
   const std::string path = folder_.file("mills.zledger");
