@@ -257,7 +257,7 @@ class Placing {
 
   void give(size_t r, const LabelRule& rule, const Fit& fit, PlacedRow::By by, std::string reason) {
     place(r, rule.line, by, std::move(reason));
-    if (!fit.weight) return;
+    if (!fit.weight || rows_[r].zero) return;
     placed_[r].choice.weight = *fit.weight;
     placed_[r].signKnown = true;
   }
@@ -287,7 +287,8 @@ class Placing {
     }
     // A total placed by its label takes its sign from the one above.
     for (size_t r = 0; r < rows_.size(); ++r) {
-      if (placed_[r].by != PlacedRow::By::Label || placed_[r].signKnown || homes_[r].sign == 0) continue;
+      if (placed_[r].by != PlacedRow::By::Label || placed_[r].signKnown || homes_[r].sign == 0 || rows_[r].zero)
+        continue;
       const std::optional<int> weight = rules_.lines.weightIn(placed_[r].choice.line, homes_[r].total);
       if (!weight) continue;
       placed_[r].choice.weight = *weight * homes_[r].sign;

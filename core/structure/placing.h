@@ -29,6 +29,7 @@ struct RowToPlace {
   bool filed = true;                   ///< has figures; else a parent that only a linkbase names
   bool negative = false;               ///< no figure above zero, and one below
   bool whole = false;                  ///< its filed parts do not give it: it is placed, and they are not
+  bool zero = false;                   ///< nothing but noughts: its place says nothing of its sign
   std::string aside = {};              ///< why it stands on no line whatever it is called; empty where it may
 };
 

@@ -326,6 +326,7 @@ class Guess {
       row.headingName = "'" + sections_[i] + "'";
       if (known != hints_.remembered.end()) row.chosen = &known->second;
       row.negative = isNegative(figures.back());
+      row.zero = isZero(figures.back());
       row.aside = noAmount(row.label);
     }
     SumTree tree;
@@ -354,6 +355,9 @@ class Guess {
     for (const FoundSum& sum : tree.sums) doubtSum(sum);
   }
 
+  [[nodiscard]] static bool isZero(const StatementRow& row) {
+    return std::all_of(row.figures.begin(), row.figures.end(), [](const auto& f) { return !f || f->value == 0; });
+  }
   [[nodiscard]] static bool isNegative(const StatementRow& row) {
     bool below = false;
     for (const std::optional<StatementFigure>& f : row.figures) {

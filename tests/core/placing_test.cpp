@@ -270,6 +270,18 @@ TEST(CashFlow, IsToldByWhatItStartsFromAndBuysInALanguageThatNobodyHasTaught) {
   EXPECT_EQ(places.at("Tebrin"), "") << "a part of cash from operations, which is placed";
 }
 
+TEST(Signs, OfARowOfNoughtsAreNotToldByItsPlace) {
+  const TableReading reading = readingOf(
+      "Quillwort Therapeutics, Inc. (in thousands of USD)\n|2025|2024|2023\nRevenue|0|0|0\n"
+      "Research and development|88,210|71,004|52,330\nGeneral and administrative|24,118|21,662|18,907\n"
+      "Total operating expenses|112,328|92,666|71,237\nLoss from operations|(112,328)|(92,666)|(71,237)\n"
+      "Interest income|9,204|10,118|6,001\nNet loss|(103,124)|(82,548)|(65,236)\n");
+  const auto places = placesIn(reading);
+  EXPECT_EQ(places.at("Revenue"), "revenue") << "next year's table remembers it";
+  EXPECT_EQ(places.at("Loss from operations"), "ebit");
+  EXPECT_EQ(places.at("Net loss"), "net_income");
+}
+
 TEST(BalanceSheet, OfNetAssetsAndCreditorsWithoutParts) {
   const TableReading reading = readingOf(
       "Corriedale Mills Limited\nProfit and loss account for the year ended 31 March 2025\n"
