@@ -51,8 +51,8 @@ ImportPanel::ImportPanel(QWidget* parent) : QWidget(parent) {
   files_ = new LedgerView(this);
   files_->setObjectName(QStringLiteral("importPreview"));
   files_->setAccessibleName(tr("What would come in"));
-  files_->setWidths(170, 96, 0);
-  files_->setColumns({130, 88, 72, 100, 84, 104, 120});
+  files_->setWidths(160, 96, 0);
+  files_->setColumns({130, 98, 78, 106, 98, 104, 90});
   layout->addWidget(files_);
   layout->addLayout(makeMending());
   tablePart_ = makeTablePart();

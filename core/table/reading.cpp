@@ -169,9 +169,11 @@ class Guess {
         // "Year ended 30 June 2025" as a title: years beneath it end so, too.
         const std::optional<PeriodHeading> title = r < reading_.headerRow ? titled(cell.text) : std::nullopt;
         if (title) {
+          fiscalTold_ = true;
           reading_.fiscal.month = static_cast<unsigned>(std::chrono::year_month_day(*title->end).month());
         }
         if (whole && whole->end && !periodHeading(cell.text)) {
+          fiscalTold_ = true;
           reading_.fiscal.month = static_cast<unsigned>(std::chrono::year_month_day(*whole->end).month());
         }
       }
@@ -209,7 +211,7 @@ class Guess {
       }
       reading_.columns.push_back(std::move(column));
     }
-    if (onlyYears && !hints_.fiscal && !reading_.columns.empty()) {
+    if (onlyYears && !hints_.fiscal && !fiscalTold_ && !reading_.columns.empty()) {
       reading_.doubts.push_back("years are taken to end on " + dateText(reading_.columns.front().end).substr(5));
     }
     if (reading_.columns.empty()) return;
@@ -483,6 +485,7 @@ class Guess {
   TableReading reading_;
   std::vector<std::string> sections_;  ///< by line
   std::vector<bool> signKnown_;
+  bool fiscalTold_ = false;          ///< a title says when years end
   std::optional<int> shareScale_;    ///< where a title says that shares have another than the amounts
   std::vector<TableColumn> unread_;  ///< under headings that are no periods
 };
