@@ -326,6 +326,32 @@ TEST_F(Window, ATableIsShownAsItWouldBeReadCorrectedAndRemembered) {
   EXPECT_EQ(bench().now().years().size(), 12u);
 }
 
+TEST_F(Window, ARowAtFaultIsMendedByAKeyBeforeTheTableComesIn) {
+  std::ofstream(folder_.file("kilns.csv"))
+      << "EUR thousand;2013;2012\nNet sales;812,4;770,1\nCost of goods sold;(489,3);(471,2)\n"
+         "Operating expenses;(201,5);(195,8)\nDepreciation;(31,2);(30,1)\nKiln refunds;4,1;3,9\nOperating "
+         "profit;94,5;76,9\n";
+  chosenFiles_ = {text(folder_.file("kilns.csv"))};
+  press(window_.get(), Qt::Key_I, Qt::ControlModifier);
+  waitForReading();
+  auto* mend = find<QPushButton>("importMend");
+  EXPECT_FALSE(mend->isVisible()) << "all ties hold";
+  auto* table = find<LedgerView>("importReading");
+  const auto line = [&] { return table->ledger().index(5, 1).data().toString(); };
+  const QString right = line();
+  table->setFocus();
+  table->setCurrentIndex(table->ledger().index(5, 1));
+  typeOver(table, QStringLiteral("Operating expenses"));
+  ASSERT_TRUE(mend->isVisible());
+  EXPECT_THAT(find<QLabel>("importDoubts")->text().toStdString(),
+              testing::HasSubstr("EBIT from its parts would fail in 2012, 2013"));
+  EXPECT_THAT(find<QLabel>("importMending")->text().toStdString(), testing::HasSubstr("'Kiln refunds' turned round"));
+  press(table, Qt::Key_M, Qt::AltModifier);
+  EXPECT_TRUE(QTest::qWaitFor([&] { return !mend->isVisible(); }))
+      << "a button pressed by its key is shown pressed first";
+  EXPECT_EQ(line(), right);
+}
+
 TEST_F(Window, ARestatedLineIsUsedAsFirstFiledAndBack) {
   go(Qt::Key_2);
   auto* show = find<QComboBox>("filingsShow");
