@@ -23,7 +23,7 @@ struct Evaluated {
   std::shared_ptr<const Market> market;
   CrossCheck crossCheck;                      ///< of peers: its statistics are givens of the model
   std::map<std::string, GivenFigure> givens;  ///< by row
-  bool averageShares = false;  ///< the count of shares now is the average over the last year
+  bool averageShares = false;                 ///< the count of shares now is the average over the last year
   std::shared_ptr<const Evaluation> evaluation;
 
   [[nodiscard]] const Case& caseOf() const { return evaluation->caseOf(); }

@@ -156,7 +156,7 @@ TEST(Files, AreReadWholeAndReplacedWhole) {
 TEST(DemoFiles, ComeFromTheGeneratorByteForByte) {
   const std::string generator = ZEALOUS_DEMO_GENERATOR;
   const TemporaryFolder folder;
-  ASSERT_EQ(std::system((generator + " " + folder.file("demo")).c_str()), 0);
+  ASSERT_EQ(std::system(("'" + generator + "' '" + folder.file("demo") + "'").c_str()), 0);
   int compared = 0;
   for (const auto& entry : std::filesystem::recursive_directory_iterator(folder.file("demo"))) {
     if (!entry.is_regular_file()) continue;
