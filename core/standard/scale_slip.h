@@ -2,7 +2,6 @@
 // Statements that come in in another scale than those beside them: thousands read as millions.
 
 #include <optional>
-
 #include <set>
 #include <string>
 

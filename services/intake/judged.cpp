@@ -145,7 +145,8 @@ Status takeRepair(ImportPreview& p, const ImportContext& context) {
       return applyReadings(p, context);
     }
   }
-  p.choices[repair.concept_name] = repair.choice;
+  LineChoice& chosen = p.choices[repair.concept_name] = repair.choice;
+  chosen.byHand = true;  // as a table's row that is mended: it holds for the filings that come later
   LineChoices choices = context.hints.remembered;
   for (const auto& [concept_name, choice] : p.choices) choices[concept_name] = choice;
   judgeImport(p, choices, *context.resources);

@@ -89,7 +89,8 @@ TEST_F(Judged, ATaggedFilingsConceptIsMendedAndTheChoiceIsKept) {
   while (p.repair) ASSERT_TRUE(takeRepair(p, wrong));
   EXPECT_TRUE(p.failing.empty());
   const auto session = bringIn(std::move(p));
-  EXPECT_EQ(session->now()->filed->choices.count("receivables"), 1u);
+  ASSERT_EQ(session->now()->filed->choices.count("receivables"), 1u);
+  EXPECT_TRUE(session->importContext().hints.remembered.at("receivables").byHand) << "for the next filing";
   for (const Finding& f : session->now()->findings) EXPECT_THAT(f.monitor, Not(StartsWith("tie"))) << f.text;
 }
 
