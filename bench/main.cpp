@@ -66,7 +66,9 @@ int main(int argc, char** argv) {
                  "memory of reading, over the file/1000000 times the file", 3);
   keeper.ratio("workbook of 100,000 cells over unpacking and parsing it", "100,000 cells, read as a sheet",
                "100,000 cells, unpacked and parsed", 2);
-  keeper.time("edit to all results", "edit to all results, three scenarios", 1e3, "ms", 1);
+  keeper.time("edit to all figures", "edit to all figures, three scenarios", 1e3, "ms", 1);
+  keeper.time("edit to all figures and findings", "edit to all figures and findings", 1e3, "ms", 1);
+  keeper.time("a new price, all figures", "a new price, all figures", 1e3, "ms", 2);
   keeper.time("edit, 330 rows and 15 years", "edit, 330 rows and 15 years", 1e3, "ms", 1);
   keeper.time("History, 15 years and 60 quarters, all it shows", "History of 15 years and 60 quarters", 1e3, "ms", 100);
   keeper.time("drag, from move to painted frame", "drag, from move to painted frame", 1e3, "ms", 16);

@@ -136,7 +136,7 @@ class ImportCommand : public Command {
       c.out << (u.reason.empty() ? "unmapped: " : "set aside: ") << u.concept_name << " (" << u.facts << ")"
             << (u.reason.empty() ? "" : ": " + u.reason) << '\n';
     }
-    for (const Finding& f : shown.findings) {
+    for (const Finding& f : shown.findings()) {
       if (f.stop == Stop::Filings && f.severity == Severity::Fault) c.out << f.monitor << ": " << f.text << '\n';
     }
   }

@@ -138,7 +138,7 @@ class AcknowledgeCommand : public SessionCommand {
   }
   Status runOn(Session& session, Context&) override {
     const Finding* found = nullptr;
-    for (const Finding& f : session.now()->findings) {
+    for (const Finding& f : session.now()->findings()) {
       if (wordsOf(f).find(finding_) == std::string::npos) continue;
       if (found != nullptr) {
         return fail(ErrorKind::BadInput, "several findings hold '" + finding_ + "'", {}, "Give more of its words");

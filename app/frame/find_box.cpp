@@ -83,7 +83,7 @@ void FindBox::fill() {
     const QString name = zl::app::text(version.name);
     places_.push_back({tr("Version: %1").arg(name), [this, name] { Q_EMIT bench_.versionWanted(name); }});
   }
-  for (const Finding& finding : bench_.now().findings) {
+  for (const Finding& finding : bench_.now().findings()) {
     const QString name = tr("Finding: %1").arg(zl::app::text(finding.text));
     places_.push_back({name, [this, finding] { bench_.goTo(finding); }});
   }

@@ -139,10 +139,11 @@ StopButton::State RoutePanel::stateOf(Stop stop, int worst) const {
 }
 
 void RoutePanel::refresh() {
-  if (!bench_.isOpen()) return;
+  // What monitors find is counted when the hand has let go.
+  if (!bench_.isOpen() || bench_.isPreviewing()) return;
   for (auto& [stop, button] : buttons_) {
     int open = 0;
-    for (const Finding& f : bench_.now().findings) {
+    for (const Finding& f : bench_.now().findings()) {
       if (f.stop == stop && f.isOpen()) ++open;
     }
     button->setState(stateOf(stop, open), open);

@@ -37,7 +37,7 @@ void LimitsTable::refresh() {
     own.ink = Ink::Assumed;
     own.editable = true;
     own.quiet = s.caseOf().limits.count(limit.monitor) == 0;
-    const auto found = std::count_if(s.findings.begin(), s.findings.end(),
+    const auto found = std::count_if(s.findings().begin(), s.findings().end(),
                                      [&](const Finding& f) { return f.monitor == limit.monitor; });
     LedgerCell count = wordsCell(found == 0 ? QString() : QString::number(found));
     count.left = false;

@@ -121,7 +121,7 @@ QWidget* VerdictPage::makeSummary() {
   connect(findings_, &QListWidget::currentRowChanged, this, showChoice);
   showChoice();
   connect(findings_, &QListWidget::itemActivated, this,
-          [this](const QListWidgetItem* item) { bench_.goTo(now().findings[item->data(Qt::UserRole).toUInt()]); });
+          [this](const QListWidgetItem* item) { bench_.goTo(now().findings()[item->data(Qt::UserRole).toUInt()]); });
   connect(&scenarios_->ledger(), &LedgerModel::typed, this, [this](int row, int column, const QString& typed) {
     const LedgerRow& line = scenarios_->ledger().ledgerRows()[static_cast<size_t>(row)];
     const auto figure = typedOrSay(typed, line);
@@ -222,7 +222,7 @@ void VerdictPage::fillScenarios() {
 
 const Finding* VerdictPage::currentFinding() const {
   const QListWidgetItem* item = findings_->currentItem();
-  return item == nullptr ? nullptr : &now().findings[item->data(Qt::UserRole).toUInt()];
+  return item == nullptr ? nullptr : &now().findings()[item->data(Qt::UserRole).toUInt()];
 }
 
 void VerdictPage::acknowledge() {
@@ -236,7 +236,7 @@ void VerdictPage::acknowledge() {
     const services::Snapshot& s = bench_.settled();
     const services::RankedFindings ranked = services::rankedFindings(s);
     const auto line = std::find_if(ranked.shown.begin(), ranked.shown.end(), [&](const services::RankedFinding& r) {
-      return s.findings[r.finding].key() == finding.key();
+      return s.findings()[r.finding].key() == finding.key();
     });
     const services::CaseEdit edit = line == ranked.shown.end() ? services::acknowledge(s.caseOf(), finding, said)
                                                                : services::acknowledgeLine(*line, s, said);
@@ -251,7 +251,7 @@ void VerdictPage::fillFindings() {
   int open = 0;
   const services::RankedFindings ranked = services::rankedFindings(s);
   const auto add = [&](const services::RankedFinding& r) {
-    const Finding& f = s.findings[r.finding];
+    const Finding& f = s.findings()[r.finding];
     const QString mark = !f.acknowledged.empty()           ? QStringLiteral("✓")
                          : f.severity == Severity::Fault   ? QStringLiteral("■")
                          : f.severity == Severity::Warning ? QStringLiteral("▲")
@@ -272,7 +272,7 @@ void VerdictPage::fillFindings() {
     item->setData(Qt::UserRole, static_cast<uint>(ranked.folded.front().finding));
     item->setToolTip(tipText(text(folded)));
     for (const services::RankedFinding& r : ranked.folded) {
-      if (s.findings[r.finding].isOpen()) open += 1 + static_cast<int>(r.alike.size());
+      if (s.findings()[r.finding].isOpen()) open += 1 + static_cast<int>(r.alike.size());
     }
   }
   if (current >= 0) findings_->setCurrentRow(std::min(current, findings_->count() - 1));

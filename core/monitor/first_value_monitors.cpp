@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 #include "core/history/statistics.h"
 #include "core/monitor/limits.h"
@@ -44,7 +45,7 @@ class FirstValue {
     if (low > 0) text += ": " + figureText(Figure::of(ratio), Kind::Multiple) + " times apart";
     const std::string flows = flowsApart(other, there);
     if (!flows.empty()) text += "; " + flows;
-    const std::string names = movingMost(3);
+    const std::string& names = movingMost();
     if (!names.empty()) text += "; what is not decided here and moves it most: " + names;
     add("models apart", Severity::Warning, Stop::Verdict, std::move(text), e_.model().nameOf(Role::ValuePerShare));
   }
@@ -142,8 +143,13 @@ class FirstValue {
     return names.empty() ? "inputs alone" : names;
   }
 
-  /// Of drivers and inputs that are not decided, those that a tenth of their figure moves most.
-  [[nodiscard]] std::string movingMost(size_t most) const {
+  /// Of drivers and inputs that are not decided, the three of which a tenth more moves the value most.
+  const std::string& movingMost() {
+    if (!movingMost_) movingMost_ = undecidedByEffect(3);
+    return *movingMost_;
+  }
+
+  [[nodiscard]] std::string undecidedByEffect(size_t most) const {
     Givens givens;
     for (size_t r = 0; r < e_.model().rows.size(); ++r) {
       const model::Row& row = e_.model().rows[r];
@@ -158,24 +164,23 @@ class FirstValue {
       const Assumption* a = driver ? c_.driver(c_.base(), row.name) : nullptr;
       const InputChoice* i = driver ? nullptr : c_.input(c_.base(), row.name);
       if ((a != nullptr && !a->said.isProposed()) || (i != nullptr && !i->said.isProposed())) continue;
-      for (const double tenth : {0.9, 1.1}) {
-        std::vector<Figure> figures;
-        if (driver) {
-          for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
-            figures.push_back(e_.figure(model::RowId(r), c, lane_) * Figure::of(tenth));
-          }
-        } else {
-          figures = {e_.constant(model::RowId(r), lane_) * Figure::of(tenth)};
+      const Figure more = Figure::of(1.1);
+      std::vector<Figure> figures;
+      if (driver) {
+        for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
+          figures.push_back(e_.figure(model::RowId(r), c, lane_) * more);
         }
-        variants.push_back({{model::RowId(r), std::move(figures)}});
+      } else {
+        figures = {e_.constant(model::RowId(r), lane_) * more};
       }
+      variants.push_back({{model::RowId(r), std::move(figures)}});
       labels.push_back(row.label);
     }
     const std::vector<Figure> values =
         probe({*e_.compiled(), v_.history, c_, c_.base(), givens}, variants, e_.model().find(Role::ValueBeforeFloor));
     std::vector<std::pair<double, std::string>> ranked;
     for (size_t i = 0; i < labels.size(); ++i) {
-      const Figure apart = values[2 * i + 1] - values[2 * i];
+      const Figure apart = values[i] - e_.constant(Role::ValueBeforeFloor, lane_);
       ranked.emplace_back(std::abs(apart.valueOr(0)), labels[i]);
     }
     std::stable_sort(ranked.begin(), ranked.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
@@ -193,7 +198,7 @@ class FirstValue {
     const double limit = limitOf(c_, "value far from the price");
     const double ratio = value.value() / price.value();
     if (ratio <= limit && ratio * limit >= 1) return;
-    const std::string names = movingMost(3);
+    const std::string& names = movingMost();
     add("value far from the price", Severity::Warning, Stop::Verdict,
         "Base value " + money(value) + " is " + figureText(Figure::of(ratio), Kind::Multiple) + " times the price" +
             (names.empty() ? "" : "; what is not decided and moves it most: " + names),
@@ -214,7 +219,7 @@ class FirstValue {
     const double limit = limitOf(c_, "value far from the peers");
     const double ratio = value.value() / peers.median.value();
     if (ratio <= limit && ratio * limit >= 1) return;
-    const std::string names = movingMost(3);
+    const std::string& names = movingMost();
     add("value far from the peers", Severity::Warning, Stop::Verdict,
         "Base value " + money(value) + " is " + figureText(Figure::of(ratio), Kind::Multiple) + " times " +
             money(peers.median) + ", the median of what the peers' multiples make of it" +
@@ -236,6 +241,7 @@ class FirstValue {
   const Case& c_;
   std::vector<Finding>& found_;
   int lane_;
+  std::optional<std::string> movingMost_;  ///< probed once, for all findings that name them
 };
 
 }  // namespace

@@ -68,8 +68,7 @@ Evaluation::Evaluation(std::shared_ptr<const CompiledModel> compiled,
   std::vector<std::uint32_t> outputs(p.firstConstant);
   for (std::uint32_t slot = 0; slot < p.firstConstant; ++slot) outputs[slot] = slot;
   lanes_ = model::evaluate(p, lanes, outputs);
-  reasons_.resize(static_cast<size_t>(scenarios()));
-  for (int s = 0; s < scenarios(); ++s) explain(s);
+  for (int s = 0; s < scenarios(); ++s) reasons_.push_back(std::make_unique<Reasons>());
 }
 
 void Evaluation::placeInputs() {
@@ -121,13 +120,14 @@ Figure Evaluation::figure(model::RowId row, int column, int scenario) const {
   if (!row.known()) return Figure::absent("the model has no such row");
   if (model()[row].timing == model::Timing::Constant) column = 0;
   const Cell cell{row, column};
-  if (std::optional<Figure> known = look(cell, scenario)) return *known;
-  return Figure::absent();
+  if (std::optional<Figure> known = number(cell, scenario)) return *known;
+  const std::map<Cell, Figure>& reasons = reasonsOf(scenario);
+  const auto reason = reasons.find(cell);
+  return reason == reasons.end() ? Figure::absent() : reason->second;
 }
 
-/// The figure of a cell as far as it is known: what was read, filed or computed, or already
-/// explained. Empty for a computed cell that has no number and no explanation yet.
-std::optional<Figure> Evaluation::look(Cell cell, int scenario) const {
+/// What was read or filed, or was computed and is a number. Empty for a computed cell without one.
+std::optional<Figure> Evaluation::number(Cell cell, int scenario) const {
   if (const Figure* known = input(cell, scenario)) return *known;
   const model::Row& row = model()[cell.row];
   if (row.timing != model::Timing::Constant && !layout().isForecast(cell.column)) {
@@ -135,18 +135,26 @@ std::optional<Figure> Evaluation::look(Cell cell, int scenario) const {
   }
   const std::int32_t slot = program().slot(cell);
   if (slot < 0) return Figure::absent();
-  const double number = lanes_.at(static_cast<size_t>(slot), scenario);
-  if (std::isfinite(number)) return Figure::of(number);
-  const auto& reasons = reasons_[static_cast<size_t>(scenario)];
-  const auto reason = reasons.find(cell);
-  return reason == reasons.end() ? std::nullopt : std::optional(reason->second);
+  const double computed = lanes_.at(static_cast<size_t>(slot), scenario);
+  return std::isfinite(computed) ? std::optional(Figure::of(computed)) : std::nullopt;
+}
+
+const std::map<Cell, Figure>& Evaluation::reasonsOf(int scenario) const {
+  Reasons& reasons = *reasons_[static_cast<size_t>(scenario)];
+  std::call_once(reasons.once, [&] { reasons.of = explain(scenario); });
+  return reasons.of;
 }
 
 /// Finds the reason of every cell without a number, in order of evaluation: what a cell stands on
 /// is explained before it. In a circular group the first pass takes unknown members as nought, so
 /// that the gap that came from outside is found; the next passes carry it round.
-void Evaluation::explain(int scenario) {
-  auto& reasons = reasons_[static_cast<size_t>(scenario)];
+std::map<Cell, Figure> Evaluation::explain(int scenario) const {
+  std::map<Cell, Figure> reasons;
+  const auto look = [&](Cell cell) {
+    if (std::optional<Figure> known = number(cell, scenario)) return *known;
+    const auto reason = reasons.find(cell);
+    return reason == reasons.end() ? Figure::of(0) : reason->second;
+  };
   std::vector<Cell> open;
   for (Cell cell : program().computed) {
     if (!std::isfinite(lanes_.at(static_cast<size_t>(program().slot(cell)), scenario))) open.push_back(cell);
@@ -156,8 +164,7 @@ void Evaluation::explain(int scenario) {
     for (Cell cell : open) {
       const model::Row& row = model()[cell.row];
       const model::Expr* rule = model::ruleOf(row, layout(), cell.column);
-      Figure figure = model::interpret(model(), layout(), *rule, cell.column,
-                                       [&](Cell c) { return look(c, scenario).value_or(Figure::of(0)); });
+      Figure figure = model::interpret(model(), layout(), *rule, cell.column, look);
       if (figure.hasValue()) {
         left.push_back(cell);
       } else {
@@ -170,6 +177,7 @@ void Evaluation::explain(int scenario) {
   for (Cell cell : open) {
     reasons.emplace(cell, Figure::notMeaningful("did not settle: " + unsettledRows(scenario)));
   }
+  return reasons;
 }
 
 std::string Evaluation::unsettledRows(int scenario) const {

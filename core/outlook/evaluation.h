@@ -4,6 +4,7 @@
 
 #include <map>
 #include <memory>
+#include <mutex>
 #include <optional>
 #include <set>
 #include <string>
@@ -60,13 +61,21 @@ class Evaluation {
   [[nodiscard]] bool clipped(model::Cell cell, int scenario) const;
 
  private:
-  void explain(int scenario);
+  /// Why computed cells of one scenario have no number: made when the first one is asked for, since most lanes are
+  /// asked for one figure only.
+  struct Reasons {
+    std::once_flag once;
+    std::map<model::Cell, Figure> of;
+  };
+
+  [[nodiscard]] const std::map<model::Cell, Figure>& reasonsOf(int scenario) const;
+  [[nodiscard]] std::map<model::Cell, Figure> explain(int scenario) const;
   void placeInputs();
   /// What a scenario says of every row that is not computed, in the order of inputAt_.
   [[nodiscard]] std::vector<Figure> inputsOf(const Scenario& s, const Givens& givens);
   /// The given, the choice or the forecast year of a driver at a cell; null for all other cells.
   [[nodiscard]] const Figure* input(model::Cell cell, int scenario) const;
-  [[nodiscard]] std::optional<Figure> look(model::Cell cell, int scenario) const;
+  [[nodiscard]] std::optional<Figure> number(model::Cell cell, int scenario) const;
 
   std::shared_ptr<const CompiledModel> compiled_;
   std::shared_ptr<const model::HistoryTable> history_;
@@ -75,7 +84,7 @@ class Evaluation {
   std::vector<std::int32_t> inputAt_;                   ///< by row: where its figures begin in inputs_, -1: computed
   std::vector<std::vector<Figure>> inputs_;             ///< per scenario: what was not computed
   std::vector<std::set<model::Cell>> clipped_;          ///< per scenario
-  std::vector<std::map<model::Cell, Figure>> reasons_;  ///< per scenario: computed cells without a number
+  std::vector<std::unique_ptr<Reasons>> reasons_;       ///< per scenario
 };
 
 /// The path that a driver follows in a scenario: assumed, else the model's preset, which holds the

@@ -197,7 +197,7 @@ Json findingsJson(const Snapshot& s) {
   Json list = Json::array();
   const RankedFindings ranked = rankedFindings(s);
   const auto add = [&](const RankedFinding& r, size_t at) {
-    const Finding& f = s.findings[at];
+    const Finding& f = s.findings()[at];
     Json item{
         {"monitor", f.monitor}, {"severity", severityWord(f.severity)}, {"stop", stopWord(f.stop)}, {"text", f.text}};
     if (!f.row.empty()) item["row"] = f.row;
@@ -217,11 +217,11 @@ Json findingsJson(const Snapshot& s) {
 }
 
 std::string findingsText(const Snapshot& s) {
-  if (s.findings.empty()) return "no findings\n";
+  if (s.findings().empty()) return "no findings\n";
   const RankedFindings ranked = rankedFindings(s);
   std::string out;
   for (const RankedFinding& r : ranked.shown) {
-    const Finding& f = s.findings[r.finding];
+    const Finding& f = s.findings()[r.finding];
     out += fmt::format("{:<8} {:<11} {}: {}{}\n", severityWord(f.severity), stopWord(f.stop), f.monitor, textOf(r, s),
                        f.acknowledged.empty() ? "" : "  (acknowledged: " + f.acknowledged + ")");
   }

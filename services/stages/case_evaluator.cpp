@@ -147,9 +147,7 @@ Result<std::shared_ptr<const Snapshot>> CaseEvaluator::show(const Sources& sourc
   Result<Evaluated> evaluated = evaluate(sources, c, own);
   if (!evaluated) return tl::unexpected(evaluated.error());
   std::shared_ptr<const FilingReview> review = reviewOf(*evaluated->ground, c);
-  Judgement judgement = judge(*evaluated, *review, onOtherModels(sources, c));
-  return std::make_shared<const Snapshot>(shared_from_this(), std::move(*evaluated), std::move(review),
-                                          std::move(judgement));
+  return std::make_shared<const Snapshot>(shared_from_this(), std::move(*evaluated), std::move(review));
 }
 
 }  // namespace zl::services

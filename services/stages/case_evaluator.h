@@ -6,7 +6,6 @@
 #include <memory>
 
 #include "services/stages/evaluated.h"
-#include "services/stages/judgement.h"
 #include "services/stages/stage_cache.h"
 
 namespace zl::services {
@@ -29,7 +28,9 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
   Result<std::shared_ptr<const Ground>> ground(const std::shared_ptr<const Evidence>& evidence, const Case& c,
                                                Standing own = Standing::Typed);
   Result<Evaluated> evaluate(const Sources& sources, const Case& c, Standing own = Standing::Typed);
-  /// All stages: everything there is to show.
+  /// Base of the case upon each other model that ships and takes it.
+  std::vector<OnOtherModel> onOtherModels(const Sources& sources, const Case& c);
+  /// Everything there is to show, but for the last stage: a snapshot is judged when its findings are asked for.
   Result<std::shared_ptr<const Snapshot>> show(const Sources& sources, const Case& c, Standing own = Standing::Typed);
 
  private:
@@ -74,8 +75,6 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
                                                const FiledChoices& own);
   Result<std::shared_ptr<const CompiledModel>> programOf(const std::shared_ptr<const Resources>& resources,
                                                          const model::Layout& layout);
-  /// Base of the case upon each other model that ships and takes it.
-  std::vector<OnOtherModel> onOtherModels(const Sources& sources, const Case& c);
   std::shared_ptr<const FilingReview> reviewOf(const Ground& ground, const Case& c);
   std::shared_ptr<const ToldHistory> historyOf(const std::shared_ptr<const Resources>& resources,
                                                const std::shared_ptr<const Standardised>& filed, const Case& c,

@@ -8,16 +8,16 @@ namespace zl::services {
 namespace {
 
 /// Rates are the whole book's: what was brought in for one company moves the others, and they are told.
-void tellSharedChange(const Evaluated& e, std::vector<Finding>& findings) {
-  const Case& c = e.caseOf();
-  const MarketRates& was = e.market->before->rates;
+void tellSharedChange(const Snapshot& s, std::vector<Finding>& findings) {
+  const Case& c = s.caseOf();
+  const MarketRates& was = s.market->before->rates;
   std::string moved;
   int names = 0;
   std::string last;
-  for (const MarketRate& rate : e.market->rates) {
+  for (const MarketRate& rate : s.market->rates) {
     if (rate.name == last) continue;
     last = rate.name;
-    const std::optional<MarketRate> now = rateAt(e.market->rates, rate.name, c.valuationDate);
+    const std::optional<MarketRate> now = rateAt(s.market->rates, rate.name, c.valuationDate);
     const std::optional<MarketRate> then = rateAt(was, rate.name, c.valuationDate);
     if (!now || (then && then->figure == now->figure)) continue;
     constexpr int kMostNamed = 3;
@@ -28,8 +28,8 @@ void tellSharedChange(const Evaluated& e, std::vector<Finding>& findings) {
   }
   if (names == 0) return;
   const int lane = std::max(0, c.indexOf(kBase));
-  const Evaluated before = evaluateOn(e.ground, e.market->before, c);
-  const Figure value = e.evaluation->constant(model::Role::ValuePerShare, lane);
+  const Evaluated before = evaluateOn(s.ground, s.market->before, c);
+  const Figure value = s.evaluation->constant(model::Role::ValuePerShare, lane);
   const Figure valueThen = before.evaluation->constant(model::Role::ValuePerShare, lane);
   const std::string effect =
       value == valueThen ? "the value per share of Base stays"
@@ -39,41 +39,38 @@ void tellSharedChange(const Evaluated& e, std::vector<Finding>& findings) {
   findings.push_back({"shared rates changed", value == valueThen ? Severity::Note : Severity::Warning, Stop::Capital,
                       "Rates that companies of this book share have changed since the last edit here (" + moved +
                           (names > 3 ? " and " + std::to_string(names - 3) + " more" : std::string()) + "): " + effect,
-                      e.evaluation->model().nameOf(model::Role::ValuePerShare), 0});
+                      s.evaluation->model().nameOf(model::Role::ValuePerShare), 0});
 }
 
 }  // namespace
 
-Judgement judge(const Evaluated& e, const FilingReview& review, std::vector<OnOtherModel> others) {
-  const Ground& ground = *e.ground;
-  const Evidence& evidence = *ground.evidence;
-  Judgement judgement;
-  judgement.findings =
-      monitor({*e.evaluation, *ground.history->adjusted, ground.years(), review.findings, e.crossCheck,
-               e.market->prices, e.market->rates, e.market->estimates, evidence.company.currency, std::move(others)});
-  if (e.market->before) tellSharedChange(e, judgement.findings);
-  if (e.averageShares) {
-    judgement.findings.push_back(
+std::vector<Finding> judge(const Snapshot& s, std::vector<OnOtherModel> others) {
+  std::vector<Finding> findings =
+      monitor({*s.evaluation, *s.history, s.years(), s.review->findings, s.crossCheck, s.market->prices,
+               s.market->rates, s.market->estimates, s.company().currency, std::move(others)});
+  if (s.market->before) tellSharedChange(s, findings);
+  if (s.averageShares) {
+    findings.push_back(
         {"count of shares is an average", Severity::Warning, Stop::Company,
          "No count of shares at a day is filed or on record: the value per share stands on the "
          "average over the last year. Give the count of a day in the company record",
-         e.evaluation->model().nameOf(model::Role::SharesNow), -1});
+         s.evaluation->model().nameOf(model::Role::SharesNow), -1});
   }
-  if (!e.market->otherUnits.empty()) {
+  if (!s.market->otherUnits.empty()) {
     std::string tables;
-    for (const std::string& name : e.market->otherUnits) tables += (tables.empty() ? "" : ", ") + name;
-    judgement.findings.push_back({"prices in another unit", Severity::Warning, Stop::Company,
+    for (const std::string& name : s.market->otherUnits) tables += (tables.empty() ? "" : ", ") + name;
+    findings.push_back({"prices in another unit", Severity::Warning, Stop::Company,
                                   "No close of " + tables + " is used: the listing is in " +
-                                      evidence.company.listing.unit +
+                                      s.company().listing.unit +
                                       ". Bring in a record with the listing they are of",
                                   "", -1});
   }
-  if (ground.ownRowsFault) {
-    judgement.findings.push_back(
+  if (s.ownRowsFault()) {
+    findings.push_back(
         {"own rows not in use", Severity::Fault, Stop::Outlook,
-         "The own rows are kept and not in use, they do not fit the model: " + ground.ownRowsFault->text(), "", -1});
+         "The own rows are kept and not in use, they do not fit the model: " + s.ownRowsFault()->text(), "", -1});
   }
-  return judgement;
+  return findings;
 }
 
 }  // namespace zl::services

@@ -4,14 +4,10 @@
 #include <vector>
 
 #include "core/monitor/finding.h"
-#include "services/stages/evaluated.h"
+#include "services/stages/snapshot.h"
 
 namespace zl::services {
 
-struct Judgement {
-  std::vector<Finding> findings;
-};
-
-Judgement judge(const Evaluated& e, const FilingReview& review, std::vector<OnOtherModel> others);
+std::vector<Finding> judge(const Snapshot& s, std::vector<OnOtherModel> others);
 
 }  // namespace zl::services

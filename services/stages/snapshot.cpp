@@ -1,9 +1,10 @@
 #include "services/stages/snapshot.h"
 
+#include "services/stages/judgement.h"
+
 namespace zl::services {
 
-Snapshot::Snapshot(std::shared_ptr<CaseEvaluator> by, Evaluated evaluated, std::shared_ptr<const FilingReview> reviewed,
-                   Judgement judgement)
+Snapshot::Snapshot(std::shared_ptr<CaseEvaluator> by, Evaluated evaluated, std::shared_ptr<const FilingReview> reviewed)
     : evaluator(std::move(by)),
       ground(std::move(evaluated.ground)),
       resources(ground->resources),
@@ -16,9 +17,14 @@ Snapshot::Snapshot(std::shared_ptr<CaseEvaluator> by, Evaluated evaluated, std::
       givens(std::move(evaluated.givens)),
       evaluation(std::move(evaluated.evaluation)),
       crossCheck(std::move(evaluated.crossCheck)),
-      findings(std::move(judgement.findings)) {}
+      averageShares(evaluated.averageShares) {}
 
 Snapshot::~Snapshot() = default;
+
+const std::vector<Finding>& Snapshot::findings() const {
+  std::call_once(judged_, [this] { findings_ = judge(*this, evaluator->onOtherModels(sources(), caseOf())); });
+  return findings_;
+}
 
 std::string Snapshot::periodOf(int column) const {
   const int past = evaluation->layout().historyYears;

@@ -4,6 +4,7 @@
 
 #include <map>
 #include <memory>
+#include <mutex>
 #include <optional>
 
 #include "services/stages/case_evaluator.h"
@@ -12,8 +13,7 @@ namespace zl::services {
 
 /// All stages of one case, its parts by the names that views know them under.
 struct Snapshot {
-  Snapshot(std::shared_ptr<CaseEvaluator> by, Evaluated evaluated, std::shared_ptr<const FilingReview> reviewed,
-           Judgement judgement);
+  Snapshot(std::shared_ptr<CaseEvaluator> by, Evaluated evaluated, std::shared_ptr<const FilingReview> reviewed);
   Snapshot(const Snapshot&) = delete;
   Snapshot& operator=(const Snapshot&) = delete;
   ~Snapshot();
@@ -30,7 +30,11 @@ struct Snapshot {
   std::map<std::string, GivenFigure> givens;
   std::shared_ptr<const Evaluation> evaluation;
   CrossCheck crossCheck;
-  std::vector<Finding> findings;
+  bool averageShares = false;  ///< the count of shares is one over the year
+
+  /// What monitors find. Made when first asked for and then kept: figures do not wait for it, and nobody asks while
+  /// something is being dragged. From any thread.
+  [[nodiscard]] const std::vector<Finding>& findings() const;
 
   [[nodiscard]] const Case& caseOf() const { return evaluation->caseOf(); }
   [[nodiscard]] Sources sources() const { return {evidence, market}; }
@@ -42,6 +46,10 @@ struct Snapshot {
   [[nodiscard]] const std::vector<FiscalYear>& years() const { return filed->statements.years(); }
   [[nodiscard]] std::string periodOf(int column) const;  ///< "2025", "2026E"
   [[nodiscard]] const store::StoredDocument* document(std::int64_t id) const;
+
+ private:
+  mutable std::once_flag judged_;
+  mutable std::vector<Finding> findings_;
 };
 
 }  // namespace zl::services

@@ -24,7 +24,7 @@ std::vector<OwnRow> ownRowsOf(const model::Model& m) {
 /// Texts of the faults that monitors find.
 std::set<std::string> faultTexts(const Snapshot& s) {
   std::set<std::string> texts;
-  for (const Finding& f : s.findings) {
+  for (const Finding& f : s.findings()) {
     if (f.severity == Severity::Fault) texts.insert(f.monitor + ": " + f.text);
   }
   return texts;

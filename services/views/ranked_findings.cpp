@@ -16,7 +16,7 @@ std::map<std::string, Figure> sharesOf(const Snapshot& s) {
   const model::Model& m = s.model();
   std::map<std::string, Figure> shares;
   std::vector<model::RowId> rows;
-  for (const Finding& f : s.findings) {
+  for (const Finding& f : s.findings()) {
     const model::RowId row = f.row.empty() ? model::RowId() : m.find(f.row);
     if (!row.known() || shares.count(f.row) > 0) continue;
     const bool assumed = m[row].declared == model::Declared::Driver || m[row].declared == model::Declared::Input;
@@ -39,11 +39,11 @@ RankedFindings rankedFindings(const Snapshot& s) {
   const std::map<std::string, Figure> shares = sharesOf(s);
   std::vector<RankedFinding> all;
   std::map<std::pair<std::string, std::string>, size_t> first;  // of a monitor about a row in several scenarios
-  for (size_t i = 0; i < s.findings.size(); ++i) {
-    const Finding& f = s.findings[i];
+  for (size_t i = 0; i < s.findings().size(); ++i) {
+    const Finding& f = s.findings()[i];
     if (!f.scenario.empty() && !f.row.empty() && f.acknowledged.empty()) {
       const auto [found, fresh] = first.try_emplace({f.monitor, f.row}, all.size());
-      if (!fresh && s.findings[all[found->second].finding].severity == f.severity) {
+      if (!fresh && s.findings()[all[found->second].finding].severity == f.severity) {
         all[found->second].alike.push_back(i);
         continue;
       }
@@ -52,7 +52,7 @@ RankedFindings rankedFindings(const Snapshot& s) {
     all.push_back({i, {}, share == shares.end() ? Figure::absent() : share->second});
   }
   const auto place = [&](const RankedFinding& r) {
-    const Finding& f = s.findings[r.finding];
+    const Finding& f = s.findings()[r.finding];
     return std::pair(!f.acknowledged.empty(), -static_cast<int>(f.severity));
   };
   std::stable_sort(all.begin(), all.end(), [&](const RankedFinding& a, const RankedFinding& b) {
@@ -61,7 +61,7 @@ RankedFindings rankedFindings(const Snapshot& s) {
   });
   RankedFindings ranked;
   for (RankedFinding& r : all) {
-    const Finding& f = s.findings[r.finding];
+    const Finding& f = s.findings()[r.finding];
     const bool little =
         r.share.hasValue() && r.share.value() < kLittle && f.severity != Severity::Fault && f.acknowledged.empty();
     (little ? ranked.folded : ranked.shown).push_back(std::move(r));
@@ -70,16 +70,16 @@ RankedFindings rankedFindings(const Snapshot& s) {
 }
 
 CaseEdit acknowledgeLine(const RankedFinding& ranked, const Snapshot& s, const Provenance& said) {
-  CaseEdit edit = acknowledge(s.caseOf(), s.findings[ranked.finding], said);
-  for (const size_t other : ranked.alike) edit.after = acknowledge(edit.after, s.findings[other], said).after;
+  CaseEdit edit = acknowledge(s.caseOf(), s.findings()[ranked.finding], said);
+  for (const size_t other : ranked.alike) edit.after = acknowledge(edit.after, s.findings()[other], said).after;
   return edit;
 }
 
 std::string textOf(const RankedFinding& ranked, const Snapshot& s) {
-  const std::string& text = s.findings[ranked.finding].text;
+  const std::string& text = s.findings()[ranked.finding].text;
   std::string others;
   for (const size_t other : ranked.alike) {
-    const Scenario* scenario = s.caseOf().scenario(s.findings[other].scenario);
+    const Scenario* scenario = s.caseOf().scenario(s.findings()[other].scenario);
     if (scenario != nullptr) others += (others.empty() ? "" : ", ") + scenario->label;
   }
   return others.empty() ? text : text + "; the same in " + others;
@@ -89,7 +89,7 @@ std::string foldedText(const RankedFindings& ranked, const Snapshot& s) {
   if (ranked.folded.empty()) return {};
   std::string names;
   for (const RankedFinding& r : ranked.folded) {
-    const Finding& f = s.findings[r.finding];
+    const Finding& f = s.findings()[r.finding];
     names += (names.empty() ? "" : "; ") + f.monitor + " of " + s.model()[s.model().find(f.row)].label;
   }
   const size_t count = ranked.folded.size();

@@ -70,7 +70,7 @@ class HostileText : public WindowFixture {
     Case renamed = c();
     renamed.scenarios[0].label = kEvil;
     apply({renamed, kEvil});
-    const auto findings = session->now()->findings;
+    const auto findings = session->now()->findings();
     ASSERT_FALSE(findings.empty());
     apply(services::acknowledge(c(), findings.front(), session->said(kEvil)));
   }

@@ -331,7 +331,7 @@ TEST_F(DemoBook, TextAndJsonTellTheSameFigures) {
   EXPECT_EQ(statements["periods"][12], "2026E");
   for (const Json& row : statements["rows"]) EXPECT_EQ(row["figures"].size(), 22u) << row["row"];
   const Json findings = findingsJson(s);
-  EXPECT_EQ(findings.size(), s.findings.size());
+  EXPECT_EQ(findings.size(), s.findings().size());
   EXPECT_EQ(factsJson(s).size(), s.evidence->facts.size());
 }
 

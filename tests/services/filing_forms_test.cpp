@@ -176,7 +176,7 @@ TEST_F(FilingForms, AStrangerIsValuedAtOnceAndEveryDecisionLeavesTheList) {
   EXPECT_EQ(after->caseOf().base().drivers.at(name).said.reason, "as the market has it");
   ASSERT_TRUE(session.undo());
   EXPECT_EQ(session.now()->caseOf(), before->caseOf());
-  EXPECT_THAT(before->findings, testing::Contains(testing::Field(&Finding::monitor, "placeholders in use")));
+  EXPECT_THAT(before->findings(), testing::Contains(testing::Field(&Finding::monitor, "placeholders in use")));
 }
 
 }  // namespace

@@ -122,7 +122,7 @@ TEST_F(History, WindowsAreKeptWithTheirReasonAndMarkTheirEnds) {
 TEST_F(History, MonitorsSayWhatCouldMislead) {
   const auto says = [&](const char* monitor) {
     std::vector<std::string> texts;
-    for (const Finding& f : now().findings) {
+    for (const Finding& f : now().findings()) {
       if (f.monitor == monitor) texts.push_back(f.text);
     }
     return texts;

@@ -87,14 +87,14 @@ class PlantedFaults : public DemoBook, public testing::WithParamInterface<Plante
 TEST_P(PlantedFaults, AreCaught) {
   const auto session = open();
   const auto count = [&] {
-    const auto& findings = session->now()->findings;
+    const auto& findings = session->now()->findings();
     return std::count_if(findings.begin(), findings.end(),
                          [](const Finding& f) { return f.monitor == GetParam().monitor; });
   };
   EXPECT_EQ(count(), 0) << "the demo itself has no such fault";
   const std::string name = GetParam().file;
   ASSERT_TRUE(session->importFiles({{name, demoFile("faults/" + name)}}));
-  const auto& findings = session->now()->findings;
+  const auto& findings = session->now()->findings();
   const auto found =
       std::find_if(findings.begin(), findings.end(), [](const Finding& f) { return f.monitor == GetParam().monitor; });
   ASSERT_NE(found, findings.end());

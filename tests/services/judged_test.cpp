@@ -61,7 +61,7 @@ TEST_F(Judged, ATablesRowGoesWhereItsTiesAskForIt) {
   EXPECT_FALSE(p.repair);
   EXPECT_EQ(takeRepair(p, wrong).error().kind, ErrorKind::NotFound);
   const auto session = bringIn(std::move(p));
-  for (const Finding& f : session->now()->findings) EXPECT_NE(f.stop, Stop::Filings) << f.text;
+  for (const Finding& f : session->now()->findings()) EXPECT_NE(f.stop, Stop::Filings) << f.text;
   EXPECT_TRUE(session->importContext().hints.remembered.at("label:Returned deposits").byHand) << "for the next table";
 }
 
@@ -91,7 +91,7 @@ TEST_F(Judged, ATaggedFilingsConceptIsMendedAndTheChoiceIsKept) {
   const auto session = bringIn(std::move(p));
   ASSERT_EQ(session->now()->filed->choices.count("receivables"), 1u);
   EXPECT_TRUE(session->importContext().hints.remembered.at("receivables").byHand) << "for the next filing";
-  for (const Finding& f : session->now()->findings) EXPECT_THAT(f.monitor, Not(StartsWith("tie"))) << f.text;
+  for (const Finding& f : session->now()->findings()) EXPECT_THAT(f.monitor, Not(StartsWith("tie"))) << f.text;
 }
 
 TEST_F(Judged, AnotherScaleThanTheBooksIsAskedAbout) {

@@ -50,7 +50,7 @@ class MarketOfBook : public testing::Test {
     return {0, {}, series, *parseDate(day), figure, {}, "the desk", {}};
   }
   static const Finding* sharedChange(const Session& s) {
-    const auto& all = s.now()->findings;
+    const auto& all = s.now()->findings();
     const auto found =
         std::find_if(all.begin(), all.end(), [](const Finding& f) { return f.monitor == "shared rates changed"; });
     return found == all.end() ? nullptr : &*found;

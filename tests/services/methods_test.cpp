@@ -57,7 +57,7 @@ TEST_F(Methods, AnAverageCountOfSharesIsToldApartFromOneAtADay) {
       facts.replace(at, 9, "shares,," + facts.substr(at + 9, 4) + "-01-01,");
     ASSERT_TRUE(Session::import(path, "mills", {{"f.csv", facts}}, resources_, test::testDesk()));
     const auto session = Session::open(path, "mills", resources_, test::testDesk());
-    const auto& findings = (*session)->now()->findings;
+    const auto& findings = (*session)->now()->findings();
     EXPECT_EQ(std::any_of(findings.begin(), findings.end(),
                           [](const Finding& f) { return f.monitor == "count of shares is an average"; }),
               average);

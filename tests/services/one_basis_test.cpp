@@ -40,7 +40,7 @@ TEST_F(OneBasis, EachSwitchDoesWhatTheTableSaysItWould) {
       EXPECT_EQ(after.measures[m].now, before.measures[m].other[i]) << before.measures[m].label;
       EXPECT_EQ(after.measures[m].other[i], before.measures[m].now) << "and back";
     }
-    EXPECT_TRUE(std::any_of(now().findings.begin(), now().findings.end(),
+    EXPECT_TRUE(std::any_of(now().findings().begin(), now().findings().end(),
                             [](const Finding& f) { return f.monitor == "another basis in use"; }));
     ASSERT_TRUE(session_->undo());
   }

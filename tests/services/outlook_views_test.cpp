@@ -37,7 +37,7 @@ class OutlookViews : public DemoBook {
     return p;
   }
   const Finding* finding(const std::string& monitor) const {
-    for (const Finding& f : now().findings) {
+    for (const Finding& f : now().findings()) {
       if (f.monitor == monitor) return &f;
     }
     return nullptr;

@@ -73,7 +73,7 @@ TEST_F(OwnRowsOfDemo, AddRowsAndDriversLikeAnyOther) {
   ASSERT_TRUE(set(""));
   EXPECT_FALSE(now().evaluation->model().find("orders").known());
   const auto rests = [](const Finding& f) { return f.monitor == "assumptions at rest"; };
-  EXPECT_TRUE(std::any_of(now().findings.begin(), now().findings.end(), rests));
+  EXPECT_TRUE(std::any_of(now().findings().begin(), now().findings().end(), rests));
   ASSERT_TRUE(session_->undo());
   EXPECT_NEAR(figure("orders", first()), 1.2 * figure("revenue", first()), 1e-6);
 }
@@ -170,7 +170,7 @@ TEST_F(OwnRowsOfDemo, AnUpgradedModelThatTakesAnOwnNameSetsThemAsideAndStillOpen
   EXPECT_EQ(session.now()->evaluation->constant("raw_value", 1).value(), before);
   ASSERT_TRUE(session.now()->ownRowsFault());
   EXPECT_THAT(session.now()->ownRowsFault()->what, HasSubstr("the model has this row already"));
-  const auto& findings = session.now()->findings;
+  const auto& findings = session.now()->findings();
   EXPECT_TRUE(std::any_of(findings.begin(), findings.end(),
                           [](const Finding& f) { return f.monitor == "own rows not in use"; }));
   EXPECT_EQ(ownRowsInUse(session.now()->caseOf()), kBacklog) << "kept";
@@ -263,7 +263,7 @@ TEST_F(OwnRowsOfDemo, DebtByTranchePaysEachRateAndFallsDueInItsYear) {
   }
   EXPECT_NEAR(figure("debt", first()), debtNow - 22e6 + 10e6, 1);
   EXPECT_NEAR(figure("debt", first() + 1), debtNow - 22e6 - 9e6 + 10e6, 1);
-  for (const Finding& f : now().findings) EXPECT_NE(f.monitor, "balance sheet gap") << f.text;
+  for (const Finding& f : now().findings()) EXPECT_NE(f.monitor, "balance sheet gap") << f.text;
 }
 
 TEST_F(OwnRowsOfDemo, VolumeTimesPriceMakesRevenue) {
@@ -304,7 +304,7 @@ TEST_F(OwnRowsOfDemo, TheQuickOutlookIsItsDefinition) {
   const Figure statement = now().evaluation->figure("receivables", first(), 1);
   EXPECT_TRUE(statement.isNotMeaningful());
   EXPECT_THAT(statement.reason(), HasSubstr("does not project"));
-  for (const Finding& f : now().findings) EXPECT_NE(f.severity, Severity::Fault) << f.monitor << ": " << f.text;
+  for (const Finding& f : now().findings()) EXPECT_NE(f.severity, Severity::Fault) << f.monitor << ": " << f.text;
 
   // A year's lag takes the growth of the year before.
   const double growth = figure("revenue", base) - figure("revenue", base - 1);

@@ -97,7 +97,7 @@ TEST_F(PriceUnits, OfAListingThatHasChangedRestAndAreTold) {
   EXPECT_TRUE(now()->market->prices.empty());
   std::vector<std::string> told;
   const auto shown = now();
-  for (const Finding& f : shown->findings) told.push_back(f.text);
+  for (const Finding& f : shown->findings()) told.push_back(f.text);
   EXPECT_THAT(told, Contains(HasSubstr("No close of closes.csv (GBX) is used: the listing is in EUR")));
 }
 

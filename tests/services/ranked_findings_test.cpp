@@ -32,7 +32,7 @@ class RankedFindingsOfDemo : public test::DemoBook {
   static Provenance said(const std::string& reason) { return {reason, "tester", "2026-05-01T12:00:00Z"}; }
   std::vector<std::string> textsOf(const std::string& monitor) const {
     std::vector<std::string> texts;
-    for (const Finding& f : now().findings) {
+    for (const Finding& f : now().findings()) {
       if (f.monitor == monitor) texts.push_back(f.text);
     }
     return texts;
@@ -87,7 +87,7 @@ TEST_F(RankedFindingsOfDemo, SeverityGoesFirstThenWhatMovesTheValue) {
   int severity = 9;
   double share = 1e9;
   for (const RankedFinding& r : ranked.shown) {
-    const Finding& f = now().findings[r.finding];
+    const Finding& f = now().findings()[r.finding];
     counted += 1 + r.alike.size();
     if (!f.acknowledged.empty()) continue;
     const int of = static_cast<int>(f.severity);
@@ -102,17 +102,17 @@ TEST_F(RankedFindingsOfDemo, SeverityGoesFirstThenWhatMovesTheValue) {
   for (const RankedFinding& r : ranked.folded) {
     counted += 1 + r.alike.size();
     EXPECT_LT(r.share.value(), 0.01);
-    EXPECT_THAT(foldedText(ranked, now()), HasSubstr(now().findings[r.finding].monitor));
+    EXPECT_THAT(foldedText(ranked, now()), HasSubstr(now().findings()[r.finding].monitor));
   }
-  EXPECT_EQ(counted, now().findings.size()) << "none is lost";
+  EXPECT_EQ(counted, now().findings().size()) << "none is lost";
   const auto margin = std::find_if(ranked.shown.begin(), ranked.shown.end(), [&](const RankedFinding& r) {
-    return now().findings[r.finding].monitor == "margin above any seen";
+    return now().findings()[r.finding].monitor == "margin above any seen";
   });
   ASSERT_NE(margin, ranked.shown.end());
   EXPECT_THAT(textOf(*margin, now()), HasSubstr("; the same in Base, Best")) << "one line for all scenarios";
-  const std::string name = now().findings[margin->finding].row;
+  const std::string name = now().findings()[margin->finding].row;
   ASSERT_TRUE(session_->apply(acknowledgeLine(*margin, now(), said("a new plant"))));
-  for (const Finding& f : now().findings) {
+  for (const Finding& f : now().findings()) {
     if (f.monitor != "margin above any seen" || f.row != name) continue;
     EXPECT_EQ(f.acknowledged, "a new plant") << f.scenario;
   }

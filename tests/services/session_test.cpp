@@ -44,7 +44,7 @@ TEST_F(DemoBook, ValuesEveryScenarioAndTies) {
   }
   EXPECT_EQ(s.review->segmentSums.size(), 18u) << "six years: revenue by business and by region, profit by business";
   for (const SegmentSum& sum : s.review->segmentSums) EXPECT_TRUE(sum.ties) << sum.axis << ' ' << sum.gap;
-  for (const Finding& f : s.findings) EXPECT_NE(f.severity, Severity::Fault) << f.text;
+  for (const Finding& f : s.findings()) EXPECT_NE(f.severity, Severity::Fault) << f.text;
   const double worst = s.evaluation->constant("value_per_share", 0).value();
   const double base = s.evaluation->constant("value_per_share", 1).value();
   const double best = s.evaluation->constant("value_per_share", 2).value();
@@ -266,7 +266,7 @@ TEST_F(DemoBook, AValuationDatePastAnUnfiledYearGivesAValueAndIsSaidAndALaterOne
   auto session = open();
   ASSERT_TRUE(session->apply(setValuationDate(session->now()->caseOf(), makeDate(2027, 2, 1))));
   EXPECT_TRUE(session->now()->evaluation->constant("value_per_share", 1).hasValue());
-  EXPECT_THAT(session->now()->findings,
+  EXPECT_THAT(session->now()->findings(),
               testing::Contains(testing::Field(&Finding::monitor, "year ended and not filed")));
   ASSERT_TRUE(session->apply(setValuationDate(session->now()->caseOf(), makeDate(2027, 8, 1))));
   EXPECT_THAT(session->now()->evaluation->constant("value_per_share", 1).reason(),
@@ -279,7 +279,7 @@ TEST_F(DemoBook, MonitorsSpeakWhenSomethingIsOff) {
     const auto s = session->preview(c);
     std::set<std::string> names;
     if (s) {
-      for (const Finding& f : (*s)->findings) names.insert(f.monitor);
+      for (const Finding& f : (*s)->findings()) names.insert(f.monitor);
     }
     return names;
   };
@@ -317,7 +317,7 @@ TEST_F(DemoBook, MonitorsOfPathsThatFewHaveKeptUp) {
     const auto s = session->preview(changed);
     EXPECT_TRUE(s) << (s ? "" : s.error().text());
     if (!s) return false;
-    return std::any_of((*s)->findings.begin(), (*s)->findings.end(), [&](const Finding& f) {
+    return std::any_of((*s)->findings().begin(), (*s)->findings().end(), [&](const Finding& f) {
       return f.monitor == monitor && f.text.find(words) != std::string::npos;
     });
   };
@@ -366,7 +366,7 @@ TEST_F(DemoBook, MonitorsOfPathsThatFewHaveKeptUp) {
 TEST_F(DemoBook, LimitsOfMonitorsAreTheAnalysts) {
   const auto session = open();
   const auto speaks = [&](const char* monitor) {
-    const auto& findings = session->now()->findings;
+    const auto& findings = session->now()->findings();
     return std::any_of(findings.begin(), findings.end(), [&](const Finding& f) { return f.monitor == monitor; });
   };
   ASSERT_TRUE(speaks("growth above the economy"));
