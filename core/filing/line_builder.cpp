@@ -23,7 +23,10 @@ bool isForeignUnit(const std::string& unit, const std::string& currency) {
 LineBuilder::LineBuilder(std::span<const Fact> facts, const MappingRules& rules, const LineChoices& choices,
                          const FirstFiled& firstFiled)
     : facts_(facts), rules_(rules), choices_(choices), firstFiled_(firstFiled) {
-  for (const auto& [concept_name, choice] : choices) chosenFor_[choice.line].push_back(concept_name);
+  for (const auto& [concept_name, choice] : choices) {
+    chosenFor_[choice.line].push_back(concept_name);
+    if (!choice.outOf.empty() && !choice.line.empty()) heldBy_[choice.outOf].push_back(concept_name);
+  }
 }
 
 bool LineBuilder::isMapped(const std::string& concept_name) const {
@@ -54,7 +57,10 @@ LineCell LineBuilder::cell(const MappingRule& rule, const FactOf& factOf) const 
     if (found.origin == Origin::Filed) break;
   }
   addChosen(rule.line, factOf, found);
-  if (found.origin == Origin::Filed) return found;
+  if (found.origin == Origin::Filed) {
+    takeOutHeld(rule.line, factOf, found);
+    return found;
+  }
   if (rule.optional) return LineCell{Figure::of(0.0), Origin::NoneReported, {}};
   return LineCell{Figure::absent("not filed"), Origin::Missing, {}};
 }
@@ -74,6 +80,17 @@ LineCell LineBuilder::sum(const MappingRule& rule, const std::vector<MappingTerm
     add(*fact, byChoice ? choice->second.weight : term.weight, cell);
   }
   return cell.parts.empty() ? LineCell{} : cell;
+}
+
+void LineBuilder::takeOutHeld(const std::string& line, const FactOf& factOf, LineCell& cell) const {
+  const auto concepts = heldBy_.find(line);
+  if (concepts == heldBy_.end()) return;
+  for (const std::string& concept_name : concepts->second) {
+    const size_t* fact = factOf(concept_name);
+    if (fact == nullptr || !facts_[*fact].figure().hasValue()) continue;
+    const LineChoice& choice = choices_.at(concept_name);
+    add(*fact, choice.outOfSign * choice.weight, cell);
+  }
 }
 
 void LineBuilder::add(size_t fact, int weight, LineCell& cell) const {

@@ -41,12 +41,15 @@ class LineBuilder {
                              const FactOf& factOf) const;
   void add(size_t fact, int weight, LineCell& cell) const;
   void addChosen(const std::string& line, const FactOf& factOf, LineCell& cell) const;
+  /// Of lines that hold what stands on another: "financial result, of which interest".
+  void takeOutHeld(const std::string& line, const FactOf& factOf, LineCell& cell) const;
 
   std::span<const Fact> facts_;
   const MappingRules& rules_;
   const LineChoices& choices_;
   const FirstFiled& firstFiled_;
   std::map<std::string, std::vector<std::string>> chosenFor_;  ///< line -> concepts
+  std::map<std::string, std::vector<std::string>> heldBy_;     ///< by the line that holds them
   std::map<Key, size_t> chosen_;
   std::vector<Disagreement> disagreements_;
 };

@@ -52,7 +52,9 @@ struct LineChoice {
   std::string line;
   int weight = 1;  ///< -1 where the filed figure has the other sign
   std::string reason;
-  bool byHand = false;  ///< of a table's row, by the analyst: it holds for the tables that come later
+  bool byHand = false;     ///< of a table's row, by the analyst: it holds for the tables that come later
+  std::string outOf = {};  ///< the line that holds the figure as it was filed ("of which interest"); empty: none does
+  int outOfSign = -1;      ///< with which the figure, as it stands on its line, is taken out of that one
   friend bool operator==(const LineChoice&, const LineChoice&) = default;
 };
 using LineChoices = std::map<std::string, LineChoice>;  ///< by concept name

@@ -1,11 +1,31 @@
 #include "core/filing/parts.h"
 
+#include <functional>
 #include <sstream>
 
 #include "core/filing/labels.h"
 #include "core/filing/rule_lines.h"
 
 namespace zl {
+
+namespace {
+
+/// '"label" | "label"', each given normalised.
+Status readLabels(std::string_view rest, const std::string& where, const std::function<void(std::string)>& give) {
+  while (!rest.empty()) {
+    const size_t bar = rest.find('|');
+    const std::string_view label = trimmedRule(rest.substr(0, bar));
+    std::string normal = normalisedLabel(label);
+    if (label.size() < 3 || label[0] != '"' || label.back() != '"' || normal.empty()) {
+      return fail(ErrorKind::BadInput, "a label stands in quotation marks, several are parted by '|'", where);
+    }
+    give(std::move(normal));
+    rest = bar == std::string_view::npos ? std::string_view{} : rest.substr(bar + 1);
+  }
+  return {};
+}
+
+}  // namespace
 
 Result<PartRules> PartRules::parse(std::string_view text, const std::string& source) {
   PartRules parts;
@@ -33,6 +53,14 @@ Result<PartRules> PartRules::parse(std::string_view text, const std::string& sou
       }
       continue;
     }
+    if (line.starts_with("told ")) {
+      if (Status s = readLabels(trimmedRule(line.substr(5)), lines.where(),
+                                [&](std::string label) { parts.told_.push_back(std::move(label)); });
+          !s) {
+        return tl::unexpected(s.error());
+      }
+      continue;
+    }
     const size_t equals = line.find('=');
     std::string_view name = trimmedRule(line.substr(0, equals));
     std::string_view to = equals == std::string_view::npos ? std::string_view{} : trimmedRule(line.substr(equals + 1));
@@ -54,16 +82,9 @@ Result<PartRules> PartRules::parse(std::string_view text, const std::string& sou
       parts.residuals_[std::string(name)] = residual;
       continue;
     }
-    for (std::string_view rest = name; !rest.empty();) {
-      const size_t bar = rest.find('|');
-      const std::string_view label = trimmedRule(rest.substr(0, bar));
-      const std::string normal = normalisedLabel(label);
-      if (label.size() < 3 || label[0] != '"' || label.back() != '"' || normal.empty()) {
-        return fail(ErrorKind::BadInput, "a label stands in quotation marks, several are parted by '|'", lines.where());
-      }
-      parts.byLabel_[normal] = residual;
-      rest = bar == std::string_view::npos ? std::string_view{} : rest.substr(bar + 1);
-    }
+    const Status read =
+        readLabels(name, lines.where(), [&](const std::string& label) { parts.byLabel_[label] = residual; });
+    if (!read) return tl::unexpected(read.error());
   }
   return parts;
 }
@@ -77,6 +98,16 @@ std::string PartRules::within(const std::string& concept_name) const {
   for (const auto& [name, line] : within_) {
     const bool begins = name.back() == '*' && concept_name.starts_with(name.substr(0, name.size() - 1));
     if (begins || concept_name == name) return line;
+  }
+  return {};
+}
+
+std::string PartRules::toldOf(std::string_view label) const {
+  const std::string whole = normalisedLabel(label);
+  for (const std::string& words : told_) {
+    if (whole.size() > words.size() + 1 && whole.starts_with(words) && whole[words.size()] == ' ') {
+      return whole.substr(words.size() + 1);
+    }
   }
   return {};
 }

@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "core/filing/contained.h"
+#include "core/filing/held.h"
 #include "core/filing/solved.h"
 #include "core/filing/untold.h"
 
@@ -15,6 +16,7 @@ struct StatementShapes {
   std::vector<TieWithLines> completed;     ///< ties that say that a line which is not filed is none
   std::vector<SummedBalance> summed = {};  ///< balance sheets of net assets
   std::vector<UntoldRest> untold = {};     ///< what totals leave where a source leaves concepts out
+  std::vector<HoldingLine> holding = {};   ///< lines that hold what is stated beside them
 
   /// Every shape, on the lines of one period. `factOf` gives the fact of a concept in it, for a source that leaves
   /// concepts out; empty for others, whose totals must tie by what is filed.
@@ -25,6 +27,7 @@ struct StatementShapes {
     if (factOf) {
       for (const UntoldRest& rest : untold) fillUntold(rest, cellOf, factOf, facts);
     }
+    for (const HoldingLine& line : holding) takeOutHeld(line, cellOf, facts);
     for (const TieWithLines& tie : completed) complete(tie, cellOf, facts);
     for (const ContainedCost& cost : contained) takeOut(cost, cellOf, facts);
   }

@@ -27,6 +27,8 @@ class Placing {
         placed_(rows.size()),
         exact_(rows.size()),
         repeatedBy_(rows.size()),
+        hosts_(rows.size()),
+        tellsOf_(rows.size()),
         notes_(rows.size()),
         headed_(rules.parts.lines()) {
     for (size_t r = 0; r < rows.size(); ++r) {
@@ -40,6 +42,7 @@ class Placing {
         setAside(r, rows[r].aside);
       }
     }
+    findHosts();
   }
 
   std::vector<PlacedRow> run() {
@@ -55,11 +58,12 @@ class Placing {
     turnRoundWhatIsTakenOff();
     for (size_t r = 0; r < rows_.size(); ++r) homes_[r] = homeOf(r);  // what resembles a line holds its parts too
     placeRest();
+    placeTold();
     return std::move(placed_);
   }
 
  private:
-  [[nodiscard]] bool isOpen(size_t r) const { return placed_[r].by == PlacedRow::By::Nothing; }
+  [[nodiscard]] bool isOpen(size_t r) const { return placed_[r].by == PlacedRow::By::Nothing && !rows_[r].told; }
   [[nodiscard]] bool isFree(const std::string& line) const {
     return taken_.count(line) == 0 && holders_.count(line) == 0;
   }
@@ -474,7 +478,7 @@ class Placing {
   void placeRest(size_t r) {
     const Home& home = homes_[r];
     // What is called like a total and has no parts of its own is a part itself.
-    const bool leaf = tree_.of(r) == nullptr && tree_.parent[r].has_value();
+    const bool leaf = tree_.of(r) == nullptr && (tree_.parent[r].has_value() || tellsOf_[r]);
     if (isTotal(r) || (rows_[r].total != nullptr && !leaf)) return setAside(r, "a total; its parts are placed");
     if (tree_.repeats[r]) return setAside(r, "the figures of " + named(*tree_.repeats[r]));
     if (rows_[r].total != nullptr && !home.within) return placeAsItsOwnRest(r);
@@ -522,6 +526,58 @@ class Placing {
     placeAsRest(r, own.line, weight, "not parted");
   }
 
+  /// The row above that each row tells of. One that is named like what it tells is the rest of itself then: "financial
+  /// result, of which interest".
+  void findHosts() {
+    for (size_t r = 1; r < rows_.size(); ++r) {
+      if (!rows_[r].told) continue;
+      const size_t host = rows_[r - 1].told ? hosts_[r - 1].value_or(r - 1) : r - 1;
+      if (rows_[host].told) continue;
+      hosts_[r] = host;
+      tellsOf_[host] = true;
+      const LabelRule* own = exact_[host];
+      if (own != nullptr && exact_[r] != nullptr && own->line == exact_[r]->line && rows_[host].total != nullptr) {
+        exact_[host] = nullptr;
+      }
+    }
+  }
+
+  /// Once everything else stands: a told row on the line that its label names, taken out of the line of its host where
+  /// both are parts of one total.
+  void placeTold() {
+    for (size_t r = 0; r < rows_.size(); ++r) {
+      if (rows_[r].told && placed_[r].by == PlacedRow::By::Nothing) placeTold(r);
+    }
+  }
+
+  void placeTold(size_t r) {
+    const std::string of = hosts_[r] ? "told of " + named(*hosts_[r]) : "told of a row that is not there";
+    const std::string held = hosts_[r] ? placed_[*hosts_[r]].choice.line : std::string();
+    const LabelRule* heldRule = rules_.labels.of(held);
+    const LabelRule* best = nullptr;
+    bool apart = false;
+    for (const LabelRule* rule : rules_.labels.allExactly(label(r))) {
+      if (heldRule == nullptr || !isFree(rule->line) || rule->line == held) continue;
+      const bool beside = isBeside(rule->line, held) && tree_.of(*hosts_[r]) == nullptr;
+      const bool named = hosts_[r] && rows_[*hosts_[r]].total != nullptr && isUnder(rows_[*hosts_[r]].total, *rule);
+      const bool part = rules_.lines.weightIn(rule->line, held).has_value();
+      const bool otherwise = part || rule->anywhere || rules_.lines.totalOf(rule->line).empty();
+      if (!beside && !otherwise) continue;
+      if (best != nullptr && !named) continue;
+      best = rule;
+      apart = beside && !part;
+    }
+    if (best == nullptr) return setAside(r, of + ", which counts whole");
+    place(r, best->line, PlacedRow::By::Label, of);
+    if (heldRule->part != best->part) placed_[r].signKnown = true;  // added back: it is printed as it is
+    if (!apart) return;
+    const std::string total = rules_.lines.totalOf(held);
+    LineChoice& choice = placed_[r].choice;
+    choice.outOf = held;
+    choice.outOfSign =
+        -rules_.lines.weightIn(best->line, total).value_or(1) * rules_.lines.weightIn(held, total).value_or(1);
+  }
+
   void setAside(size_t r, std::string reason) {
     placed_[r].by = PlacedRow::By::Aside;
     placed_[r].choice.reason = std::move(reason);
@@ -541,6 +597,8 @@ class Placing {
   std::vector<const LabelRule*> exact_;
   std::vector<Home> homes_;
   std::vector<std::optional<size_t>> repeatedBy_;  ///< the next row, with its figures, that is a part of a total
+  std::vector<std::optional<size_t>> hosts_;       ///< of a told row: the row that it tells of
+  std::vector<bool> tellsOf_;                      ///< whether rows tell of it
   std::vector<std::string> notes_;                 ///< why a row's label was not believed
   std::set<std::string> headed_;                   ///< lines that a heading or total says are under it
   std::set<std::string> summed_;                   ///< residual lines of totals whose parts are known

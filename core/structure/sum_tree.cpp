@@ -43,9 +43,14 @@ struct Verdict {
   std::vector<size_t> broken;
 };
 
+/// Whether sums may be found that do not tie in every period.
+enum class Breaks { None, May };
+
 class Finder {
  public:
-  Finder(std::span<const StatementRow> rows, bool backwards) : count_(rows.size()) {
+  /// `exact`: what the same rows are without any that breaks; null where that is not known.
+  Finder(std::span<const StatementRow> rows, bool backwards, Breaks breaks, const Finder* exact)
+      : count_(rows.size()), breaks_(breaks), exact_(exact) {
     for (const StatementRow& row : rows) periods_ = std::max(periods_, row.figures.size());
     for (size_t i = 0; i < count_; ++i) {
       const size_t from = backwards ? count_ - 1 - i : i;
@@ -81,6 +86,8 @@ class Finder {
     }
     findTotalsBefore();
   }
+
+  [[nodiscard]] bool hasBroken() const { return hasBroken_; }
 
   /// Totals whose labels say that they are.
   [[nodiscard]] size_t saying() const {
@@ -177,11 +184,13 @@ class Finder {
     if (!found && !single) found = dissolvingOne(r);
     if (!found && !single && !earlier) found = changed(r, 0);
     if (!found) repeats_[r] = earlier;
-    if (!found && !earlier) {
+    if (!found && !earlier && breaks_ != Breaks::None) {
       const size_t mayBreak = most >= 3 ? most / 3 : most == 2 && saysTotal_[r] ? 1 : 0;
       if (mayBreak > 0) found = plain(r, mayBreak);
       if (!found && mayBreak > 0) found = changed(r, mayBreak);
       if (!found && most >= 2) found = oneFactorOff(r);
+      if (found && isContradicted(r, *found)) found.reset();
+      hasBroken_ = hasBroken_ || found.has_value();
     }
     if (found) claim(r, *found);
     open_.push_back(r);
@@ -579,6 +588,15 @@ class Finder {
     return (std::abs(filed - usual) - std::abs(should - usual)) / spread;
   }
 
+  /// A sum that does not tie is none where its total and one of its terms are, side by side, parts of one that does.
+  [[nodiscard]] bool isContradicted(size_t r, const Found& found) const {
+    if (exact_ == nullptr || !exact_->parent_[r]) return false;
+    for (size_t at = found.trial.first; at < open_.size(); ++at) {
+      if (signAt(found.trial, at) != 0 && exact_->parent_[open_[at]] == exact_->parent_[r]) return true;
+    }
+    return false;
+  }
+
   void claim(size_t r, Found& found) {
     FoundSum sum{r, {}, found.broken, std::nullopt};
     if (found.suspect) sum.suspect = open_[*found.suspect];
@@ -652,6 +670,9 @@ class Finder {
   }
 
   size_t count_;
+  Breaks breaks_;
+  const Finder* exact_;
+  bool hasBroken_ = false;
   size_t periods_ = 0;
   std::vector<size_t> filedAt_;  ///< by the order they are gone through in
   std::vector<bool> saysTotal_;
@@ -697,13 +718,27 @@ const FoundSum* SumTree::of(size_t total) const {
   return it != sums.end() && it->total == total ? &*it : nullptr;
 }
 
+namespace {
+
+/// One that breaks may only look like one: it is held against what ties throughout.
+Finder foundIn(std::span<const StatementRow> rows, bool backwards) {
+  Finder found(rows, backwards, Breaks::May, nullptr);
+  found.run();
+  if (!found.hasBroken()) return found;
+  Finder exact(rows, backwards, Breaks::None, nullptr);
+  exact.run();
+  Finder held(rows, backwards, Breaks::May, &exact);
+  held.run();
+  return held;
+}
+
+}  // namespace
+
 SumTree findSums(std::span<const StatementRow> rows) {
-  Finder down(rows, false);
-  down.run();
+  const Finder down = foundIn(rows, false);
   SumTree tree = down.tree();
   if (2 * down.claimed() < rows.size() || down.leavesDifferences()) {  // totals may stand before their parts throughout
-    Finder up(rows, true);
-    up.run();
+    const Finder up = foundIn(rows, true);
     // Read upwards every sum is one too, of another row ("revenue is cost and gross profit"), so that totals before
     // their parts are believed by labels only, or where downwards most is left.
     if (up.saying() > down.saying() || 2 * up.claimed() > 3 * down.claimed()) tree = up.tree();

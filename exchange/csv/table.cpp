@@ -36,15 +36,19 @@ Result<CsvTable> CsvTable::read(std::string_view content, const std::string& sou
     }
   }
   for (std::size_t r = 1; r < rows.size(); ++r) {
-    if (rows[r].cells.size() > width) {
-      return bad("the row has " + std::to_string(rows[r].cells.size()) + " cells, the header " + std::to_string(width),
-                 rows[r].line);
-    }
     for (std::string& cell : rows[r].cells) trim(cell);
   }
   rows.erase(rows.begin());
+  table.width_ = width;
   table.rows_ = std::move(rows);
   return table;
+}
+
+Status CsvTable::check(const CsvRow& row) const {
+  if (row.cells.size() <= width_) return {};
+  return fail(ErrorKind::BadInput,
+              "the row has " + std::to_string(row.cells.size()) + " cells, the header " + std::to_string(width_),
+              where(row));
 }
 
 int CsvTable::column(const std::string& header) const {

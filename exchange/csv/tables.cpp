@@ -8,6 +8,7 @@
 #include "core/quantity/decimal.h"
 #include "exchange/content.h"
 #include "exchange/csv/table.h"
+#include "exchange/set_aside.h"
 
 namespace zl::exchange {
 namespace {
@@ -15,7 +16,9 @@ namespace {
 /// Reads cells of one row and remembers the first fault.
 class RowReader {
  public:
-  RowReader(const CsvTable& table, const CsvRow& row) : table_(table), row_(row) {}
+  RowReader(const CsvTable& table, const CsvRow& row) : table_(table), row_(row) {
+    if (const Status whole = table.check(row); !whole) error_ = whole.error();
+  }
 
   std::string text(const char* column) { return table_.cell(row_, column); }
 
@@ -72,6 +75,15 @@ class RowReader {
   Error error_;
 };
 
+/// Ends a reading: fails where every row was set aside, or there were none.
+Status told(const SetAside& aside, bool none, const char* nothing, const std::string& name,
+            std::vector<std::string>& warnings) {
+  if (none && aside.first()) return tl::unexpected(*aside.first());
+  if (none) return fail(ErrorKind::BadInput, nothing, name);
+  aside.tell(warnings);
+  return {};
+}
+
 Result<CsvTable> tableWith(std::string_view content, const std::string& name, const std::vector<std::string>& headers,
                            const StopCheck& stopped = {}) {
   Result<CsvTable> table = CsvTable::read(content, name, stopped);
@@ -117,43 +129,74 @@ Result<Filing> readFactTable(std::string_view content, const std::string& name, 
   Filing filing;
   filing.document.name = name;
   filing.document.kind = contentKindText(ContentKind::FactTable);
+  SetAside aside("rows");
   for (const CsvRow& r : table->rows()) {
     RowReader row(*table, r);
     Fact fact = factOf(row);
-    if (Status s = row.status(); !s) return tl::unexpected(s.error());
+    if (const Status s = row.status(); !s) {
+      aside.add(s.error());
+      continue;
+    }
     fact.place = "line " + std::to_string(r.line);
     noteYear(filing.document, fact.period);
     filing.facts.push_back(std::move(fact));
   }
-  if (filing.facts.empty()) {
-    return fail(ErrorKind::BadInput, "the table has a header and no facts", name);
-  }
+  const Status read = told(aside, filing.facts.empty(), "the table has a header and no facts", name, filing.warnings);
+  if (!read) return tl::unexpected(read.error());
   return filing;
 }
+
+namespace {
+
+/// Sorts by date. A day that is given twice counts once, and not at all where the closes differ.
+void dropContradictions(std::vector<PricePoint>& prices, const std::string& name, SetAside& aside) {
+  std::stable_sort(prices.begin(), prices.end(),
+                   [](const PricePoint& a, const PricePoint& b) { return a.date < b.date; });
+  std::vector<PricePoint> kept;
+  for (std::size_t i = 0; i < prices.size();) {
+    std::size_t end = i + 1;
+    bool same = true;
+    for (; end < prices.size() && prices[end].date == prices[i].date; ++end) {
+      same = same && prices[end].close == prices[i].close;
+    }
+    if (same) {
+      kept.push_back(prices[i]);
+    } else {
+      aside.add(
+          {ErrorKind::BadInput, "two closes are given for " + dateText(prices[i].date), name, "Keep one row a day"});
+    }
+    i = end;
+  }
+  prices = std::move(kept);
+}
+
+}  // namespace
 
 Result<PriceTable> readPrices(std::string_view content, const std::string& name) {
   Result<CsvTable> table = tableWith(content, name, {"date", "close"});
   if (!table) return tl::unexpected(table.error());
   PriceTable read;
   std::vector<PricePoint>& prices = read.closes;
+  SetAside aside("rows");
   for (const CsvRow& r : table->rows()) {
     RowReader row(*table, r);
     const PricePoint point{row.date("date"), row.number("close")};
     if (point.close <= 0) row.fault("the close " + row.text("close") + " is not positive");
     const std::string unit = row.text("unit").empty() ? row.text("currency") : row.text("unit");
-    if (!prices.empty() && unit != read.unit) row.fault("closes in '" + read.unit + "' and in '" + unit + "'");
+    if (const Status s = row.status(); !s) {
+      aside.add(s.error());
+      continue;
+    }
+    if (!prices.empty() && unit != read.unit) {
+      return fail(ErrorKind::BadInput, "closes in '" + read.unit + "' and in '" + unit + "'", row.where(),
+                  "Bring in a table for each");
+    }
     read.unit = unit;
-    if (Status s = row.status(); !s) return tl::unexpected(s.error());
     prices.push_back(point);
   }
-  std::sort(prices.begin(), prices.end(), [](const PricePoint& a, const PricePoint& b) { return a.date < b.date; });
-  for (std::size_t i = 1; i < prices.size(); ++i) {
-    if (prices[i].date == prices[i - 1].date) {
-      return fail(ErrorKind::BadInput, "two closes are given for " + dateText(prices[i].date), name,
-                  "Keep one row a day");
-    }
-  }
-  if (prices.empty()) return fail(ErrorKind::BadInput, "the table has no prices", name);
+  dropContradictions(prices, name, aside);
+  const Status done = told(aside, prices.empty(), "the table has no prices", name, read.warnings);
+  if (!done) return tl::unexpected(done.error());
   return read;
 }
 
@@ -170,16 +213,19 @@ constexpr std::pair<const char*, Figure PeerYear::*> kFurtherPeerFigures[] = {
     {"research", &PeerYear::research}};
 }  // namespace
 
-Result<std::vector<Peer>> readPeers(std::string_view content, const std::string& name) {
+Result<TableOf<Peer>> readPeers(std::string_view content, const std::string& name) {
   Result<CsvTable> table = tableWith(content, name,
                                      {"peer", "name", "currency", "price", "price_currency", "minor_per_major",
                                       "price_date", "shares", "year_end", "revenue", "ebitda", "net_income"});
   if (!table) return tl::unexpected(table.error());
-  std::vector<Peer> peers;
+  TableOf<Peer> read;
+  std::vector<Peer>& peers = read.rows;
+  SetAside aside("rows");
   for (const CsvRow& r : table->rows()) {
     RowReader row(*table, r);
     const std::string id = row.needed("peer");
     auto at = std::find_if(peers.begin(), peers.end(), [&](const Peer& p) { return p.id == id; });
+    std::optional<Peer> first;  // of the peer's own columns: the first row says them
     if (at == peers.end()) {
       Peer p;
       p.id = id;
@@ -203,38 +249,47 @@ Result<std::vector<Peer>> readPeers(std::string_view content, const std::string&
         row.fault("leases_filed is debt or rent, not '" + filed + "'");
       p.filesRent = filed == "rent";
       p.remark = row.text("remark");
-      at = peers.insert(peers.end(), std::move(p));
+      first = std::move(p);
     }
     PeerYear year{row.date("year_end"), row.figure("revenue"), row.figure("ebitda"), row.figure("net_income")};
     for (const auto& [column, figure] : kFurtherPeerFigures) year.*figure = row.figure(column);
-    if (Status s = row.status(); !s) return tl::unexpected(s.error());
-    if (!at->years.empty() && at->years.back().end >= year.end) {
-      return fail(ErrorKind::BadInput, "the fiscal years of " + id + " must ascend", row.where());
+    if (!first && at->years.back().end >= year.end) row.fault("the fiscal years of " + id + " must ascend");
+    if (const Status s = row.status(); !s) {
+      aside.add(s.error());
+      continue;
     }
+    if (first) at = peers.insert(peers.end(), std::move(*first));
     at->years.push_back(std::move(year));
   }
-  if (peers.empty()) return fail(ErrorKind::BadInput, "the table has no peers", name);
-  return peers;
+  const Status done = told(aside, peers.empty(), "the table has no peers", name, read.warnings);
+  if (!done) return tl::unexpected(done.error());
+  return read;
 }
 
-Result<std::vector<MarketRate>> readRates(std::string_view content, const std::string& name) {
+Result<TableOf<MarketRate>> readRates(std::string_view content, const std::string& name) {
   Result<CsvTable> table = tableWith(content, name, {"rate", "date", "figure", "source"});
   if (!table) return tl::unexpected(table.error());
-  std::vector<MarketRate> rates;
+  TableOf<MarketRate> read;
+  SetAside aside("rows");
   for (const CsvRow& r : table->rows()) {
     RowReader row(*table, r);
     MarketRate rate{row.needed("rate"), row.date("date"), row.number("figure"), row.text("source")};
-    if (Status s = row.status(); !s) return tl::unexpected(s.error());
-    rates.push_back(std::move(rate));
+    if (const Status s = row.status(); !s) {
+      aside.add(s.error());
+      continue;
+    }
+    read.rows.push_back(std::move(rate));
   }
-  if (rates.empty()) return fail(ErrorKind::BadInput, "the table has no rates", name);
-  return rates;
+  const Status done = told(aside, read.rows.empty(), "the table has no rates", name, read.warnings);
+  if (!done) return tl::unexpected(done.error());
+  return read;
 }
 
-Result<std::vector<Estimate>> readEstimates(std::string_view content, const std::string& name) {
+Result<TableOf<Estimate>> readEstimates(std::string_view content, const std::string& name) {
   Result<CsvTable> table = tableWith(content, name, {"item", "year", "low", "mean", "high", "count", "date", "source"});
   if (!table) return tl::unexpected(table.error());
-  std::vector<Estimate> estimates;
+  TableOf<Estimate> read;
+  SetAside aside("rows");
   for (const CsvRow& r : table->rows()) {
     RowReader row(*table, r);
     Estimate e;
@@ -260,13 +315,17 @@ Result<std::vector<Estimate>> readEstimates(std::string_view content, const std:
     if ((e.low && *e.low > e.mean) || (e.high && *e.high < e.mean)) {
       row.fault("low, mean and high of " + e.item + " are out of order");
     }
-    if (Status s = row.status(); !s) return tl::unexpected(s.error());
+    if (const Status s = row.status(); !s) {
+      aside.add(s.error());
+      continue;
+    }
     e.year = static_cast<int>(year);
     e.count = static_cast<int>(count);
-    estimates.push_back(std::move(e));
+    read.rows.push_back(std::move(e));
   }
-  if (estimates.empty()) return fail(ErrorKind::BadInput, "the table has no estimates", name);
-  return estimates;
+  const Status done = told(aside, read.rows.empty(), "the table has no estimates", name, read.warnings);
+  if (!done) return tl::unexpected(done.error());
+  return read;
 }
 
 }  // namespace zl::exchange

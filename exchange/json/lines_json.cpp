@@ -7,6 +7,9 @@ Json toJson(const LineChoices& choices) {
   for (const auto& [concept_name, choice] : choices) {
     json[concept_name] = {{"line", choice.line}, {"weight", choice.weight}, {"reason", choice.reason}};
     if (choice.byHand) json[concept_name]["by_hand"] = true;
+    if (choice.outOf.empty()) continue;
+    json[concept_name]["out_of"] = choice.outOf;
+    json[concept_name]["out_of_sign"] = choice.outOfSign;
   }
   return json;
 }
@@ -20,7 +23,12 @@ LineChoices readLineChoices(const ObjectReader& lines, const Json& json) {
     choice.weight = r.whole("weight");
     choice.reason = r.optionalText("reason");
     if (r.member("by_hand") != nullptr) choice.byHand = r.truth("by_hand");
+    if (r.member("out_of") != nullptr) {
+      choice.outOf = r.text("out_of");
+      choice.outOfSign = r.whole("out_of_sign");
+    }
     if (choice.weight != 1 && choice.weight != -1) r.fault("'weight' must be 1 or -1");
+    if (choice.outOfSign != 1 && choice.outOfSign != -1) r.fault("'out_of_sign' must be 1 or -1");
     r.finish();
     choices[concept_name] = std::move(choice);
   }

@@ -175,7 +175,12 @@ void OimReport::add(Fact fact, const std::map<std::string, std::string>& dimensi
   filing_.facts.push_back(std::move(fact));
 }
 
-Filing OimReport::finish(const std::string& name, ContentKind kind) {
+Result<Filing> OimReport::finish(const std::string& name, ContentKind kind, const char* holder) {
+  if (filing_.facts.empty() && unusable_.first()) return tl::unexpected(*unusable_.first());
+  if (filing_.facts.empty()) {
+    return fail(ErrorKind::BadInput, std::string(holder) + " no numeric facts", name);
+  }
+  unusable_.tell(filing_.warnings);
   filing_.document.name = name;
   filing_.document.kind = contentKindText(kind);
   if (texts_ > 0) {

@@ -10,6 +10,7 @@
 #include "core/filing/fact.h"
 #include "exchange/content.h"
 #include "exchange/json/reader.h"
+#include "exchange/set_aside.h"
 
 namespace zl::exchange {
 
@@ -45,11 +46,16 @@ class OimReport {
   void add(Fact fact, const std::map<std::string, std::string>& dimensions);
   /// Without a taxonomy at hand, a fact with neither unit nor decimals is text: counted, left out.
   void countText() { ++texts_; }
-  Filing finish(const std::string& name, ContentKind kind);
+  /// Of a fact that cannot be used.
+  void setAside(const Error& fault) { unusable_.add(fault); }
+  /// Fails where there are no facts: with what is wrong with the first, else saying that what there is (`holder`) holds
+  /// none.
+  Result<Filing> finish(const std::string& name, ContentKind kind, const char* holder);
 
  private:
   Filing filing_;
   int texts_ = 0;
+  SetAside unusable_{"facts"};
 };
 
 }  // namespace zl::exchange

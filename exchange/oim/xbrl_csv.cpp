@@ -75,7 +75,7 @@ class ReportReader {
                const StopCheck& stopped)
       : json_(description), name_(std::move(name)), files_(tables), names_(namespaces()), stopped_(stopped) {}
 
-  Filing run() {
+  Result<Filing> run() {
     const Json& info = json_.at("documentInfo");
     if (info.contains("extends")) refuse("descriptions that extend others are not read", name_, ErrorKind::Unsupported);
     Level report;
@@ -93,7 +93,7 @@ class ReportReader {
       for (const auto& [key, value] : textsOf(objectOf(table, "parameters", where), where)) known[key] = value;
       readTable(table, templates.at(templateName), report, known, where);
     }
-    return report_.finish(name_, ContentKind::XbrlCsv);
+    return report_.finish(name_, ContentKind::XbrlCsv, "the tables hold");
   }
 
  private:
@@ -128,7 +128,14 @@ class ReportReader {
       if (csv->column(column) < 0) continue;        // columns may be left out of a table
       Level own = level;
       own.take(about, where);
-      for (const CsvRow& row : csv->rows()) readCell(*csv, row, column, own, parameters, rowId);
+      for (const CsvRow& row : csv->rows()) {
+        try {
+          readCell(*csv, row, column, own, parameters, rowId);
+        } catch (const Refusal& refusal) {
+          if (refusal.error.kind == ErrorKind::Cancelled) throw;
+          report_.setAside(refusal.error);
+        }
+      }
     }
   }
 
@@ -138,6 +145,7 @@ class ReportReader {
     if (++cells_ % kBetween == 0 && stopped_()) {
       throw Refusal{{ErrorKind::Cancelled, "reading was stopped; nothing is stored", name_, {}}};
     }
+    if (const Status whole = csv.check(row); !whole) throw Refusal{whole.error()};
     const std::string& cell = csv.cell(row, column);
     if (cell.empty() || cell == "#none") return;
     const std::string where = csv.where(row) + ", column '" + column + "'";
@@ -215,9 +223,7 @@ Result<Filing> readXbrlCsv(const NamedContent& description, std::span<const Name
     return fail(ErrorKind::WrongKind, "the document type is not xBRL-CSV", description.name);
   }
   try {
-    Filing filing = ReportReader(*json, description.name, tables, stopped).run();
-    if (filing.facts.empty()) return fail(ErrorKind::BadInput, "the tables hold no numeric facts", description.name);
-    return filing;
+    return ReportReader(*json, description.name, tables, stopped).run();
   } catch (const Refusal& refusal) {
     return tl::unexpected(refusal.error);
   } catch (const Json::exception&) {

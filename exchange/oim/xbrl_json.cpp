@@ -12,6 +12,13 @@ class FactsReader {
  public:
   FactsReader(std::string name, const OimNames& names) : name_(std::move(name)), names_(names) {}
 
+  void take(const std::string& id, const Json& object) {
+    if (const Status read = this->read(id, object); !read) report_.setAside(read.error());
+  }
+
+  Result<Filing> finish() { return report_.finish(name_, ContentKind::XbrlJson, "the document holds"); }
+
+ private:
   Status read(const std::string& id, const Json& object) {
     const auto bad = [&](const std::string& what) {
       return fail(ErrorKind::BadInput, what, name_ + ", fact '" + id.substr(0, 80) + "'",
@@ -56,9 +63,6 @@ class FactsReader {
     return {};
   }
 
-  Filing finish() { return report_.finish(name_, ContentKind::XbrlJson); }
-
- private:
   std::string name_;
   const OimNames& names_;
   OimReport report_;
@@ -85,11 +89,9 @@ Result<Filing> readXbrlJson(std::string_view content, const std::string& name, c
     if (++read % kBetween == 0 && stopped()) {
       return fail(ErrorKind::Cancelled, "reading was stopped; nothing is stored", name);
     }
-    if (Status s = reader.read(id, fact); !s) return tl::unexpected(s.error());
+    reader.take(id, fact);
   }
-  Filing filing = reader.finish();
-  if (filing.facts.empty()) return fail(ErrorKind::BadInput, "the document holds no numeric facts", name);
-  return filing;
+  return reader.finish();
 }
 
 }  // namespace zl::exchange

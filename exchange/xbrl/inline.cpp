@@ -9,8 +9,8 @@
 #include "core/quantity/decimal.h"
 #include "core/text/utf8.h"
 #include "exchange/content.h"
+#include "exchange/set_aside.h"
 #include "exchange/xbrl/transformations.h"
-#include "exchange/xbrl/unusable.h"
 #include "exchange/xbrl/vocabulary.h"
 
 namespace zl::exchange {
@@ -115,7 +115,7 @@ class Page {
     return std::move(filing_);
   }
 
-  [[nodiscard]] const UnusableFacts& unusable() const { return unusable_; }
+  [[nodiscard]] const SetAside& unusable() const { return unusable_; }
 
  private:
   [[noreturn]] void stop(pugi::xml_node node, const std::string& what) const {
@@ -139,16 +139,21 @@ class Page {
     if (node.type() != pugi::node_element || !isInline(node)) return;
     const std::string_view local = localName(node.name());
     if (local == "nonFraction") {
-      try {
-        readNumber(node);
-      } catch (const xml::Stop& fault) {
-        if (fault.error.kind == ErrorKind::Cancelled) throw;
-        unusable_.add(fault.error);
-      }
+      setAsideOnFault([&] { readNumber(node); });
     } else if (local == "nonNumeric") {
-      readText(node);
+      setAsideOnFault([&] { readText(node); });
     } else if (local == "fraction") {
       setAside("fractions", node);
+    }
+  }
+
+  template <class F>
+  void setAsideOnFault(F read) {
+    try {
+      read();
+    } catch (const xml::Stop& fault) {
+      if (fault.error.kind == ErrorKind::Cancelled) throw;
+      unusable_.add(fault.error);
     }
   }
 
@@ -189,8 +194,9 @@ class Page {
     const Context* context =
         find(node, vocabulary_.context(id), id, "context", set_->contexts, set_->contextsInDispute);
     if (context == nullptr && !vocabulary_.isForever(id)) {
-      stop(node, "the fact " + std::string(node.attribute("name").value()) + " names a context '" + id +
-                     "' that no file given defines");
+      const std::string name = node.attribute("name").value();
+      if (const Error* fault = vocabulary_.faultOfContext(id)) stop(node, factOf(name, "context", *fault));
+      stop(node, "the fact " + name + " names a context '" + id + "' that no file given defines");
     }
     return context;
   }
@@ -205,6 +211,7 @@ class Page {
     fact.concept_name = texts_(vocabulary_.usual(node.attribute("name").value()));
     if (fact.concept_name.empty()) stop(node, "a fact has no name");
     if (unit == nullptr) {
+      if (const Error* fault = vocabulary_.faultOfUnit(unitId)) stop(node, factOf(fact.concept_name, "unit", *fault));
       stop(node, "the fact " + fact.concept_name + " names a unit '" + unitId + "' that no file given defines");
     }
     fact.period = context->period;
@@ -321,7 +328,7 @@ class Page {
   size_t followed_ = 0;  ///< continuations
   Filing filing_;
   std::map<std::string, std::pair<int, std::string>> setAside_;
-  UnusableFacts unusable_;
+  SetAside unusable_{"facts"};
 };
 
 }  // namespace

@@ -2,12 +2,14 @@
 
 #include <algorithm>
 #include <cstring>
+#include <functional>
 #include <unordered_map>
 
 #include "core/quantity/decimal.h"
 #include "exchange/content.h"
-#include "exchange/xbrl/unusable.h"
+#include "exchange/set_aside.h"
 #include "exchange/xbrl/vocabulary.h"
+#include "exchange/xml/runs.h"
 
 namespace zl::exchange {
 namespace {
@@ -22,16 +24,21 @@ class InstanceReader {
   InstanceReader(const xml::Lines& lines, std::string name, const StopCheck& stopped)
       : name_(std::move(name)), lines_(lines), pace_(stopped, name_), vocabulary_(name_) {}
 
-  Filing run(pugi::xml_node root, size_t likelyFacts) {
+  /// What is in the root, one part after the other, for as long as it is asked for; false where that ended.
+  using Visit = std::function<bool(pugi::xml_node parent)>;
+  using Parts = std::function<bool(const Visit&)>;
+
+  Filing run(pugi::xml_node root, const Parts& parts, size_t likelyFacts) {
     vocabulary_.declare(root);
     filing_.facts.reserve(likelyFacts);  // growing by halves would hold a million facts one and a half times
     // Nearly all files define contexts and units before their facts: one walk then does.
-    if (!walk(root, Pass::InOrder)) {
+    if (!walk(parts, Pass::InOrder)) {
       filing_.facts.clear();
       textFacts_ = fractions_ = 0;
-      unusable_ = {};
-      walk(root, Pass::Definitions);
-      walk(root, Pass::Facts);
+      unusable_ = SetAside("facts");
+      line_ = 1;
+      walk(parts, Pass::Definitions);
+      walk(parts, Pass::Facts);
     }
     finish();
     return std::move(filing_);
@@ -50,16 +57,18 @@ class InstanceReader {
     Facts,        ///< with all of them known
   };
 
-  bool walk(pugi::xml_node root, Pass pass) {
-    for (pugi::xml_node node : root.children()) {
-      pace_.step();
-      if (pass == Pass::Definitions) {
-        readDefinition(node);
-      } else if (!readItem(node, 0, pass)) {
-        return false;
+  bool walk(const Parts& parts, Pass pass) {
+    return parts([&](pugi::xml_node parent) {
+      for (pugi::xml_node node : parent.children()) {
+        pace_.step();
+        if (pass == Pass::Definitions) {
+          readDefinition(node);
+        } else if (!readItem(node, 0, pass)) {
+          return false;
+        }
       }
-    }
-    return true;
+      return true;
+    });
   }
 
   /// Takes a context or a unit; false for every other element.
@@ -124,6 +133,7 @@ class InstanceReader {
     const Context* context = vocabulary_.context(said.context);
     if (context == nullptr) {
       if (vocabulary_.isForever(said.context)) return true;
+      if (const Error* fault = vocabulary_.faultOfContext(said.context)) return unusable(node, "context", *fault);
       return undefined(node, "a context", said.context, pass);
     }
     if (said.unit == nullptr) {
@@ -131,8 +141,16 @@ class InstanceReader {
       return true;
     }
     const SharedText* unit = vocabulary_.unit(said.unit);
-    if (unit == nullptr) return undefined(node, "a unit", said.unit, pass);
+    if (unit == nullptr) {
+      if (const Error* fault = vocabulary_.faultOfUnit(said.unit)) return unusable(node, "unit", *fault);
+      return undefined(node, "a unit", said.unit, pass);
+    }
     addFact(node, said, *context, *unit);
+    return true;
+  }
+
+  bool unusable(pugi::xml_node node, const char* what, const Error& fault) {
+    setAside(node, factOf(node.name(), what, fault));
     return true;
   }
 
@@ -149,9 +167,9 @@ class InstanceReader {
       return;
     }
     Fact& fact = filing_.facts.emplace_back();
-    SharedText& known = concepts_[node.name()];
-    if (known.empty()) known = vocabulary_.usual(node.name());
-    fact.concept_name = known;
+    auto known = concepts_.find(std::string_view(node.name()));
+    if (known == concepts_.end()) known = concepts_.emplace(node.name(), vocabulary_.usual(node.name())).first;
+    fact.concept_name = known->second;
     fact.period = context.period;
     fact.segments = context.segments;
     fact.unit = unit;
@@ -191,17 +209,40 @@ class InstanceReader {
   xml::Pace pace_;
   Vocabulary vocabulary_;
   Filing filing_;
-  std::unordered_map<std::string_view, SharedText> concepts_;  ///< as in the file -> as kept; keys live in the XML
-  int line_ = 1;                                               ///< of the last fact
+  std::unordered_map<std::string, SharedText, TextHash, std::equal_to<>> concepts_;  ///< as in the file -> as kept
+  int line_ = 1;                                                                     ///< of the last fact
   int textFacts_ = 0;
   int fractions_ = 0;
-  UnusableFacts unusable_;
+  SetAside unusable_{"facts"};
   std::string pieces_;  ///< of a value that comments cut
 };
 
-}  // namespace
+/// A run that does not parse: the whole is parsed then, to say what is wrong.
+struct BrokenRun {};
 
-Result<Filing> readXbrlInstance(std::string_view content, const std::string& name, const StopCheck& stopped) {
+/// Facts that a text of this size could hold at most.
+size_t likelyFacts(const xml::Lines& lines, size_t size) {
+  constexpr size_t kShortestFact = 60;  // bytes
+  return std::min(lines.count(), size / kShortestFact);
+}
+
+Filing readRuns(std::string_view content, const xml::Runs& runs, const std::string& name, const StopCheck& stopped) {
+  xml::Lines lines(content);
+  pugi::xml_document head, tree;
+  const std::string root = std::string(runs.startTag) + "</" + std::string(runs.name) + ">";
+  if (!head.load_buffer(root.data(), root.size())) throw BrokenRun{};
+  const auto parts = [&](const InstanceReader::Visit& visit) {
+    for (const std::string_view run : runs.inner) {
+      if (!xml::parseRun(run, tree)) throw BrokenRun{};
+      lines.countFrom(run.data() - content.data());
+      if (!visit(tree)) return false;
+    }
+    return true;
+  };
+  return InstanceReader(lines, name, stopped).run(head.document_element(), parts, likelyFacts(lines, content.size()));
+}
+
+Result<Filing> readWhole(std::string_view content, const std::string& name, const StopCheck& stopped) {
   const Result<std::unique_ptr<xml::Document>> document = xml::parse(content, name, xml::Doctype::Refused);
   if (!document) return tl::unexpected(document.error());
   const pugi::xml_node root = (*document)->tree.document_element();
@@ -210,11 +251,31 @@ Result<Filing> readXbrlInstance(std::string_view content, const std::string& nam
                 "the outermost element is <" + std::string(root.name()).substr(0, 60) + ">, not an XBRL instance",
                 name);
   }
+  const auto parts = [&](const InstanceReader::Visit& visit) { return visit(root); };
+  const xml::Lines& lines = (*document)->lines;
+  return InstanceReader(lines, name, stopped).run(root, parts, likelyFacts(lines, content.size()));
+}
+
+Result<Filing> readAnySize(std::string_view content, const std::string& name, const StopCheck& stopped) {
+  constexpr size_t kRun = size_t{1} << 20;
+  if (content.size() > kRun) {
+    if (const std::optional<xml::Runs> runs = xml::runsOf(content, kRun); runs && localName(runs->name) == "xbrl") {
+      try {
+        return readRuns(content, *runs, name, stopped);
+      } catch (const BrokenRun&) {
+        return readWhole(content, name, stopped);
+      }
+    }
+  }
+  return readWhole(content, name, stopped);
+}
+
+}  // namespace
+
+Result<Filing> readXbrlInstance(std::string_view content, const std::string& name, const StopCheck& stopped) {
   try {
-    constexpr size_t kShortestFact = 60;  // bytes: what the file could hold at most
-    const size_t likely = std::min(static_cast<size_t>((*document)->lines.count()), content.size() / kShortestFact);
-    Filing filing = InstanceReader((*document)->lines, name, stopped).run(root, likely);
-    if (filing.facts.empty()) {
+    Result<Filing> filing = readAnySize(content, name, stopped);
+    if (filing && filing->facts.empty()) {
       return fail(ErrorKind::BadInput, "the instance holds no numeric facts", name);
     }
     return filing;

@@ -26,6 +26,10 @@ std::optional<Date> xbrlDate(std::string_view text, bool periodEnd) {
   return midnight && periodEnd ? *day - std::chrono::days(1) : *day;
 }
 
+std::string factOf(const std::string& name, const char* what, const Error& fault) {
+  return "the fact " + name + " names a " + what + " that cannot be used, " + fault.where + ": " + fault.what;
+}
+
 void Vocabulary::stop(pugi::xml_node node, const xml::Lines& lines, const std::string& what) const {
   throw xml::Stop{Error{ErrorKind::BadInput, what, source_ + ", " + lines.text(node.offset_debug()),
                         "Correct the file or ask its filer for a valid one"}};
@@ -54,6 +58,22 @@ Date Vocabulary::date(pugi::xml_node parent, pugi::xml_node node, bool periodEnd
 }
 
 void Vocabulary::readContext(pugi::xml_node node, const xml::Lines& lines) {
+  try {
+    takeContext(node, lines);
+  } catch (const xml::Stop& fault) {
+    contextFaults_.try_emplace(node.attribute("id").value(), fault.error);
+  }
+}
+
+void Vocabulary::readUnit(pugi::xml_node node, const xml::Lines& lines) {
+  try {
+    takeUnit(node, lines);
+  } catch (const xml::Stop& fault) {
+    unitFaults_.try_emplace(node.attribute("id").value(), fault.error);
+  }
+}
+
+void Vocabulary::takeContext(pugi::xml_node node, const xml::Lines& lines) {
   Context context;
   const pugi::xml_node period = childNamed(node, "period");
   if (const pugi::xml_node instant = childNamed(period, "instant")) {
@@ -89,7 +109,7 @@ void Vocabulary::readContext(pugi::xml_node node, const xml::Lines& lines) {
   contexts_[node.attribute("id").value()] = std::move(context);
 }
 
-void Vocabulary::readUnit(pugi::xml_node node, const xml::Lines& lines) {
+void Vocabulary::takeUnit(pugi::xml_node node, const xml::Lines& lines) {
   const auto measure = [&](pugi::xml_node parent) {
     std::string text;
     std::string pieces;

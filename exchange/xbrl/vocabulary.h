@@ -36,15 +36,21 @@ struct TextHash {
   size_t operator()(std::string_view text) const { return std::hash<std::string_view>{}(text); }
 };
 
+/// What is wrong with a fact whose context or unit (`what`) has a fault.
+std::string factOf(const std::string& name, const char* what, const Error& fault);
+
 class Vocabulary {
  public:
   explicit Vocabulary(std::string source) : source_(std::move(source)) {}
 
   /// Takes the namespaces that an element declares.
   void declare(pugi::xml_node element);
-  /// Reads a context or a unit element; throws xml::Stop with the place on a fault.
+  /// Reads a context or a unit element. One with a fault defines nothing: facts that name it learn why.
   void readContext(pugi::xml_node node, const xml::Lines& lines);
   void readUnit(pugi::xml_node node, const xml::Lines& lines);
+  /// What is wrong with the context or the unit of that id; null where nothing is, or where there is none.
+  [[nodiscard]] const Error* faultOfContext(std::string_view id) const { return faultOf(contextFaults_, id); }
+  [[nodiscard]] const Error* faultOfUnit(std::string_view id) const { return faultOf(unitFaults_, id); }
 
   /// "prefix:Local" with the usual prefix where the namespace is a public taxonomy's.
   [[nodiscard]] std::string usual(std::string_view qualified) const;
@@ -63,7 +69,15 @@ class Vocabulary {
   [[nodiscard]] bool isForever(std::string_view id) const { return forever_.count(std::string(id)) > 0; }
 
  private:
+  using Faults = std::unordered_map<std::string, Error, TextHash, std::equal_to<>>;
+  static const Error* faultOf(const Faults& faults, std::string_view id) {
+    const auto found = faults.find(id);
+    return found == faults.end() ? nullptr : &found->second;
+  }
+
   [[noreturn]] void stop(pugi::xml_node node, const xml::Lines& lines, const std::string& what) const;
+  void takeContext(pugi::xml_node node, const xml::Lines& lines);
+  void takeUnit(pugi::xml_node node, const xml::Lines& lines);
   [[nodiscard]] Date date(pugi::xml_node parent, pugi::xml_node node, bool periodEnd, const xml::Lines& lines) const;
 
   std::string source_;
@@ -72,6 +86,7 @@ class Vocabulary {
   std::unordered_map<std::string, Context, TextHash, std::equal_to<>> contexts_;
   std::unordered_map<std::string, SharedText, TextHash, std::equal_to<>> units_;
   std::unordered_set<std::string> forever_;
+  Faults contextFaults_, unitFaults_;
 };
 
 /// `decimals` or `precision` of a fact whose text is a number (XBRL 2.1, 4.6.4 to 4.6.6). The

@@ -62,13 +62,13 @@ std::string Lines::place(int line) {
 }
 
 int Lines::number(std::ptrdiff_t offset) const {
-  const auto at = std::lower_bound(ends_.begin(), ends_.end(), static_cast<std::size_t>(offset));
+  const auto at = std::lower_bound(ends_.begin(), ends_.end(), static_cast<std::size_t>(start_ + offset));
   return static_cast<int>(at - ends_.begin()) + 1;
 }
 
 int Lines::numberAfter(std::ptrdiff_t offset, int near) const {
   constexpr std::size_t kFewLines = 16;
-  const auto wanted = static_cast<std::size_t>(offset);
+  const auto wanted = static_cast<std::size_t>(start_ + offset);
   const std::size_t from = static_cast<std::size_t>(near) - 1;
   if (from > 0 && wanted <= ends_[from - 1]) return number(offset);
   for (std::size_t at = from; at < std::min(from + kFewLines, ends_.size()); ++at) {

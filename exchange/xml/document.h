@@ -28,6 +28,8 @@ std::string_view attributeNamed(pugi::xml_node node, std::string_view local);
 class Lines {
  public:
   explicit Lines(std::string_view content);
+  /// Offsets asked for from now on are of a part of the content that begins at `start`.
+  void countFrom(std::ptrdiff_t start) { start_ = start; }
   [[nodiscard]] int number(std::ptrdiff_t offset) const;
   /// The same for an offset a little after one on line `near`: a walk in order need not search.
   [[nodiscard]] int numberAfter(std::ptrdiff_t offset, int near) const;
@@ -37,6 +39,7 @@ class Lines {
 
  private:
   std::vector<std::size_t> ends_;
+  std::ptrdiff_t start_ = 0;
 };
 
 /// Thrown out of a walk when the reading is no longer wanted; readers turn it into a value like Stop.

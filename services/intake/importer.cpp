@@ -23,23 +23,26 @@ namespace {
 
 using exchange::ContentKind;
 
+/// What is told of a table beside its rows.
 template <class T>
-Status onlyStatus(const Result<T>& result) {
-  if (result) return {};
-  return tl::unexpected(result.error());
+Status takeWarnings(const Result<T>& table, std::vector<std::string>& warnings) {
+  if (!table) return tl::unexpected(table.error());
+  warnings.insert(warnings.end(), table->warnings.begin(), table->warnings.end());
+  return {};
 }
 
 /// Tables other than filings are kept as they are and read again when the book opens.
-Status checkTable(const ImportFile& file, ContentKind kind, const std::string& company) {
+Status checkTable(const ImportFile& file, ContentKind kind, const std::string& company,
+                  std::vector<std::string>& warnings) {
   switch (kind) {
     case ContentKind::PriceTable:
-      return onlyStatus(exchange::readPrices(file.content, file.name));
+      return takeWarnings(exchange::readPrices(file.content, file.name), warnings);
     case ContentKind::PeerTable:
-      return onlyStatus(exchange::readPeers(file.content, file.name));
+      return takeWarnings(exchange::readPeers(file.content, file.name), warnings);
     case ContentKind::RateTable:
-      return onlyStatus(exchange::readRates(file.content, file.name));
+      return takeWarnings(exchange::readRates(file.content, file.name), warnings);
     case ContentKind::EstimateTable:
-      return onlyStatus(exchange::readEstimates(file.content, file.name));
+      return takeWarnings(exchange::readEstimates(file.content, file.name), warnings);
     case ContentKind::CompanyRecord: {
       const Result<exchange::Json> json = exchange::parseJson(file.content, file.name);
       if (!json) return tl::unexpected(json.error());
@@ -65,6 +68,7 @@ class Batch {
   Status read() {
     if (Status s = recogniseAll(); !s) return s;
     filings_.resize(files_.size());
+    warnings_.resize(files_.size());
     for (size_t i = 0; i < files_.size(); ++i) {
       if (context_.progress) context_.progress(i, files_.size(), files_[i].name);
       if (context_.stopped()) {
@@ -88,6 +92,7 @@ class Batch {
   [[nodiscard]] std::optional<ContentKind> kind(size_t i) const { return kinds_[i]; }
   [[nodiscard]] const std::string& reason(size_t i) const { return reasons_[i]; }
   [[nodiscard]] std::optional<Filing>& filing(size_t i) { return filings_[i]; }
+  [[nodiscard]] const std::vector<std::string>& warnings(size_t i) const { return warnings_[i]; }
   [[nodiscard]] std::shared_ptr<const ConceptNetwork> network() const { return network_; }
 
  private:
@@ -173,7 +178,7 @@ class Batch {
       case ContentKind::PlainTable:
         return {};  // read as a set, or with the analyst's reading
       default:
-        return checkTable(file, *kinds_[i], context_.company);
+        return checkTable(file, *kinds_[i], context_.company, warnings_[i]);
     }
   }
 
@@ -216,6 +221,7 @@ class Batch {
   std::vector<std::optional<ContentKind>> kinds_;
   std::vector<std::string> reasons_;
   std::vector<std::optional<Filing>> filings_;
+  std::vector<std::vector<std::string>> warnings_;  ///< of tables that are no filing
   std::shared_ptr<ConceptNetwork> network_ = std::make_shared<ConceptNetwork>();
   std::optional<Error> firstFault_;  ///< of what was passed over
 };
@@ -453,6 +459,7 @@ Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files,
     p.kind = *batch.kind(i);
     p.incoming.company = p.kind == ContentKind::RateTable ? "" : context.company;
     p.incoming.content = files[i].content;
+    p.warnings.insert(p.warnings.end(), batch.warnings(i).begin(), batch.warnings(i).end());
     if (std::optional<Filing>& filing = batch.filing(i)) {
       p.warnings.insert(p.warnings.end(), filing->warnings.begin(), filing->warnings.end());
       p.filer = filing->about;

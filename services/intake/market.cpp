@@ -72,18 +72,18 @@ Result<bool> readMarketDocument(store::Book& book, const store::StoredDocument& 
     }
     mergePrices(market.prices, more->closes);
   } else if (isKind(kind, ContentKind::PeerTable)) {
-    const Result<std::vector<Peer>> more = exchange::readPeers(*content, d.document.name);
+    const auto more = exchange::readPeers(*content, d.document.name);
     if (!more) return tl::unexpected(more.error());
-    mergePeers(market.peers, *more);
+    mergePeers(market.peers, more->rows);
   } else if (isKind(kind, ContentKind::RateTable)) {
-    Result<std::vector<MarketRate>> more = exchange::readRates(*content, d.document.name);
+    auto more = exchange::readRates(*content, d.document.name);
     if (!more) return tl::unexpected(more.error());
-    market.rates.merge(std::move(*more));
+    market.rates.merge(std::move(more->rows));
   } else if (isKind(kind, ContentKind::EstimateTable)) {
     // Snapshots of another day add to those there are: the history of a consensus is worth keeping.
-    const Result<std::vector<Estimate>> more = exchange::readEstimates(*content, d.document.name);
+    const auto more = exchange::readEstimates(*content, d.document.name);
     if (!more) return tl::unexpected(more.error());
-    market.estimates.insert(market.estimates.end(), more->begin(), more->end());
+    market.estimates.insert(market.estimates.end(), more->rows.begin(), more->rows.end());
   } else {
     const Result<exchange::TypedFigure> typed = exchange::typedFigureFrom(*content, d.document.name);
     if (!typed) return tl::unexpected(typed.error());

@@ -320,6 +320,8 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   if (!completed) return tl::unexpected(completed.error());
   Result<std::vector<UntoldRest>> untold = parseUntold(*tiesText, *ties, "kits/standard/ties");
   if (!untold) return tl::unexpected(untold.error());
+  Result<std::vector<HoldingLine>> holding = parseHolding(*tiesText, *ties, "kits/standard/ties");
+  if (!holding) return tl::unexpected(holding.error());
   Result<LabelRules> labels = LabelRules::parse(*labelsText, "kits/standard/labels");
   if (!labels) return tl::unexpected(labels.error());
   Result<PartRules> parts = PartRules::parse(*partsText, "kits/standard/parts");
@@ -363,8 +365,8 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   resources->model = std::move(*model);
   resources->rules = std::move(*rules);
   resources->ties = std::move(*ties);
-  resources->shapes = {std::move(*contained), std::move(*solved), std::move(*completed), std::move(*summed),
-                       std::move(*untold)};
+  resources->shapes = {std::move(*contained), std::move(*solved), std::move(*completed),
+                       std::move(*summed),    std::move(*untold), std::move(*holding)};
   resources->lines = LineTree(resources->ties);
   return std::shared_ptr<const Resources>(std::move(resources));
 }

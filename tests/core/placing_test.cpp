@@ -270,6 +270,17 @@ TEST(CashFlow, IsToldByWhatItStartsFromAndBuysInALanguageThatNobodyHasTaught) {
   EXPECT_EQ(places.at("Tebrin"), "") << "a part of cash from operations, which is placed";
 }
 
+TEST(Parts, ThatARowTellsOfStandInWords) {
+  const auto parts = PartRules::parse("told \"of which\" | \"davon\"\n\"current assets\" = other\n", "p");
+  ASSERT_TRUE(parts) << parts.error().text();
+  EXPECT_EQ(parts->toldOf(" - of which: Cash (note 7)"), "cash");
+  EXPECT_EQ(parts->toldOf("Davon Vorräte"), "vorräte");
+  for (const char* none : {"of which", "Current assets", "Cash of which none", "ofwhich cash", ""}) {
+    EXPECT_EQ(parts->toldOf(none), "") << none;
+  }
+  EXPECT_FALSE(PartRules::parse("told of which\n", "p"));
+}
+
 TEST(Signs, OfARowOfNoughtsAreNotToldByItsPlace) {
   const TableReading reading = readingOf(
       "Quillwort Therapeutics, Inc. (in thousands of USD)\n|2025|2024|2023\nRevenue|0|0|0\n"

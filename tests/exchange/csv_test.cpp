@@ -35,7 +35,7 @@ TEST(FactTable, FaultsNameTheLine) {
     const char* what;
     const char* where;
   } kCases[] = {
-      {kHead + "a,,,2024-12-31,EUR,0,1\nb,,,2024-13-31,EUR,0,1\n", "'2024-13-31' in 'end' is not a date", "line 3"},
+      {kHead + "\nb,,,2024-13-31,EUR,0,1\n", "'2024-13-31' in 'end' is not a date", "line 3"},
       {kHead + "a,,,2024-12-31,EUR,0,1.2.3\n", "'1.2.3' is not a plain decimal", "line 2"},
       {kHead + "a,,,2024-12-31,EUR,x,1\n", "'x' in 'decimals'", "line 2"},
       {kHead + "a,,,2024-12-31,EUR,-2147483648,1\n", "'-2147483648' in 'decimals'", "line 2"},
@@ -60,6 +60,43 @@ TEST(FactTable, FaultsNameTheLine) {
   }
 }
 
+TEST(Tables, ABadRowIsSetAsideAndStopsNoOther) {
+  const std::string wide =
+      "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,year_end,revenue,ebitda,net_income\n";
+  const std::string peer = ",EUR,5,EUR,1,2025-01-01,10,2024-12-31,1,2,3\n";
+  const auto peers =
+      readPeers(wide + "a,,EUR" + peer.substr(4) + "a,A" + peer + "b,B" + peer.substr(0, 30) + "\n", "p");
+  ASSERT_TRUE(peers) << peers.error().text();
+  ASSERT_EQ(peers->rows.size(), 1u) << "the first row that can be used says the peer's own columns";
+  EXPECT_EQ(peers->rows.front().name, "A");
+  const auto facts =
+      readFactTable(kHead + "a,,,2024-12-31,EUR,0,n/a\nb,,,2024-12-31,EUR,0,1\nc,,,2024-12-31,EUR,0,1,2\n", "f");
+  ASSERT_TRUE(facts) << facts.error().text();
+  EXPECT_EQ(facts->facts.size(), 1u);
+  std::string closes = "date,close\n2025-01-02,10\n";
+  for (int i = 0; i < 8; ++i) closes += "2025-02-0" + std::to_string(i + 1) + ",n/a\n";
+  const auto prices = readPrices(closes, "c");
+  ASSERT_TRUE(prices) << prices.error().text();
+  EXPECT_EQ(prices->closes.size(), 1u);
+  const auto rates = readRates("rate,date,figure,source\nspot,today,1,x\nspot,2025-01-01,1,x\n", "r");
+  ASSERT_TRUE(rates) << rates.error().text();
+  EXPECT_EQ(rates->rows.size(), 1u);
+  const auto estimates = readEstimates(
+      "item,year,low,mean,high,count,date,source\nrevenue,2026,,1,,,2026-01-30,a\nrevenue,2027,2,1,,,2026-01-30,a\n",
+      "e");
+  ASSERT_TRUE(estimates) << estimates.error().text();
+  EXPECT_EQ(estimates->rows.size(), 1u);
+  using testing::HasSubstr;
+  EXPECT_THAT(peers->warnings, testing::ElementsAre(HasSubstr("line 2: the cell 'name' is empty; it was set aside"),
+                                                    HasSubstr("line 4")));
+  EXPECT_THAT(facts->warnings,
+              testing::ElementsAre(HasSubstr("'n/a' is not a plain decimal"), HasSubstr("8 cells, the header 7")));
+  EXPECT_EQ(prices->warnings.size(), 6u);
+  EXPECT_EQ(prices->warnings.back(), "3 more rows could not be used and were set aside");
+  EXPECT_THAT(rates->warnings, testing::ElementsAre(HasSubstr("'today' in 'date' is not a date")));
+  EXPECT_THAT(estimates->warnings, testing::ElementsAre(HasSubstr("out of order")));
+}
+
 TEST(Prices, AscendAndAreUnique) {
   const auto p = readPrices("date,close\n2025-01-03,11\n2025-01-02,10.5\n", "p");
   ASSERT_TRUE(p);
@@ -72,6 +109,10 @@ TEST(Prices, AscendAndAreUnique) {
               testing::HasSubstr("in 'EUR' and in 'USD'"));
   EXPECT_THAT(readPrices("date,close\n2025-01-02,10\n2025-01-02,11\n", "p").error().what,
               testing::HasSubstr("two closes"));
+  const auto twice = readPrices("date,close\n2025-01-02,10\n2025-01-03,7\n2025-01-02,11\n2025-01-03,7\n", "p");
+  ASSERT_TRUE(twice) << twice.error().text();
+  EXPECT_EQ(twice->closes.size(), 1u) << "the same close twice is one, two are none";
+  EXPECT_EQ(twice->closes.front().close, 7);
   EXPECT_THAT(readPrices("date,close\n2025-01-02,-10\n", "p").error().what, testing::HasSubstr("not positive"));
   EXPECT_THAT(readPrices("date,close\n2025-01-02,inf\n", "p").error().what, testing::HasSubstr("not a number"));
 }
@@ -84,18 +125,16 @@ TEST(Peers, EmptyCellsAreAbsentAndYearsAscend) {
       head + "a,A,EUR,5,EUR,1,2025-01-01,10,,3,2023-12-31,1,2,3\na,A,EUR,5,EUR,1,2025-01-01,10,,3,2024-12-31,4,5,\n",
       "p");
   ASSERT_TRUE(p) << p.error().text();
-  ASSERT_EQ(p->size(), 1u);
-  EXPECT_TRUE(p->front().debt.isAbsent());
-  EXPECT_EQ(p->front().years.size(), 2u);
-  EXPECT_TRUE(p->front().years[1].netIncome.isAbsent());
-  EXPECT_THAT(
-      readPeers(
-          head +
-              "a,A,EUR,5,EUR,1,2025-01-01,10,,3,2024-12-31,1,2,3\na,A,EUR,5,EUR,1,2025-01-01,10,,3,2023-12-31,4,5,6\n",
-          "p")
-          .error()
-          .what,
-      testing::HasSubstr("must ascend"));
+  ASSERT_EQ(p->rows.size(), 1u);
+  EXPECT_TRUE(p->rows.front().debt.isAbsent());
+  EXPECT_EQ(p->rows.front().years.size(), 2u);
+  EXPECT_TRUE(p->rows.front().years[1].netIncome.isAbsent());
+  const auto turned = readPeers(
+      head + "a,A,EUR,5,EUR,1,2025-01-01,10,,3,2024-12-31,1,2,3\na,A,EUR,5,EUR,1,2025-01-01,10,,3,2023-12-31,4,5,6\n",
+      "p");
+  ASSERT_TRUE(turned) << turned.error().text();
+  EXPECT_EQ(turned->rows.front().years.size(), 1u);
+  EXPECT_THAT(turned->warnings, testing::ElementsAre(testing::HasSubstr("line 3: the fiscal years of a must ascend")));
 }
 
 TEST(FactTable, CellsThatCrossWhatIsReadAtOnceStayWhole) {
@@ -121,12 +160,12 @@ TEST(Peers, MayFileRentAndMoreFigures) {
   };
   const auto rents = readPeers(row("rent"), "t");
   ASSERT_TRUE(rents) << rents.error().text();
-  EXPECT_TRUE(rents->front().filesRent);
-  EXPECT_DOUBLE_EQ(rents->front().years.front().leaseCost.value(), 2);
-  EXPECT_TRUE(rents->front().years.front().stockPay.isAbsent()) << "left empty";
-  EXPECT_TRUE(rents->front().years.front().research.isAbsent()) << "no such column";
-  EXPECT_FALSE(readPeers(row("debt"), "t")->front().filesRent);
-  EXPECT_FALSE(readPeers(row(""), "t")->front().filesRent);
+  EXPECT_TRUE(rents->rows.front().filesRent);
+  EXPECT_DOUBLE_EQ(rents->rows.front().years.front().leaseCost.value(), 2);
+  EXPECT_TRUE(rents->rows.front().years.front().stockPay.isAbsent()) << "left empty";
+  EXPECT_TRUE(rents->rows.front().years.front().research.isAbsent()) << "no such column";
+  EXPECT_FALSE(readPeers(row("debt"), "t")->rows.front().filesRent);
+  EXPECT_FALSE(readPeers(row(""), "t")->rows.front().filesRent);
   const auto wrong = readPeers(row("capital"), "t");
   ASSERT_FALSE(wrong);
   EXPECT_THAT(wrong.error().text(), testing::HasSubstr("leases_filed is debt or rent, not 'capital'"));
@@ -137,8 +176,8 @@ TEST(Rates, TheLatestAtTheDateCounts) {
   const auto r =
       readRates("rate,date,figure,source\nspot EUR/GBP,2025-01-01,0.8,x\nspot EUR/GBP,2026-01-01,0.9,x\n", "r");
   ASSERT_TRUE(r);
-  EXPECT_DOUBLE_EQ(spotRatesAt(*r, makeDate(2025, 6, 1)).at({"EUR", "GBP"}), 0.8);
-  EXPECT_TRUE(spotRatesAt(*r, makeDate(2024, 6, 1)).empty());
+  EXPECT_DOUBLE_EQ(spotRatesAt(r->rows, makeDate(2025, 6, 1)).at({"EUR", "GBP"}), 0.8);
+  EXPECT_TRUE(spotRatesAt(r->rows, makeDate(2024, 6, 1)).empty());
 }
 
 TEST(Estimates, KeepTheirDatesAndRefuseWhatCannotBe) {
@@ -146,11 +185,11 @@ TEST(Estimates, KeepTheirDatesAndRefuseWhatCannotBe) {
   const auto good =
       readEstimates(head + "revenue,2026,,100,,,2026-01-30,a\nrevenue,2026,90,101,,7,2026-04-30,b\n", "e");
   ASSERT_TRUE(good) << good.error().text();
-  EXPECT_FALSE((*good)[0].low.has_value()) << "an empty cell is no zero";
-  EXPECT_EQ((*good)[1].count, 7);
-  EXPECT_EQ(latestEstimates(*good, makeDate(2026, 2, 1)).front().mean, 100);
-  EXPECT_EQ(latestEstimates(*good, makeDate(2026, 5, 1)).front().source, "b");
-  EXPECT_TRUE(latestEstimates(*good, makeDate(2025, 1, 1)).empty());
+  EXPECT_FALSE(good->rows[0].low.has_value()) << "an empty cell is no zero";
+  EXPECT_EQ(good->rows[1].count, 7);
+  EXPECT_EQ(latestEstimates(good->rows, makeDate(2026, 2, 1)).front().mean, 100);
+  EXPECT_EQ(latestEstimates(good->rows, makeDate(2026, 5, 1)).front().source, "b");
+  EXPECT_TRUE(latestEstimates(good->rows, makeDate(2025, 1, 1)).empty());
   const std::pair<const char*, const char*> bad[] = {{"revenue,26,,100,,,2026-01-30,a\n", "no fiscal year"},
                                                      {"revenue,2026,110,100,,,2026-01-30,a\n", "out of order"},
                                                      {"revenue,2026,,100,,-1,2026-01-30,a\n", "no number of analysts"},

@@ -119,6 +119,17 @@ TEST(XbrlJson, FaultsAreNamedWithTheirFact) {
   EXPECT_EQ(*recognise(report(""), "r"), ContentKind::XbrlJson);
 }
 
+TEST(XbrlJson, AFactThatCannotBeUsedStopsNoOther) {
+  const auto filing = readXbrlJson(
+      report(fact(R"("value":"5","decimals":0)", kInEuro) + R"(,"f2":5,"f3":{"value":"n/a","decimals":0,)" +
+             R"("dimensions":{"concept":"f:A","period":"2024","unit":"a:b"}})"),
+      "r.json");
+  ASSERT_TRUE(filing) << filing.error().text();
+  EXPECT_EQ(filing->facts.size(), 1u);
+  EXPECT_THAT(filing->warnings, testing::ElementsAre(HasSubstr("fact 'f2': a fact must be an object; it was set aside"),
+                                                     HasSubstr("'n/a', which is not a decimal number")));
+}
+
 std::string description(const std::string& extra = "", const std::string& columns = "") {
   return R"({"documentInfo":{"documentType":"https://xbrl.org/2021/xbrl-csv","namespaces":
     {"f":"https://xbrl.ifrs.org/taxonomy/2024-03-27/ifrs-full"}},)" +
@@ -160,6 +171,16 @@ TEST(XbrlCsv, CellsTakeDimensionsFromColumnsRowsAndParameters) {
   EXPECT_EQ(staff.unit, "pure");
   EXPECT_EQ(staff.decimals, 0);
   EXPECT_EQ(xbrlCsvTables(description()), std::vector<std::string>{"table.csv"});
+}
+
+TEST(XbrlCsv, ACellOrRowThatCannotBeUsedStopsNoOther) {
+  const auto filing = readCsv(description(), kTable + "3,f:Sales,2024,,n/a,7\n4,f:Sales,2024,,1,2,3\n");
+  ASSERT_TRUE(filing) << filing.error().text();
+  EXPECT_EQ(filing->facts.size(), 4u) << "the other cell of the row of line 4 counts";
+  EXPECT_THAT(filing->warnings,
+              testing::UnorderedElementsAre(HasSubstr("line 4, column 'amount': 'n/a' is not a decimal"),
+                                            HasSubstr("line 5: the row has 7 cells"),
+                                            HasSubstr("line 5: the row has 7 cells")));
 }
 
 TEST(XbrlCsv, WhatIsNotBuiltOrBrokenIsNamed) {

@@ -31,6 +31,12 @@ std::string instance(const std::string& body, const std::string& prolog = "") {
          body + "\n</x:xbrl>\n";
 }
 
+/// The one fact stands in a context of this content, on line 10.
+std::string inContext(const std::string& content) {
+  return instance("<x:context id=\"z\">" + content +
+                  "</x:context>\n<i:Revenue contextRef=\"z\" unitRef=\"e\">1</i:Revenue>");
+}
+
 TEST(XbrlInstance, ReadsFactsWithEverythingTheyCarry) {
   const auto filing = readXbrlInstance(
       instance(
@@ -108,16 +114,13 @@ INSTANTIATE_TEST_SUITE_P(
         BadInstance{"BadDecimals",
                     instance("<i:Revenue contextRef=\"d\" unitRef=\"e\" decimals=\"many\">1</i:Revenue>"),
                     ErrorKind::BadInput, "'many' is no number of decimals", "line 10"},
-        BadInstance{"BadDate",
-                    instance("<x:context id=\"z\"><x:period><x:instant>2024-02-30</x:instant></x:period></x:context>"),
-                    ErrorKind::BadInput, "'2024-02-30' is not a date", "line 10"},
+        BadInstance{"BadDate", inContext("<x:period><x:instant>2024-02-30</x:instant></x:period>"), ErrorKind::BadInput,
+                    "cannot be used, t.xbrl, line 10: '2024-02-30' is not a date", "line 11"},
         BadInstance{"BackwardPeriod",
-                    instance("<x:context "
-                             "id=\"z\"><x:period><x:startDate>2024-02-03</x:startDate><x:endDate>2023-02-03</"
-                             "x:endDate></x:period></x:context>"),
-                    ErrorKind::BadInput, "ends before it starts", "line 10"},
-        BadInstance{"NoPeriod", instance("<x:context id=\"z\"><x:entity/></x:context>"), ErrorKind::BadInput,
-                    "no period", "line 10"}),
+                    inContext("<x:period><x:startDate>2024-02-03</x:startDate><x:endDate>2023-02-03</x:endDate>"
+                              "</x:period>"),
+                    ErrorKind::BadInput, "ends before it starts", "line 11"},
+        BadInstance{"NoPeriod", inContext("<x:entity/>"), ErrorKind::BadInput, "no period", "line 11"}),
     [](const auto& c) { return c.param.name; });
 
 TEST(XbrlInstance, EveryTruncationIsRefusedOrRead) {

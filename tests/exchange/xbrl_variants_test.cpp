@@ -73,6 +73,54 @@ TEST(Values, ThatCannotBeUsedStopNoOther) {
       testing::AllOf(testing::SizeIs(6), testing::Contains("11 more facts could not be used and were set aside")));
 }
 
+TEST(Values, OfAContextOrUnitWithAFaultAreSetAsideAlone) {
+  std::string text = document("", "7", kInstant, kEuro);
+  text.insert(
+      text.rfind("</xbrl>"),
+      "\n<context id=\"bad\"><period><instant>31.12.2024</instant></period></context>"
+      "<context id=\"unused\"><period><instant>never</instant></period></context><unit id=\"none\"/>"
+      "<g:Cash contextRef=\"bad\" unitRef=\"u\">1</g:Cash><g:Debt contextRef=\"c\" unitRef=\"none\">2</g:Debt>");
+  const auto filing = readXbrlInstance(text, "t");
+  ASSERT_TRUE(filing) << filing.error().text();
+  EXPECT_EQ(filing->facts.size(), 1u);
+  using testing::HasSubstr;
+  EXPECT_THAT(filing->warnings, testing::ElementsAre(HasSubstr("g:Cash names a context that cannot be used, t, line 2: "
+                                                               "'31.12.2024' is not a date"),
+                                                     HasSubstr("g:Debt names a unit that cannot be used")));
+}
+
+/// A file of more than a megabyte is read in runs; what it says and where stays the same.
+TEST(Sizes, OfAnyKindReadAlike) {
+  constexpr int kFacts = 30'000;
+  std::string facts;
+  for (int i = 0; i < kFacts; ++i) {
+    facts += i % 1000 == 7 ? "<!-- </xbrl> <g:Assets> -->" : i % 1000 == 8 ? "<?mark <g:x> ?>" : "";
+    facts +=
+        "<g:Assets contextRef=\"c\" unitRef=\"u\" note=\"a > b\"><![CDATA[" + std::to_string(i) + "]]></g:Assets>\n";
+  }
+  const std::string whole = document("", "7", kInstant, kEuro);
+  const size_t first = whole.find("<context"), last = whole.find("<g:Assets");
+  const std::string definitions = whole.substr(first, last - first);
+  for (const bool definedLast : {false, true}) {
+    const std::string text = whole.substr(0, first) + (definedLast ? "" : definitions) + "\n" + facts +
+                             (definedLast ? definitions : "") + "</xbrl>";
+    ASSERT_GT(text.size(), size_t{2} << 20);
+    const auto filing = readXbrlInstance(text, "t");
+    ASSERT_TRUE(filing) << filing.error().text();
+    ASSERT_EQ(filing->facts.size(), static_cast<size_t>(kFacts));
+    for (int i = 0; i < kFacts; ++i) {
+      const Fact& fact = filing->facts[static_cast<size_t>(i)];
+      ASSERT_EQ(fact.text, std::to_string(i));
+      ASSERT_EQ(fact.place, "line " + std::to_string(i + 2));
+    }
+    std::string broken = text;
+    broken.replace(broken.find("]]></g:Assets>", broken.find("[25000]")), 14, "]]></g:Others>");
+    const auto refused = readXbrlInstance(broken, "t");
+    ASSERT_FALSE(refused);
+    EXPECT_EQ(refused.error().where, "t, line 25002");
+  }
+}
+
 struct Precision {
   const char* attributes;
   const char* value;
@@ -128,7 +176,8 @@ TEST(Units, WithoutMeasureAreRefused) {
   for (const char* unit : {"", "<divide/>", "<divide><unitNumerator/></divide>"}) {
     const auto filing = readXbrlInstance(document("decimals=\"0\"", "1", kInstant, unit), "t");
     ASSERT_FALSE(filing) << unit;
-    EXPECT_EQ(filing.error().what, "a unit has no measure");
+    EXPECT_THAT(filing.error().what,
+                testing::HasSubstr("a unit that cannot be used, t, line 1: a unit has no measure"));
   }
 }
 

@@ -1,6 +1,5 @@
 #pragma once
-// Facts that nobody can use: without a number, of a context that is not defined. Each is set aside and named, and stops
-// no other.
+// Parts of a file that nobody can use: a fact without a number, a row without a date. Each is named and stops no other.
 
 #include <optional>
 #include <string>
@@ -10,8 +9,11 @@
 
 namespace zl::exchange {
 
-class UnusableFacts {
+class SetAside {
  public:
+  /// `what`: of what there are several, "facts" or "rows".
+  explicit SetAside(const char* what) : what_(what) {}
+
   void add(const Error& fault) {
     if (++count_ > kMostNamed) return;
     if (!first_) first_ = fault;
@@ -22,12 +24,14 @@ class UnusableFacts {
   void tell(std::vector<std::string>& warnings) const {
     warnings.insert(warnings.end(), named_.begin(), named_.end());
     if (count_ > kMostNamed) {
-      warnings.push_back(std::to_string(count_ - kMostNamed) + " more facts could not be used and were set aside");
+      warnings.push_back(std::to_string(count_ - kMostNamed) + " more " + what_ +
+                         " could not be used and were set aside");
     }
   }
 
  private:
   static constexpr size_t kMostNamed = 5;
+  const char* what_;
   size_t count_ = 0;
   std::optional<Error> first_;
   std::vector<std::string> named_;
