@@ -63,7 +63,7 @@ class Placing {
   }
 
  private:
-  [[nodiscard]] bool isOpen(size_t r) const { return placed_[r].by == PlacedRow::By::Nothing && !rows_[r].told; }
+  [[nodiscard]] bool isOpen(size_t r) const { return placed_[r].by == PlacedRow::By::Nothing && rows_[r].told.empty(); }
   [[nodiscard]] bool isFree(const std::string& line) const {
     return taken_.count(line) == 0 && holders_.count(line) == 0;
   }
@@ -530,15 +530,13 @@ class Placing {
   /// result, of which interest".
   void findHosts() {
     for (size_t r = 1; r < rows_.size(); ++r) {
-      if (!rows_[r].told) continue;
-      const size_t host = rows_[r - 1].told ? hosts_[r - 1].value_or(r - 1) : r - 1;
-      if (rows_[host].told) continue;
+      if (rows_[r].told.empty()) continue;
+      const size_t host = rows_[r - 1].told.empty() ? r - 1 : hosts_[r - 1].value_or(r - 1);
+      if (!rows_[host].told.empty()) continue;
       hosts_[r] = host;
       tellsOf_[host] = true;
-      const LabelRule* own = exact_[host];
-      if (own != nullptr && exact_[r] != nullptr && own->line == exact_[r]->line && rows_[host].total != nullptr) {
-        exact_[host] = nullptr;
-      }
+      const LabelRule* named = rules_.labels.exactly(rows_[r].told);
+      if (named != nullptr && exact_[host] == named && rows_[host].total != nullptr) exact_[host] = nullptr;
     }
   }
 
@@ -546,7 +544,7 @@ class Placing {
   /// both are parts of one total.
   void placeTold() {
     for (size_t r = 0; r < rows_.size(); ++r) {
-      if (rows_[r].told && placed_[r].by == PlacedRow::By::Nothing) placeTold(r);
+      if (!rows_[r].told.empty() && placed_[r].by == PlacedRow::By::Nothing) placeTold(r);
     }
   }
 
@@ -555,15 +553,19 @@ class Placing {
     const std::string held = hosts_[r] ? placed_[*hosts_[r]].choice.line : std::string();
     const LabelRule* heldRule = rules_.labels.of(held);
     const LabelRule* best = nullptr;
+    int most = 0;
     bool apart = false;
-    for (const LabelRule* rule : rules_.labels.allExactly(label(r))) {
+    std::vector<const LabelRule*> rules = rules_.labels.allExactly(label(r));
+    for (const LabelRule* rule : rules_.labels.allExactly(rows_[r].told)) rules.push_back(rule);
+    for (const LabelRule* rule : rules) {
       if (heldRule == nullptr || !isFree(rule->line) || rule->line == held) continue;
-      const bool beside = isBeside(rule->line, held) && tree_.of(*hosts_[r]) == nullptr;
-      const bool named = hosts_[r] && rows_[*hosts_[r]].total != nullptr && isUnder(rows_[*hosts_[r]].total, *rule);
       const bool part = rules_.lines.weightIn(rule->line, held).has_value();
-      const bool otherwise = part || rule->anywhere || rules_.lines.totalOf(rule->line).empty();
-      if (!beside && !otherwise) continue;
-      if (best != nullptr && !named) continue;
+      const bool beside = isBeside(rule->line, held) && tree_.of(*hosts_[r]) == nullptr;
+      const bool headed = rows_[*hosts_[r]].total != nullptr && isUnder(rows_[*hosts_[r]].total, *rule);
+      const bool otherwise = rule->anywhere || rules_.lines.totalOf(rule->line).empty();
+      const int points = part || beside ? 2 + (headed ? 1 : 0) : otherwise ? 1 : 0;
+      if (points <= most) continue;
+      most = points;
       best = rule;
       apart = beside && !part;
     }

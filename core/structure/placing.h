@@ -30,8 +30,8 @@ struct RowToPlace {
   bool negative = false;               ///< no figure above zero, and one below
   bool whole = false;                  ///< its filed parts do not give it: it is placed, and they are not
   bool zero = false;                   ///< nothing but noughts: its place says nothing of its sign
-  bool told = false;                   ///< a part of the row above it ("of which"), which counts whole
-  std::string aside = {};              ///< why it stands on no line whatever it is called; empty where it may
+  std::string told = {};   ///< of a part of the row above it, which counts whole: its label without "of which"
+  std::string aside = {};  ///< why it stands on no line whatever it is called; empty where it may
 };
 
 struct PlacedRow {

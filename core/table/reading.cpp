@@ -322,9 +322,8 @@ class Guess {
       const auto known = hints_.remembered.find(line.concept_name);
       RowToPlace& row = rows.emplace_back();
       row.label = inSection(line.label, sections_[i]);
-      if (const std::string told = rules_.parts.toldOf(line.label); !told.empty()) {
-        if (labels_.exactly(line.label) == nullptr) row.label = told;
-        row.told = true;
+      row.told = rules_.parts.toldOf(line.label);
+      if (!row.told.empty()) {
         figures.back().figures.assign(figures.back().figures.size(), std::nullopt);  // in the row above it already
       }
       row.name = "'" + line.label + "'";
