@@ -43,7 +43,7 @@ const std::vector<KindSpec>& kinds() {
       {RuleKind::Level, "level", {"level", Words::Figures}, {}, {}},
       {RuleKind::Rate, "rate", {"rate", Words::Text, 1, kMany}, {}, {}},
       {RuleKind::LowerRate, "lower_rate", {"lower_rate", Words::Text, 1, kMany}, {{"than", Words::Rows}}, {}},
-      {RuleKind::CountryTax, "country_tax", {"country_tax", Words::Text, 0, 0}, {}, {}},
+      {RuleKind::CountryTax, "country_tax", {"country_tax", Words::Text, 0, 0}, {}, {{"filed", Words::Rows}}},
       {RuleKind::Median,
        "median",
        {"median", Words::Figures},

@@ -187,6 +187,7 @@ class Proposer {
   }
 
   void countryTax(const std::string& name) {
+    if (rule_->has("filed") && filedTax(name)) return;
     const std::optional<double> tax = ground_.placeholders.tax(ground_.country, ground_.currency);
     if (!tax) return;
     proposeFigure(name, *tax,
@@ -194,6 +195,22 @@ class Proposer {
                       (ground_.country.empty() ? "the home of " + ground_.currency : ground_.country) + ", " +
                       ground_.placeholders.source(),
                   From::Placeholder);
+  }
+
+  /// What the filer reconciles its tax to, where the last year that says so says a rate of 5 % to 50 %.
+  bool filedTax(const std::string& name) {
+    constexpr double kLow = 0.05, kHigh = 0.5;
+    for (int column = baseColumn(); column >= 0; --column) {
+      const Figure rate = ground_.history.at(rowOf(word("filed")), column);
+      if (!rate.hasValue()) continue;
+      if (rate.value() < kLow || rate.value() > kHigh) return false;
+      proposeFigure(name, rate.value(),
+                    percent(rate.value()) + ", the rate that the filer reconciles its tax to, " +
+                        std::to_string(ground_.years[static_cast<size_t>(column)]),
+                    From::Proposed);
+      return true;
+    }
+    return false;
   }
 
   void regularMedian(const std::string& name) {

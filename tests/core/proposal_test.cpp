@@ -148,6 +148,22 @@ TEST(Proposals, GrowthIsTheLowerOfCompoundAndMedianAndFadesInEqualSteps) {
   EXPECT_THAT(c.base().drivers.at("sales_growth").said.reason, HasSubstr("compound growth since 2021"));
 }
 
+TEST(Proposals, MarginalTaxIsTheOneTaxIsReconciledToElseTheCountrys) {
+  const auto tax = [](std::map<std::string, std::vector<double>> filed) {
+    Proposing p;
+    p.filed = std::move(filed);
+    return p.of("long_run: country_tax, filed cost_share\n").base().inputs.at("long_run");
+  };
+  const InputChoice filed = tax({{"sales", {100, 100}}, {"sales_cost", {30, 12}}});  // the shares stand for the rates
+  EXPECT_NEAR(filed.figure, 0.12, 1e-12);
+  EXPECT_EQ(filed.said.from, From::Proposed);
+  EXPECT_THAT(filed.said.reason, HasSubstr("reconciles its tax to, 2024"));
+  const InputChoice odd = tax({{"sales", {100, 100}}, {"sales_cost", {30, 90}}});
+  EXPECT_NEAR(odd.figure, 0.15, 1e-12) << "90 % is no rate of a country; its 25 % is held at the input's range";
+  EXPECT_EQ(odd.said.from, From::Placeholder);
+  EXPECT_NEAR(tax({{"sales", {100, 100}}}).figure, 0.15, 1e-12) << "nothing is filed";
+}
+
 TEST(Proposals, GrowthIsHeldByTheLongSpanByItsBandAndByNothingElse) {
   Proposing p;
   // Flat for six years, then 20 % three times: the last four ends and the median differ; 1.2^3 over nine years is
