@@ -43,7 +43,7 @@ OwnRowsPanel::OwnRowsPanel(Workbench& bench, LedgerView* effects, QWidget* paren
   message_->setTextInteractionFlags(Qt::TextSelectableByMouse);
   layout->addWidget(message_);
   layout->addWidget(makeAcceptBar());
-  effects_->setWidths(330, 90, 0);
+  effects_->setWidths(90, 0);
   wait_.setSingleShot(true);
   wait_.setInterval(kPauseBeforeCheck);
   connect(&wait_, &QTimer::timeout, this, &OwnRowsPanel::check);

@@ -1,5 +1,8 @@
 #include "app/grid/ledger_model.h"
 
+#include <algorithm>
+#include <cmath>
+
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
@@ -12,11 +15,23 @@ void LedgerModel::fill(QStringList headers, std::vector<LedgerRow> rows, bool wi
   headers_ = std::move(headers);
   rows_ = std::move(rows);
   withTrend_ = withTrend;
+  chooseDecimals();
   if (!sameShape) {
     endResetModel();
   } else if (!rows_.empty()) {
     Q_EMIT dataChanged(index(0, 0), index(rowCount() - 1, columnCount() - 1));
   }
+}
+
+void LedgerModel::chooseDecimals() {
+  double largest = 0;
+  for (const LedgerRow& row : rows_) {
+    if (row.kind != Kind::Money) continue;
+    for (const LedgerCell& cell : row.cells) {
+      if (!cell.words) largest = std::max(largest, std::fabs(cell.figure.valueOr(0)));
+    }
+  }
+  moneyDecimals_ = moneyDecimals(largest);
 }
 
 const LedgerCell* LedgerModel::cellAt(const QModelIndex& index) const {
@@ -56,7 +71,8 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
       if (index.column() == 0) return row.unit.isEmpty() ? row.label : row.label + QStringLiteral(", ") + row.unit;
       if (cell == nullptr) return {};
       if (cell->words) return *cell->words;
-      return text(figureText(cell->figure, row.kind)) + (cell->doubted ? QStringLiteral("†") : QString());
+      return text(figureText(cell->figure, row.kind, moneyDecimals_)) +
+             (cell->doubted ? QStringLiteral("†") : QString());
     case Qt::EditRole:
       if (cell != nullptr && cell->chooses && !row.choices.isEmpty()) return cell->words.value_or(QString());
       if (cell == nullptr || !cell->figure.hasValue()) return QString();

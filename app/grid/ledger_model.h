@@ -92,6 +92,8 @@ class LedgerModel : public QAbstractTableModel {
   void typed(int row, int column, const QString& text);
 
  private:
+  void chooseDecimals();
+
   QString corner_;
   QString trendTitle_ = tr("trend");
   QStringList headers_;
@@ -99,6 +101,7 @@ class LedgerModel : public QAbstractTableModel {
   std::vector<LedgerRow> rows_;
   std::vector<bool> flagged_;
   bool withTrend_ = false;
+  int moneyDecimals_ = 1;  ///< of all amounts here
 };
 
 }  // namespace zl::app

@@ -2,24 +2,60 @@
 
 #include <QApplication>
 #include <QClipboard>
-#include <QCompleter>
 #include <QHeaderView>
 #include <QKeyEvent>
-#include <QLineEdit>
+#include <QLinearGradient>
+#include <QPainter>
 #include <QScrollBar>
 #include <QTimer>
 #include <algorithm>
 #include <map>
 #include <utility>
 
+#include "app/grid/ledger_delegate.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "core/text/cells.h"
 
 namespace zl::app {
 
+namespace {
+
+/// An edge beyond which there is more: a line, and a shade on the side of the figures.
+void drawScrollEdge(QPainter& painter, int x, int height, bool rightOf) {
+  constexpr int kShade = 7;
+  QColor shade = theme().ink;
+  shade.setAlpha(46);
+  QColor none = shade;
+  none.setAlpha(0);
+  QLinearGradient fade(x, 0, rightOf ? x + kShade : x - kShade, 0);
+  fade.setColorAt(0, shade);
+  fade.setColorAt(1, none);
+  painter.fillRect(QRect(rightOf ? x : x - kShade, 0, kShade, height), fade);
+}
+
+/// The title over the labels stays with them.
+class LedgerHeader : public QHeaderView {
+ public:
+  explicit LedgerHeader(QWidget* parent) : QHeaderView(Qt::Horizontal, parent) { setSectionsClickable(true); }
+
+ protected:
+  void paintEvent(QPaintEvent* event) override {
+    QHeaderView::paintEvent(event);
+    if (offset() == 0 || count() == 0) return;
+    QPainter painter(viewport());
+    const QRect rect(0, 0, sectionSize(0), viewport()->height());
+    painter.fillRect(rect, theme().paper);
+    paintSection(&painter, rect, 0);
+    drawScrollEdge(painter, rect.right() + 1, rect.height(), true);
+  }
+};
+
+}  // namespace
+
 LedgerView::LedgerView(QWidget* parent) : QTableView(parent) {
   setModel(&model_);
+  setHorizontalHeader(new LedgerHeader(this));
   // A figure that was being told of may be another one now.
   connect(&model_, &QAbstractItemModel::dataChanged, this, [this] {
     const LedgerCell* cell = model_.cellAt(currentIndex());
@@ -41,7 +77,8 @@ LedgerView::LedgerView(QWidget* parent) : QTableView(parent) {
   horizontalHeader()->setHighlightSections(false);
   horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
   horizontalHeader()->setMinimumSectionSize(20);
-  connect(&model_, &QAbstractItemModel::modelReset, this, &LedgerView::applyWidths);
+  connect(&model_, &QAbstractItemModel::modelReset, this, &LedgerView::measure);
+  connect(&model_, &QAbstractItemModel::dataChanged, this, &LedgerView::measureAgain);
   connect(this, &QTableView::doubleClicked, this, [this](const QModelIndex& index) {
     if (!(model_.flags(index) & Qt::ItemIsEditable)) {
       Q_EMIT rowActivated(index.row(), index.column() - model_.firstColumn());
@@ -49,39 +86,105 @@ LedgerView::LedgerView(QWidget* parent) : QTableView(parent) {
   });
 }
 
-void LedgerView::setWidths(int label, int figure, int trend) {
-  labelWidth_ = label;
+void LedgerView::setWidths(int figure, int trend) {
   figureWidth_ = figure;
   trendWidth_ = trend;
   applyWidths();
 }
 
+void LedgerView::measure() {
+  needed_ = neededWidths(model_, font(), horizontalHeader()->font());
+  applyWidths();
+}
+
+void LedgerView::measureAgain() {
+  NeededWidths now = neededWidths(model_, font(), horizontalHeader()->font());
+  bool grows = now.label > needed_.label;
+  now.label = std::max(now.label, needed_.label);
+  for (size_t c = 0; c < std::min(now.figures.size(), needed_.figures.size()); ++c) {
+    grows = grows || now.figures[c] > needed_.figures[c];
+    now.figures[c] = std::max(now.figures[c], needed_.figures[c]);
+  }
+  needed_ = std::move(now);
+  if (grows) applyWidths();
+}
+
 void LedgerView::applyWidths() {
-  const int columns = model_.columnCount();
-  const double scale = fontMetrics().horizontalAdvance(QLatin1Char('0')) / 8.0;
-  int figure = static_cast<int>(figureWidth_ * std::max(1.0, scale));
-  const int figures = columns - model_.firstColumn();
-  if (narrowest_ > 0 && figures > 0) {
-    const int trend = model_.hasTrend() ? trendWidth_ : 0;
-    const int share = (viewport()->width() - labelWidth_ - trend) / figures;
-    figure = std::clamp(share, static_cast<int>(narrowest_ * std::max(1.0, scale)), figure);
+  if (model_.columnCount() == 0) return;
+  const double scale = std::max(1.0, fontMetrics().horizontalAdvance(QLatin1Char('0')) / 8.0);
+  const auto scaled = [&](int width) { return static_cast<int>(width * scale); };
+  WantedWidths wanted{viewport()->width(), model_.hasTrend() ? scaled(trendWidth_) : 0, scaled(figureWidth_), {}};
+  for (const int width : ownWidths_) wanted.columns.push_back(scaled(width));
+  const ColumnWidths widths = columnWidths(needed_, wanted);
+  setColumnWidth(0, widths.label);
+  if (model_.hasTrend()) setColumnWidth(1, wanted.trend);
+  for (size_t c = 0; c < widths.figures.size(); ++c) {
+    setColumnWidth(model_.firstColumn() + static_cast<int>(c), widths.figures[c]);
   }
-  for (int c = 1; c < columns; ++c) {
-    const auto own = static_cast<size_t>(c - model_.firstColumn());
-    const bool named = c >= model_.firstColumn() && own < ownWidths_.size();
-    setColumnWidth(c, c < model_.firstColumn() ? trendWidth_ : (named ? ownWidths_[own] : figure));
-  }
-  // The label takes what the figures leave, within reason.
-  int used = 0;
-  for (int c = 1; c < columns; ++c) used += columnWidth(c);
-  const int left = viewport()->width() - used;
-  const int widest = narrowest_ > 0 ? 2 * labelWidth_ : labelWidth_;
-  setColumnWidth(0, std::clamp(left, std::min(labelWidth_, leastLabel_), widest));
 }
 
 void LedgerView::resizeEvent(QResizeEvent* event) {
   QTableView::resizeEvent(event);
   applyWidths();
+}
+
+void LedgerView::changeEvent(QEvent* event) {
+  QTableView::changeEvent(event);
+  if (event->type() == QEvent::FontChange) measure();
+}
+
+int LedgerView::scrolled() const {
+  return horizontalHeader()->offset();
+}
+
+QRect LedgerView::visualRect(const QModelIndex& index) const {
+  QRect rect = QTableView::visualRect(index);
+  if (index.isValid() && index.column() == 0) rect.translate(scrolled(), 0);
+  return rect;
+}
+
+QModelIndex LedgerView::indexAt(const QPoint& point) const {
+  if (scrolled() == 0 || point.x() >= columnWidth(0)) return QTableView::indexAt(point);
+  const int row = rowAt(point.y());
+  return row < 0 ? QModelIndex() : model_.index(row, 0);
+}
+
+void LedgerView::scrollTo(const QModelIndex& index, ScrollHint hint) {
+  if (index.column() == 0) {  // always in view; only its row may not be
+    const int place = horizontalScrollBar()->value();
+    QTableView::scrollTo(index, hint);
+    horizontalScrollBar()->setValue(place);
+    return;
+  }
+  QTableView::scrollTo(index, hint);
+  const int beneath = columnWidth(0) - visualRect(index).left();
+  if (scrolled() > 0 && beneath > 0) horizontalScrollBar()->setValue(horizontalScrollBar()->value() - beneath);
+}
+
+void LedgerView::scrollContentsBy(int dx, int dy) {
+  QTableView::scrollContentsBy(dx, dy);
+  if (dx == 0) return;
+  viewport()->update();  // the labels stay where the rest has moved
+  horizontalHeader()->viewport()->update();
+}
+
+void LedgerView::paintEvent(QPaintEvent* event) {
+  QTableView::paintEvent(event);
+  QPainter painter(viewport());
+  const int behind = horizontalHeader()->length() - scrolled() - viewport()->width();
+  if (scrolled() > 0) {
+    QStyleOptionViewItem option;
+    initViewItemOption(&option);
+    for (int r = std::max(0, rowAt(0)); r < model_.rowCount() && rowViewportPosition(r) < viewport()->height(); ++r) {
+      const QModelIndex index = model_.index(r, 0);
+      option.rect = visualRect(index);
+      option.state.setFlag(QStyle::State_Selected, selectionModel()->isSelected(index));
+      option.state.setFlag(QStyle::State_HasFocus, hasFocus() && currentIndex() == index);
+      itemDelegate()->paint(&painter, option, index);
+    }
+    drawScrollEdge(painter, columnWidth(0), viewport()->height(), true);
+  }
+  if (behind > 0) drawScrollEdge(painter, viewport()->width(), viewport()->height(), false);
 }
 
 void LedgerView::showAll() {
@@ -215,184 +318,6 @@ void LedgerView::paste() {
     if (!line.trimmed().isEmpty()) cells.append(line.split(QLatin1Char('\t')));
   }
   if (!cells.isEmpty()) Q_EMIT pasted(index.row(), index.column() - model_.firstColumn(), cells);
-}
-
-QWidget* LedgerDelegate::createEditor(QWidget* parent, const QStyleOptionViewItem& option,
-                                      const QModelIndex& index) const {
-  QWidget* editor = QStyledItemDelegate::createEditor(parent, option, index);
-  if (editor != nullptr) editor->setObjectName(QStringLiteral("cellEditor"));
-  const LedgerCell* cell = model_.cellAt(index);
-  if (auto* line = qobject_cast<QLineEdit*>(editor); line != nullptr && cell != nullptr && cell->chooses) {
-    const QStringList& own = model_.ledgerRows()[static_cast<size_t>(index.row())].choices;
-    auto* completer = new QCompleter(own.isEmpty() ? model_.choices() : own, line);
-    completer->setCaseSensitivity(Qt::CaseInsensitive);
-    completer->setCompletionMode(QCompleter::InlineCompletion);  // a list of its own would take the focus
-    line->setCompleter(completer);
-  }
-  return editor;
-}
-
-void LedgerDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const {
-  const Theme& t = theme();
-  const LedgerRow& row = model_.ledgerRows()[static_cast<size_t>(index.row())];
-  painter->save();
-  QColor ground = t.paper;
-  if (model_.isFlagged(index.column()) && !row.heading) ground = t.chosenBand;
-  if (option.state & QStyle::State_Selected) ground = t.selection;
-  painter->fillRect(option.rect, ground);
-  // Ruled like a ledger: every row thin, every fifth wider.
-  painter->setPen(QPen(index.row() % 5 == 4 ? t.wideRule : t.rule, 1));
-  painter->drawLine(option.rect.bottomLeft(), option.rect.bottomRight());
-  if (row.heading) {
-    paintHeading(painter, option, index, row);
-  } else if (index.column() == 0) {
-    paintLabel(painter, option.rect, row);
-  } else if (model_.hasTrend() && index.column() == 1) {
-    row.scale ? paintScale(painter, option.rect, *row.scale) : paintTrend(painter, option.rect, row);
-  } else if (const LedgerCell* cell = model_.cellAt(index)) {
-    paintCell(painter, option.rect, row, *cell, index.data(Qt::DisplayRole).toString());
-  }
-  if (option.state & QStyle::State_HasFocus) {
-    painter->setPen(QPen(t.accent, 1.5));
-    painter->setBrush(Qt::NoBrush);
-    painter->drawRect(QRectF(option.rect).adjusted(1, 1, -1, -1.5));
-  }
-  painter->restore();
-}
-
-/// A heading runs on over the cells beside it, which are empty: each shows its piece of it.
-void LedgerDelegate::paintHeading(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index,
-                                  const LedgerRow& row) const {
-  QRect whole = option.rect;
-  if (const auto* view = qobject_cast<const QTableView*>(option.widget)) {
-    whole = view->visualRect(index.siblingAtColumn(0));
-    whole.setRight(view->visualRect(index.siblingAtColumn(model_.columnCount() - 1)).right());
-  }
-  painter->setClipRect(option.rect);
-  paintLabel(painter, whole, row);
-}
-
-void LedgerDelegate::paintLabel(QPainter* painter, const QRect& rect, const LedgerRow& row) const {
-  const Theme& t = theme();
-  QFont font = painter->font();
-  font.setBold(row.heading || row.strong);
-  painter->setFont(font);
-  QRectF area = QRectF(rect).adjusted(8, 0, -4, 0);
-  if (!row.scenario.isEmpty()) {
-    drawScenarioMark(*painter, row.scenario, QPointF(area.left() + 5, area.center().y()), 9);
-    area.adjust(16, 0, 0, 0);
-  }
-  painter->setPen(t.ink);
-  const QFontMetricsF metrics(font);
-  const QString unit = row.unit.isEmpty() ? QString() : QStringLiteral("  ") + row.unit;
-  const double unitWidth = QFontMetricsF(painter->font()).horizontalAdvance(unit);
-  const QString label = metrics.elidedText(row.label, Qt::ElideRight, area.width() - unitWidth);
-  painter->drawText(area, Qt::AlignLeft | Qt::AlignVCenter, label);
-  if (!unit.isEmpty()) {
-    painter->setPen(t.quiet);
-    painter->drawText(area.adjusted(metrics.horizontalAdvance(label), 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, unit);
-  }
-}
-
-void LedgerDelegate::paintScale(QPainter* painter, const QRect& rect, const ScaleMark& scale) const {
-  const Theme& t = theme();
-  const QRectF area = QRectF(rect).adjusted(8, 0, -8, 0);
-  const double middle = area.center().y();
-  const auto xOf = [&](double v) { return area.left() + (v - scale.low) / (scale.high - scale.low) * area.width(); };
-  painter->setRenderHint(QPainter::Antialiasing);
-  if (scale.bar) {
-    if (!scale.figure) return;
-    painter->setPen(Qt::NoPen);
-    painter->setBrush(t.assumed);
-    painter->drawRect(QRectF(area.left(), middle - 3.5, std::max(1.0, xOf(*scale.figure) - area.left()), 7));
-    return;
-  }
-  painter->setPen(QPen(t.wideRule, 1));
-  painter->drawLine(QPointF(area.left(), middle), QPointF(area.right(), middle));
-  // The side that is wanted is drawn strong: which way is better shows without a colour.
-  const double bound = xOf(scale.threshold);
-  painter->setPen(QPen(t.quiet, 3));
-  painter->drawLine(QPointF(bound, middle), QPointF(scale.atLeast ? area.right() : area.left(), middle));
-  painter->setPen(QPen(t.ink, 1.2));
-  painter->drawLine(QPointF(bound, middle - 6), QPointF(bound, middle + 6));
-  if (!scale.figure) return;
-  painter->setBrush(t.paper);
-  painter->setPen(QPen(t.accent, 1.8));
-  painter->drawEllipse(QPointF(xOf(*scale.figure), middle), 3.6, 3.6);
-}
-
-void LedgerDelegate::paintTrend(QPainter* painter, const QRect& rect, const LedgerRow& row) const {
-  std::vector<double> values;
-  for (const Figure& f : row.trend) {
-    if (f.hasValue()) values.push_back(f.value());
-  }
-  if (values.size() < 2) return;
-  const auto ends = std::minmax_element(values.begin(), values.end());
-  const auto low = ends.first;  // a lambda below reads them; bindings cannot be captured everywhere
-  const auto high = ends.second;
-  const QRectF area = QRectF(rect).adjusted(8, 4, -8, -4);
-  const double span = *high > *low ? *high - *low : 1;
-  const double step = area.width() / static_cast<double>(std::max<size_t>(2, row.trend.size()) - 1);
-  painter->setRenderHint(QPainter::Antialiasing);
-  const auto yOf = [&](double v) { return area.bottom() - (v - *low) / span * area.height(); };
-  if (*low < 0 && *high > 0) {
-    painter->setPen(QPen(theme().wideRule, 1));
-    painter->drawLine(QPointF(area.left(), yOf(0)), QPointF(area.right(), yOf(0)));
-  }
-  painter->setPen(QPen(theme().quiet, 1.2));
-  QPointF before;
-  bool joined = false;
-  for (size_t i = 0; i < row.trend.size(); ++i) {
-    if (!row.trend[i].hasValue()) {
-      joined = false;
-      continue;
-    }
-    const QPointF point(area.left() + static_cast<double>(i) * step, yOf(row.trend[i].value()));
-    if (joined) painter->drawLine(before, point);
-    before = point;
-    joined = true;
-  }
-  painter->setBrush(theme().quiet);
-  painter->drawEllipse(before, 1.6, 1.6);
-}
-
-void LedgerDelegate::paintCell(QPainter* painter, const QRect& rect, const LedgerRow& row, const LedgerCell& cell,
-                               const QString& shown) const {
-  const Theme& t = theme();
-  QFont font = painter->font();
-  font.setBold(row.strong);
-  font.setStrikeOut(cell.struck);
-  painter->setFont(font);
-  const bool assumed = cell.ink == Ink::Assumed || cell.ink == Ink::Proposed;
-  QColor ink = assumed ? t.assumed : (cell.ink == Ink::Derived ? t.quiet : t.ink);
-  if (row.strong && cell.ink == Ink::Derived) ink = t.ink;
-  if (cell.quiet) ink = t.quiet;
-  if (assumed && !cell.quiet) {
-    // The notch tells an assumption without its colour; a hollow one, that nobody has decided it.
-    painter->setRenderHint(QPainter::Antialiasing);
-    const bool hollow = cell.ink == Ink::Proposed;
-    painter->setPen(hollow ? QPen(t.assumed, 1) : QPen(Qt::NoPen));
-    painter->setBrush(hollow ? QBrush(Qt::NoBrush) : QBrush(t.assumed));
-    const double middle = rect.center().y() + 0.5;
-    painter->drawPolygon(QPolygonF(
-        {QPointF(rect.left(), middle - 4), QPointF(rect.left() + 4, middle), QPointF(rect.left(), middle + 4)}));
-  }
-  painter->setPen(ink);
-  // A closing parenthesis hangs outside the column, so that digits stay under digits.
-  const double hang = QFontMetricsF(font).horizontalAdvance(QLatin1Char(')'));
-  QRectF area = QRectF(rect).adjusted(5, 0, -(5 + hang), 0);
-  if (cell.left && assumed && !cell.quiet) area.setLeft(area.left() + 4);  // words begin after the notch
-  if (shown.endsWith(QLatin1Char(')')) || cell.doubted) area.setRight(area.right() + hang);
-  if (cell.adjusted) {
-    const double width = QFontMetricsF(font).horizontalAdvance(shown);
-    painter->drawLine(QPointF(area.right() - width * 0.7, rect.top() + 3), QPointF(area.right(), rect.top() + 3));
-  }
-  if (cell.words) {
-    painter->drawText(area, (cell.left ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter,
-                      QFontMetricsF(font).elidedText(shown, Qt::ElideRight, area.width()));
-  } else {
-    drawTabular(*painter, area, shown, Qt::AlignRight);
-  }
 }
 
 }  // namespace zl::app

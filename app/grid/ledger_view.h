@@ -1,10 +1,11 @@
 #pragma once
 // A grid that behaves as people expect of grids: arrows, Tab, F2, type to replace, copy and paste
-// of tab-separated cells, and a sum of the selection.
+// of tab-separated cells, and a sum of the selection. Columns are as wide as what they show; where they do not fit, the
+// figures scroll beneath the labels, which stay.
 
-#include <QStyledItemDelegate>
 #include <QTableView>
 
+#include "app/grid/column_widths.h"
 #include "app/grid/ledger_model.h"
 
 namespace zl::app {
@@ -15,18 +16,16 @@ class LedgerView : public QTableView {
  public:
   explicit LedgerView(QWidget* parent = nullptr);
   [[nodiscard]] LedgerModel& ledger() { return model_; }
-  /// Column widths: label, trend, figures.
-  void setWidths(int label, int figure, int trend = 90);
-  /// Figures share the width there is, down to what their digits need; no sideways scrolling
-  /// before that.
-  void fitFigures(int narrowest) { narrowest_ = narrowest; }
-  /// Widths of single columns, from the first figure on; for grids that hold words.
+  /// Of figures where there is room, and of the trend, at 100 %; figures get more where they need it.
+  void setWidths(int figure, int trend = 90);
+  /// Of single columns, from the first figure on; for grids that hold words.
   void setColumns(std::vector<int> widths) { ownWidths_ = std::move(widths); }
-  /// Labels keep at least this width and the figures scroll instead.
-  void keepLabel(int width) { leastLabel_ = width; }
   /// Rows may be dragged by their labels on to other rows.
   void setRowsDraggable(bool on) { rowsDraggable_ = on; }
   void showAll();  ///< height for all rows, without a scroll bar
+  [[nodiscard]] QRect visualRect(const QModelIndex& index) const override;
+  [[nodiscard]] QModelIndex indexAt(const QPoint& point) const override;
+  void scrollTo(const QModelIndex& index, ScrollHint hint = EnsureVisible) override;
 
  Q_SIGNALS:
   void cellFocused(zl::model::Cell cell, int scenario);
@@ -45,44 +44,27 @@ class LedgerView : public QTableView {
   void currentChanged(const QModelIndex& current, const QModelIndex& previous) override;
   void selectionChanged(const QItemSelection& selected, const QItemSelection& deselected) override;
   void resizeEvent(QResizeEvent* event) override;
+  void changeEvent(QEvent* event) override;
+  void paintEvent(QPaintEvent* event) override;
+  void scrollContentsBy(int dx, int dy) override;
   void focusInEvent(QFocusEvent* event) override;
 
  private:
   void askCurrent();  ///< what the cell under the cursor stands on is told
   void copySelection() const;
   void paste();
+  void measure();
+  void measureAgain();  ///< columns grow with their figures and do not shrink while something is dragged
   void applyWidths();
+  [[nodiscard]] int scrolled() const;  ///< pixels that the figures are moved beneath the labels
 
   LedgerModel model_;
   bool rowsDraggable_ = false;
   int draggedRow_ = -1;
-  int labelWidth_ = 260;
-  int figureWidth_ = 74;
+  int figureWidth_ = 60;
   int trendWidth_ = 90;
-  int narrowest_ = 0;
-  int leastLabel_ = 110;
   std::vector<int> ownWidths_;
-};
-
-class LedgerDelegate : public QStyledItemDelegate {
-  Q_OBJECT
-
- public:
-  explicit LedgerDelegate(const LedgerModel& model, QObject* parent = nullptr)
-      : QStyledItemDelegate(parent), model_(model) {}
-  void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override;
-  QWidget* createEditor(QWidget* parent, const QStyleOptionViewItem& option, const QModelIndex& index) const override;
-
- private:
-  void paintHeading(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index,
-                    const LedgerRow& row) const;
-  void paintLabel(QPainter* painter, const QRect& rect, const LedgerRow& row) const;
-  void paintScale(QPainter* painter, const QRect& rect, const ScaleMark& scale) const;
-  void paintTrend(QPainter* painter, const QRect& rect, const LedgerRow& row) const;
-  void paintCell(QPainter* painter, const QRect& rect, const LedgerRow& row, const LedgerCell& cell,
-                 const QString& shown) const;
-
-  const LedgerModel& model_;
+  NeededWidths needed_;
 };
 
 }  // namespace zl::app

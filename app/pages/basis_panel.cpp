@@ -52,8 +52,7 @@ BasisPanel::BasisPanel(Workbench& bench, LedgerView* grid, QWidget* parent)
   research_->setMinimumWidth(fontMetrics().horizontalAdvance(tr("a cost of its year")) + 48);
   add(tr("Resea&rch is"), research_);
   bar->addStretch();
-  grid_->setWidths(252, 76, 0);
-  grid_->keepLabel(252);
+  grid_->setWidths(76, 0);
   grid_->setColumns({76, 98, 58, 148, 58, 144, 58});
   layout->addWidget(grid_);
   connect(leases_, &QComboBox::activated, this, [this](int index) { take(model::Role::Leases, index); });

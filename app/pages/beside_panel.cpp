@@ -61,8 +61,7 @@ BesidePanel::BesidePanel(Workbench& bench, QWidget* parent) : QWidget(parent), b
   grid_ = new LedgerView(this);
   grid_->setObjectName(QStringLiteral("beside"));
   grid_->setAccessibleName(tr("As filed beside standardised"));
-  grid_->setWidths(300, 90, 0);
-  grid_->keepLabel(260);
+  grid_->setWidths(90, 0);
   grid_->setColumns({84, 84, 180, 120, 110});
   grid_->setRowsDraggable(true);
   layout->addWidget(grid_, 1);

@@ -22,21 +22,21 @@ CapitalPage::CapitalPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   columns->addWidget(sectionLabel(tr("Parts by scenario, held over the years unless shaped on Outlook"), this), 0, 0);
   columns->addWidget(sectionLabel(tr("Weights and choices"), this), 0, 1);
   parts_ = addGrid("rateParts", tr("Parts of the rate by scenario"));
-  parts_->setWidths(250, 62, 0);
+  parts_->setWidths(62, 0);
   columns->addWidget(parts_, 1, 0);
   weights_ = addGrid("weights", tr("Weights and choices"));
-  weights_->setWidths(250, 66, 0);
+  weights_->setWidths(66, 0);
   columns->addWidget(weights_, 1, 1);
   layout->addLayout(columns);
   layout->addWidget(sectionLabel(
       tr("Gross interest over average debt with leases; the oldest year has no opening balance and is not used"),
       this));
   debt_ = addGrid("interestOverDebt", tr("Interest over debt by year"));
-  debt_->setWidths(250, 56, 0);
+  debt_->setWidths(56, 0);
   layout->addWidget(debt_);
   layout->addWidget(sectionLabel(tr("Rates in the book (latest at the valuation date)"), this));
   rates_ = addGrid("rates", tr("Rates"));
-  rates_->setWidths(250, 110, 0);
+  rates_->setWidths(110, 0);
   layout->addWidget(rates_);
   layout->addStretch();
   connect(&parts_->ledger(), &LedgerModel::typed, this, [this](int row, int column, const QString& typed) {

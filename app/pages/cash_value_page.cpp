@@ -23,10 +23,10 @@ CashValuePage::CashValuePage(Workbench& bench, QWidget* parent) : Page(bench, St
   columns->addWidget(sectionLabel(tr("From present values to value per share"), this), 0, 0);
   columns->addWidget(sectionLabel(tr("Beyond the last year: two methods and what each implies"), this), 0, 1);
   walk_ = addGrid("walk", tr("From present values to value per share"));
-  walk_->setWidths(250, 66, 0);
+  walk_->setWidths(66, 0);
   columns->addWidget(walk_, 1, 0);
   terminal_ = addGrid("terminal", tr("Terminal value"));
-  terminal_->setWidths(280, 62, 0);
+  terminal_->setWidths(62, 0);
   columns->addWidget(terminal_, 1, 1);
   columns->setColumnStretch(0, 1);
   columns->setColumnStretch(1, 1);
@@ -42,8 +42,7 @@ CashValuePage::CashValuePage(Workbench& bench, QWidget* parent) : Page(bench, St
   yearsTitle_ = sectionLabel({}, this);
   layout->addWidget(yearsTitle_);
   years_ = addGrid("flows", tr("Free cash flow by year"));
-  years_->setWidths(220, 64, 0);
-  years_->fitFigures(48);
+  years_->setWidths(64, 0);
   layout->addWidget(years_);
   connect(&terminal_->ledger(), &LedgerModel::typed, this, [this](int row, int column, const QString& typed) {
     const LedgerRow& line = terminal_->ledger().ledgerRows()[static_cast<size_t>(row)];

@@ -59,9 +59,9 @@ CompanyPage::CompanyPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   layout->addWidget(facts_);
   auto* figures = new QHBoxLayout;
   key_ = addGrid("keyFigures", tr("Key figures"));
-  key_->setWidths(230, 62, 70);
+  key_->setWidths(62, 70);
   market_ = addGrid("market", tr("What the market makes of it"));
-  market_->setWidths(230, 84, 0);
+  market_->setWidths(84, 0);
   figures->addWidget(key_, 3, Qt::AlignTop);
   figures->addWidget(market_, 2, Qt::AlignTop);
   layout->addLayout(figures);
@@ -82,14 +82,12 @@ CompanyPage::CompanyPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   price_->setMinimumHeight(170);
   layout->addWidget(price_);
   happened_ = addGrid("happened", tr("Events and deals"));
-  happened_->setWidths(130, 80, 0);
-  happened_->keepLabel(130);
+  happened_->setWidths(80, 0);
   happened_->setColumns({430, 90, 90, 90});
   layout->addWidget(happened_);
   layout->addWidget(sectionLabel(tr("Parts of the company"), this));
   parts_ = addGrid("companyParts", tr("Parts of the company"));
-  parts_->setWidths(230, 58, 64);
-  parts_->fitFigures(46);
+  parts_->setWidths(58, 64);
   layout->addWidget(parts_);
   layout->addWidget(sectionLabel(tr("One basis: what each choice taken the other way would do, peers alike"), this));
   basis_ = new BasisPanel(bench, addGrid("oneBasis", tr("One basis")), this);

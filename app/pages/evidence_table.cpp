@@ -28,7 +28,7 @@ bool hasNoLevel(Shape shape) {
 
 EvidenceTable::EvidenceTable(Workbench& bench, LedgerView* grid, QObject* parent)
     : QObject(parent), bench_(bench), grid_(grid) {
-  grid_->setWidths(114, 60, 0);
+  grid_->setWidths(60, 0);
   grid_->setColumns({48, 72});
   connect(grid_, &LedgerView::rowActivated, this, &EvidenceTable::adopt);
 }

@@ -96,7 +96,7 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   auto* splitter = new QSplitter(Qt::Vertical, this);
   splitter->setChildrenCollapsible(false);
   documents_ = addGrid("documents", tr("Documents"));
-  documents_->setWidths(280, 120, 0);
+  documents_->setWidths(120, 0);
   documents_->setColumns({100, 190, 70, 110});
   splitter->addWidget(documents_);
   auto* lower = new QWidget(splitter);
@@ -117,8 +117,7 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   tiesBar->addWidget(lowerShows_);
   lowerLayout->addLayout(tiesBar);
   restated_ = addGrid("restated", tr("Restatements"));
-  restated_->setWidths(220, 110, 0);
-  restated_->keepLabel(190);
+  restated_->setWidths(110, 0);
   restated_->setColumns({180, 110, 110, 110, 100});
   restated_->hide();
   lowerLayout->addWidget(restated_, 1);
@@ -130,7 +129,7 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   });
   connect(restated_, &LedgerView::rowActivated, this, [this](int row, int) { toggleFirstFiled(row); });
   ties_ = addGrid("ties", tr("Ties by year"));
-  ties_->setWidths(280, 58, 0);
+  ties_->setWidths(58, 0);
   lowerLayout->addWidget(ties_, 1);
   connect(ties_, &LedgerView::rowActivated, this, &FilingsPage::showTie);
   beside_ = new BesidePanel(bench_, lower);
@@ -141,8 +140,7 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   unmappedTitle_ = sectionLabel({}, lower);
   lowerLayout->addWidget(unmappedTitle_);
   unmapped_ = addGrid("unmapped", tr("Concepts without a rule"));
-  unmapped_->setWidths(210, 130, 0);
-  unmapped_->keepLabel(190);
+  unmapped_->setWidths(130, 0);
   unmapped_->setColumns({160, 150, 46, 140, 178});
   connect(&unmapped_->ledger(), &LedgerModel::typed, this, [this](int row, int, const QString& typed) {
     placeConcept(unmapped_->ledger().ledgerRows()[static_cast<size_t>(row)].key.toStdString(), typed);

@@ -68,8 +68,7 @@ HistoryPage::HistoryPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   auto* halves = new QSplitter(Qt::Vertical, this);
   halves->setObjectName(QStringLiteral("historyHalves"));
   grid_ = addGrid("history", tr("Filed history"));
-  grid_->setWidths(200, 62, 64);
-  grid_->fitFigures(50);
+  grid_->setWidths(62, 64);
   halves->addWidget(grid_);
   charts_ = new ChartPanel(bench, halves);
   halves->addWidget(charts_);

@@ -51,7 +51,7 @@ ImportPanel::ImportPanel(QWidget* parent) : QWidget(parent) {
   files_ = new LedgerView(this);
   files_->setObjectName(QStringLiteral("importPreview"));
   files_->setAccessibleName(tr("What would come in"));
-  files_->setWidths(160, 96, 0);
+  files_->setWidths(96, 0);
   files_->setColumns({130, 98, 78, 106, 98, 104, 90});
   layout->addWidget(files_);
   layout->addLayout(makeMending());
@@ -181,8 +181,7 @@ QWidget* ImportPanel::makeTablePart() {
   table_ = new LedgerView(part);
   table_->setObjectName(QStringLiteral("importReading"));
   table_->setAccessibleName(tr("How the table would be read"));
-  table_->setWidths(230, 98, 0);
-  table_->keepLabel(190);
+  table_->setWidths(98, 0);
   table_->setColumns({180, 130, 170});
   layout->addWidget(table_, 1);
   connect(which_, &QComboBox::currentIndexChanged, this, [this] {
@@ -384,7 +383,7 @@ void ImportPanel::showTable() {
   }
   const bool interim = std::any_of(reading.columns.begin(), reading.columns.end(),
                                    [](const TableColumn& column) { return column.months != 12; });
-  table_->setWidths(230, interim ? 124 : 98, 0);
+  table_->setWidths(interim ? 124 : 98, 0);
   table_->ledger().setChoices(lineLabels(m));
   table_->ledger().setCorner(tr("%1 m, as read").arg(text(reading.currency)));
   table_->ledger().fill(headers, std::move(rows));

@@ -15,8 +15,7 @@ constexpr int kLimitColumn = 0;
 
 LimitsTable::LimitsTable(Workbench& bench, LedgerView* grid, QObject* parent)
     : QObject(parent), bench_(bench), grid_(grid) {
-  grid_->setWidths(280, 80, 0);
-  grid_->keepLabel(200);
+  grid_->setWidths(80, 0);
   grid_->setColumns({80, 80, 80, 400});
   connect(&grid_->ledger(), &LedgerModel::typed, this, [this](int row, int column, const QString& text) {
     if (column == kLimitColumn) typed(row, text);

@@ -38,7 +38,7 @@ QWidget* OutlookPage::makeLeft() {
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(0);
   drivers_ = addGrid("drivers", tr("Drivers"));
-  drivers_->setWidths(150, 48, 50);
+  drivers_->setWidths(48, 50);
   drivers_->setSelectionBehavior(QAbstractItemView::SelectRows);
   drivers_->setSelectionMode(QAbstractItemView::ExtendedSelection);  // several are shaped at once
   drivers_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -74,8 +74,7 @@ QWidget* OutlookPage::makeRight() {
   board_ = new PathBoard(upper_);
   layout->addWidget(board_, 1);
   paths_ = addGrid("paths", tr("Paths by year"));
-  paths_->setWidths(84, 60, 0);
-  paths_->fitFigures(42);
+  paths_->setWidths(60, 0);
   layout->addWidget(paths_);
   shapeBar_ = new ShapeBar(upper_);
   layout->addWidget(shapeBar_);
@@ -107,8 +106,7 @@ QWidget* OutlookPage::makeRight() {
   makeHorizonFields(bar, lower);
   lowerLayout->addLayout(bar);
   statements_ = addGrid("projected", tr("Projected statements"));
-  statements_->setWidths(116, 64, 0);
-  statements_->fitFigures(47);
+  statements_->setWidths(64, 0);
   lower_ = new QStackedWidget(lower);
   lower_->addWidget(statements_);
   tables_ = new OutlookTables(bench_, addGrid("outlookTables", tr("Scenarios, caution, actuals")), lower_);

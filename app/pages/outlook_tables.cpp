@@ -174,8 +174,7 @@ void OutlookTables::fillDecide() {
   if (bench_.isPreviewing()) return;  // a hundred valuations are too many for every move of a hand
   const services::Snapshot& s = bench_.now();
   const services::DecideNext next = services::decideNext(s);
-  grid_->setWidths(210, 70, 60);
-  grid_->keepLabel(200);
+  grid_->setWidths(70, 60);
   grid_->setColumns({70, 76, 76, 180, 320});
   grid_->ledger().setCorner({});
   const QString unit = unitOf(s, next.kind);
@@ -261,8 +260,7 @@ void OutlookTables::fillScenarios() {
   }
   std::vector<int> widths(s.caseOf().scenarios.size(), 128);
   widths.insert(widths.end(), std::size(services::kReferences), 92);
-  grid_->setWidths(190, 128, 0);
-  grid_->keepLabel(150);
+  grid_->setWidths(128, 0);
   grid_->setColumns(std::move(widths));
   grid_->ledger().setCorner({});
   grid_->ledger().fill(headers, std::move(rows));
@@ -302,8 +300,7 @@ void OutlookTables::fillCaution() {
   if (bench_.isPreviewing()) return;  // fifty valuations are too many for every move of a hand
   const services::Snapshot& s = bench_.now();
   const Result<services::SumOfCaution> sum = bench_.sumOfCaution();
-  grid_->setWidths(330, 100, 0);
-  grid_->keepLabel(260);
+  grid_->setWidths(100, 0);
   grid_->setColumns({100, 100, 120});
   grid_->ledger().setCorner({});
   grid_->ledger().fill({tr("chosen, %1").arg(text(s.periodOf(s.evaluation->layout().columns() - 1))), tr("neutral"),
@@ -318,8 +315,7 @@ void OutlookTables::fillActual() {
   const services::Snapshot& s = bench_.now();
   QStringList headers = scenarioHeaders(s);
   headers << tr("actual") << tr("gap") << tr("gap, %");
-  grid_->setWidths(280, 78, 0);
-  grid_->keepLabel(200);
+  grid_->setWidths(78, 0);
   grid_->setColumns(std::vector<int>(static_cast<size_t>(headers.size()), 78));
   grid_->ledger().setCorner(cornerOf(s));
   grid_->ledger().fill(headers, actualRows(s));
@@ -339,8 +335,7 @@ void OutlookTables::fillInterim() {
   const services::Snapshot& s = bench_.now();
   const services::InterimProgress progress = services::interimProgress(s);
   const QString year = text(s.periodOf(s.evaluation->layout().historyYears));
-  grid_->setWidths(250, 60, 0);
-  grid_->keepLabel(128);
+  grid_->setWidths(60, 0);
   grid_->setColumns({54, 64, 66, 52, 76, 56, 58, 66});
   grid_->ledger().setCorner(cornerOf(s));
   grid_->ledger().fill({tr("to date"), tr("yr before"), tr("growth, %"), year, tr("reached, %"), tr("usual, %"),
@@ -429,8 +424,7 @@ void OutlookTables::fillPublished() {
                      set->said.reason.empty() ? QString() : QStringLiteral(": ") + text(set->said.reason)));
   withdraw_->setEnabled(!names.isEmpty());
   sets_->setEnabled(!names.isEmpty());
-  grid_->setWidths(250, 70, 0);
-  grid_->keepLabel(180);
+  grid_->setWidths(70, 0);
   grid_->setColumns({70, 64, 60, 50, 72, 104});
   grid_->ledger().setCorner(cornerOf(s));
   grid_->ledger().fill({tr("published"), tr("now"), tr("change"), tr("%"), tr("consensus"), tr("guidance")},

@@ -33,14 +33,13 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   empty_->setWordWrap(true);
   layout->addWidget(empty_);
   peers_ = addGrid("peers", tr("Peers and their multiples"));
-  peers_->setWidths(190, 100, 0);
-  peers_->keepLabel(204);
+  peers_->setWidths(100, 0);
   peers_->setColumns({112, 110, 104, 94, 104, 400});
   layout->addWidget(peers_);
   layout->addWidget(
       sectionLabel(tr("Statistics over the multiples that count, and what they imply for the subject"), this));
   statistics_ = addGrid("peerStatistics", tr("Statistics and implied value"));
-  statistics_->setWidths(330, 66, 0);
+  statistics_->setWidths(66, 0);
   layout->addWidget(statistics_);
   layout->addWidget(sectionLabel(tr("Implied value per share against the price"), this));
   ranges_ = new RangeChart(this);

@@ -84,7 +84,7 @@ QWidget* VerdictPage::makeSummary() {
   connectChart(ranges_);
   layout->addWidget(ranges_);
   scenarios_ = addGrid("verdictScenarios", tr("Scenarios"));
-  scenarios_->setWidths(300, 90, 0);
+  scenarios_->setWidths(90, 0);
   layout->addWidget(scenarios_);
   findingsTitle_ = sectionLabel({}, summary);
   layout->addWidget(findingsTitle_);

@@ -43,8 +43,7 @@ VersionsPanel::VersionsPanel(Workbench& bench, LedgerView* list, LedgerView* bes
   keepBar_ = new QWidget(this);
   makeKeepBar(keepBar_);
   layout->addWidget(keepBar_);
-  list_->setWidths(190, 70, 0);
-  list_->keepLabel(150);
+  list_->setWidths(70, 0);
   layout->addWidget(list_);
   hint_ = new PlainLabel(tr("Enter or Space puts a version beside those walked between, or takes it away."), this);
   hint_->setContentsMargins(8, 0, 8, 0);
@@ -93,11 +92,9 @@ VersionsPanel::VersionsPanel(Workbench& bench, LedgerView* list, LedgerView* bes
   sentence_->setTextInteractionFlags(Qt::TextSelectableByMouse | Qt::TextSelectableByKeyboard);
   sentence_->setContentsMargins(8, 0, 8, 4);
   layout->addWidget(sentence_);
-  beside_->setWidths(300, 180, 0);
-  beside_->keepLabel(240);
+  beside_->setWidths(180, 0);
   layout->addWidget(beside_);
-  years_->setWidths(190, 64, 0);
-  years_->fitFigures(50);
+  years_->setWidths(64, 0);
   layout->addWidget(years_);
   layout->addStretch(1);
   connect(list_, &LedgerView::rowActivated, this, [this](int row, int) {
@@ -389,7 +386,7 @@ void VersionsPanel::fillBeside() {
   QStringList headers;
   for (const services::Side& each : shown) headers << text(each.name);
   constexpr int kForSides = 600;
-  beside_->setWidths(270, std::max(120, kForSides / static_cast<int>(shown.size())), 0);
+  beside_->setWidths(std::max(120, kForSides / static_cast<int>(shown.size())), 0);
   beside_->ledger().setCorner(cornerOf(s));
   beside_->ledger().fill(headers, std::move(rows));
   beside_->showAll();

@@ -8,6 +8,7 @@
 #include <QHeaderView>
 #include <QImage>
 #include <QLineEdit>
+#include <QScrollBar>
 #include <QSignalSpy>
 #include <QTest>
 #include <cmath>
@@ -23,13 +24,13 @@
 namespace zl::app {
 namespace {
 
-std::vector<Figure> figures(std::initializer_list<double> numbers) {
+std::vector<Figure> figures(const std::vector<double>& numbers) {
   std::vector<Figure> list;
   for (double x : numbers) list.push_back(std::isnan(x) ? Figure::absent() : Figure::of(x));
   return list;
 }
 
-LedgerRow row(const char* label, std::initializer_list<double> numbers, Kind kind = Kind::Ratio, bool editable = true) {
+LedgerRow row(const char* label, const std::vector<double>& numbers, Kind kind = Kind::Ratio, bool editable = true) {
   LedgerRow r;
   r.label = QString::fromLatin1(label);
   r.kind = kind;
@@ -158,14 +159,63 @@ TEST_F(Grid, RefillingKeepsThePlace) {
   EXPECT_EQ(at(), std::pair(1, 3));
 }
 
-TEST_F(Grid, FiguresShareTheWidth) {
-  view_.setWidths(120, 200);
-  view_.fitFigures(40);
-  view_.resize(301, 200);
-  QCoreApplication::processEvents();
-  EXPECT_LE(view_.horizontalHeader()->length(), view_.viewport()->width()) << "no sideways scrolling";
+TEST_F(Grid, FiguresShareTheWidthThereIs) {
+  view_.setWidths(200);
+  for (const int width : {301, 900}) {
+    view_.resize(width, 200);
+    QCoreApplication::processEvents();
+    EXPECT_LE(view_.horizontalHeader()->length(), view_.viewport()->width()) << "no sideways scrolling";
+  }
+  EXPECT_GT(view_.columnWidth(1), 200) << "a wide window is used";
   view_.showAll();
   EXPECT_GE(view_.height(), 3 * view_.rowHeight(0));
+}
+
+/// Figures of 10^14 in a window for a few of them.
+TEST_F(Grid, WideFiguresScrollBeneathTheLabelsAndAreNeverCut) {
+  QStringList headers;
+  std::vector<double> figures;
+  for (int year = 2020; year < 2030; ++year) {
+    headers << QString::number(year);
+    figures.push_back(-1.234567e14 - year);
+  }
+  view_.setWidths(60);
+  view_.ledger().fill(
+      headers, {row("A label of a length that statements have", figures, Kind::Money), row("b", figures, Kind::Money)});
+  view_.resize(420, 200);
+  QCoreApplication::processEvents();
+  const QFontMetricsF metrics(view_.font());
+  for (int c = 1; c <= 10; ++c) {
+    const QString shown = view_.ledger().index(0, c).data().toString();
+    EXPECT_EQ(shown, QStringLiteral("(123,456,700)")) << "five digits before the point leave no decimals";
+    EXPECT_GE(view_.columnWidth(c), tabularWidth(metrics, shown) + 8);
+  }
+  const int label = view_.columnWidth(0);
+  EXPECT_LE(label, 420 * 0.4);
+  place(0, 10);
+  EXPECT_GT(view_.horizontalScrollBar()->value(), 0);
+  EXPECT_EQ(view_.visualRect(view_.ledger().index(0, 0)).left(), 0) << "the labels stay";
+  EXPECT_EQ(view_.indexAt({5, view_.rowHeight(0) / 2}).column(), 0);
+  for (int c = 9; c >= 1; --c) {
+    key(Qt::Key_Left);
+    EXPECT_EQ(at(), std::pair(0, c));
+    const QRect cell = view_.visualRect(view_.currentIndex());
+    EXPECT_GE(cell.left(), label) << "none is beneath the labels while it is looked at";
+    EXPECT_LE(cell.right(), view_.viewport()->width());
+  }
+}
+
+TEST_F(Grid, DecimalsAreThoseOfTheLargestAmount) {
+  for (const auto& [largest, shown] : {std::pair(48685e6, "48,685"),
+                                       {412.3e6, "412.3"},
+                                       {8.26e6, "8.3"},
+                                       {0.0418e6, "0.042"},
+                                       {42, "0.000042"},
+                                       {0.0, "0.0"}}) {
+    view_.ledger().fill({QStringLiteral("a")},
+                        {row("one", {largest}, Kind::Money), row("two", {largest / 1000}, Kind::Money)});
+    EXPECT_EQ(view_.ledger().index(0, 1).data().toString(), QString::fromLatin1(shown));
+  }
 }
 
 class Board : public testing::Test {
