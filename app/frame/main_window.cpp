@@ -89,6 +89,9 @@ void MainWindow::makeFrame() {
   splitter_->setSizes({906, 218});
   splitter_->setCollapsible(0, false);
   middle->addWidget(splitter_, 1);
+  traceEdge_ = new TraceEdge(work);
+  middle->addWidget(traceEdge_);
+  connect(traceEdge_, &QAbstractButton::clicked, this, [this] { openTrace(true); });
   layout->addLayout(middle, 1);
   rail_ = new ValueRail(bench_, work);
   layout->addWidget(rail_);
@@ -233,13 +236,12 @@ void MainWindow::makeViewMenu() {
   QAction* before = view->addAction(tr("&Previous company"), this, [this] { bench_.stepCompany(-1); });
   before->setShortcut(QKeySequence(Qt::ALT | Qt::Key_PageUp));
   view->addSeparator();
-  auto* trace = view->addAction(tr("&Trace"));
-  trace->setCheckable(true);
-  trace->setChecked(true);
-  trace->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_T));
-  connect(trace, &QAction::toggled, trace_, &QWidget::setVisible);
+  traceAction_ = view->addAction(tr("&Trace"));
+  traceAction_->setCheckable(true);
+  traceAction_->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_T));
+  connect(traceAction_, &QAction::triggered, this, &MainWindow::openTrace);
   QAction* toTrace = view->addAction(tr("Go to the tra&ce"), this, [this] {
-    trace_->show();
+    openTrace(true);
     trace_->takeFocus();
   });
   toTrace->setShortcut(QKeySequence(Qt::Key_F6));
@@ -414,10 +416,37 @@ void MainWindow::companyShown() {
   settings_.setValue(QStringLiteral("companies"), last);
 }
 
+/// The page comes first: the trace stands beside the pages where it was asked for.
+void MainWindow::openTrace(bool open) {
+  QStringList words = settings_.value(QStringLiteral("traceOn")).toStringList();
+  const QString page = QString::fromLatin1(stopWord(shownStop()));
+  words.removeAll(page);
+  if (open) words << page;
+  settings_.setValue(QStringLiteral("traceOn"), words);
+  showTrace();
+}
+
+void MainWindow::showTrace() {
+  const QString page = QString::fromLatin1(stopWord(shownStop()));
+  const bool open = settings_.value(QStringLiteral("traceOn")).toStringList().contains(page);
+  // Focus must not go with what is folded away.
+  if (!open && trace_->isAncestorOf(focusWidget())) pages_->currentWidget()->setFocus();
+  trace_->setVisible(open);
+  traceEdge_->setVisible(!open);
+  traceAction_->setChecked(open);
+}
+
+Stop MainWindow::shownStop() const {
+  return static_cast<const Page*>(pages_->currentWidget())->stop();
+}
+
 void MainWindow::go(Stop stop) {
   const auto page = pageOf_.find(stop);
   if (page == pageOf_.end()) return;
+  // Who walks on in the trace takes it along.
+  const bool walks = trace_->isAncestorOf(QApplication::focusWidget());
   pages_->setCurrentWidget(page->second);
+  walks ? openTrace(true) : showTrace();
   route_->setCurrent(stop);
   if (auto* grid = page->second->findChild<LedgerView*>()) grid->setFocus();
   sum_->clear();

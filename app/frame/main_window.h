@@ -11,6 +11,7 @@
 #include "app/frame/find_box.h"
 #include "app/frame/route_panel.h"
 #include "app/frame/start_panel.h"
+#include "app/frame/trace_edge.h"
 #include "app/frame/trace_panel.h"
 #include "app/frame/unshown_panel.h"
 #include "app/frame/value_rail.h"
@@ -54,6 +55,9 @@ class MainWindow : public QMainWindow {
   void changeEvent(QEvent* event) override;
 
  private:
+  void openTrace(bool open);  ///< on the page shown; kept for it
+  void showTrace();
+  [[nodiscard]] Stop shownStop() const;
   void makeFrame();
   void makeActions();
   void makeFileMenu();
@@ -88,6 +92,8 @@ class MainWindow : public QMainWindow {
   int before_ = 0;  ///< what the body showed before them
   RoutePanel* route_;
   TracePanel* trace_;
+  TraceEdge* traceEdge_;
+  QAction* traceAction_;
   ValueRail* rail_;
   FindBox* find_;
   OutlookPage* outlook_;

@@ -160,11 +160,13 @@ void TracePanel::walkIn(const QListWidgetItem* item) {
   if (item == nullptr) return;
   const QPoint cell = item->data(kCellRole).toPoint();
   if (!telling_) trail_.push_back(at_);
+  setFocus();  // a list that goes would hand the keys to whatever comes next, which would be traced
   look({model::RowId(cell.x()), cell.y()}, telling_ ? told_->scenario : scenario_);
   takeFocus();
 }
 
 void TracePanel::walkOut() {
+  setFocus();
   if (!trail_.empty()) {
     const model::Cell back = trail_.back();
     trail_.pop_back();

@@ -24,7 +24,7 @@ ValueRail::ValueRail(Workbench& bench, QWidget* parent) : TellingChart(parent), 
 }
 
 QSize ValueRail::sizeHint() const {
-  return {600, fontMetrics().height() * 5 + 34};
+  return {600, fontMetrics().height() * 4 + 28};
 }
 
 std::vector<ValueRail::Mark> ValueRail::marksOf(const services::Snapshot& s) const {
@@ -77,7 +77,7 @@ void ValueRail::paintMark(QPainter& painter, const Mark& mark, bool ghost) const
       break;
     case Mark::Shape::Price:
       painter.setPen(QPen(t.price, 2));
-      painter.drawLine(QPointF(x, axisY_ - 20), QPointF(x, axisY_ + 9));
+      painter.drawLine(QPointF(x, axisY_ - 12), QPointF(x, axisY_ + 10));
       break;
     case Mark::Shape::Notch:
       painter.setPen(QPen(t.base, 1.6));
@@ -122,8 +122,8 @@ void ValueRail::paintLabels(QPainter& painter, const std::vector<Mark>& ghosts) 
       drawTabular(painter, {x, firstY + direction * row * line, width, line}, words, Qt::AlignLeft);
     }
   };
-  place(above, axisY_ - 20 - line, -1);
-  place(below, axisY_ + 13, 1);
+  place(above, axisY_ - 12 - line, -1);
+  place(below, axisY_ + 12, 1);
 }
 
 void ValueRail::paintEvent(QPaintEvent*) {
@@ -147,7 +147,7 @@ void ValueRail::paintEvent(QPaintEvent*) {
   const double pad = std::max({(high - low) * 0.08, std::fabs(high) * 0.02, 1e-6});
   scale_ = {std::max(0.0, low - pad), high + pad, 100, width() - 24.0};
   const double line = QFontMetricsF(font()).height();
-  axisY_ = line * 2 + 26;
+  axisY_ = line * 2 + 14;
 
   painter.setPen(t.quiet);
   const QString unit = zl::app::text(bench_.now().company().listing.unit);

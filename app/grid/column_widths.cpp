@@ -15,7 +15,6 @@ constexpr int kWidestWords = 150;      // of words that stand among figures
 constexpr double kWidestLabel = 0.38;  // of the view
 constexpr int kFewestWords = 96;       // that a column of words keeps
 constexpr double kWordsGive = 0.7;     // of what a page asks for them, before labels do
-constexpr double kLabelGives = 0.72;   // of its longest label, where all fits then
 constexpr double kMostSpread = 0.6;    // of a column's own width
 
 int up(double x) {
@@ -40,14 +39,15 @@ NeededWidths neededWidths(const LedgerModel& model, const QFont& font, const QFo
   }
   needed.label = up(header.horizontalAdvance(model.headerData(0, Qt::Horizontal, Qt::DisplayRole).toString())) +
                  CellSpace::kLabelLeft + CellSpace::kLabelRight;
+  std::vector<int> labels;
   for (size_t r = 0; r < model.ledgerRows().size(); ++r) {
     const LedgerRow& row = model.ledgerRows()[r];
     if (row.heading) continue;  // it runs on over the cells beside it
     const QFontMetricsF& metrics = row.strong ? bold : plain;
     const double unit = row.unit.isEmpty() ? 0 : metrics.horizontalAdvance(QStringLiteral("  ") + row.unit);
     const int mark = row.scenario.isEmpty() ? 0 : CellSpace::kScenarioMark;
-    needed.label = std::max(needed.label, up(metrics.horizontalAdvance(row.label) + unit) + mark +
-                                              CellSpace::kLabelLeft + CellSpace::kLabelRight);
+    labels.push_back(up(metrics.horizontalAdvance(row.label) + unit) + mark + CellSpace::kLabelLeft +
+                     CellSpace::kLabelRight);
     for (size_t c = 0; c < std::min(row.cells.size(), needed.figures.size()); ++c) {
       const LedgerCell& cell = row.cells[c];
       if (cell.left) {
@@ -64,6 +64,9 @@ NeededWidths neededWidths(const LedgerModel& model, const QFont& font, const QFo
           std::max(needed.figures[c], up(width + hang) + 2 * CellSpace::kGap + (notch ? CellSpace::kNotch : 0));
     }
   }
+  std::sort(labels.begin(), labels.end());
+  needed.usualLabel = std::max(needed.label, labels.empty() ? 0 : labels[(labels.size() - 1) * 4 / 5]);
+  needed.label = std::max(needed.label, labels.empty() ? 0 : labels.back());
   return needed;
 }
 
@@ -90,10 +93,15 @@ ColumnWidths columnWidths(const NeededWidths& needed, const WantedWidths& wanted
   }
   int used = std::accumulate(widths.figures.begin(), widths.figures.end(), wanted.trend);
   widths.label = needed.label;
-  // Words give way first, then the labels a little, then words as far as they can: a table that all but fits does not
-  // scroll.
+  // First the figures give up their one width, then words some of theirs, then the longest labels, then words all they
+  // can: a table that all but fits does not scroll.
   int lacking = used + widths.label - wanted.viewport;
   std::vector<int> narrower = widths.figures;
+  for (size_t c = 0; lacking > 0 && c < narrower.size(); ++c) {
+    if (needed.words[c] || c < wanted.columns.size()) continue;
+    lacking -= narrower[c] - needed.figures[c];
+    narrower[c] = needed.figures[c];
+  }
   const auto narrowWords = [&](double share) {
     for (size_t c = narrower.size(); lacking > 0 && c-- > 0;) {
       if (!needed.words[c]) continue;
@@ -104,8 +112,7 @@ ColumnWidths columnWidths(const NeededWidths& needed, const WantedWidths& wanted
     }
   };
   narrowWords(kWordsGive);
-  const int least = up(needed.label * kLabelGives);
-  const int label = std::clamp(needed.label - lacking, least, needed.label);
+  const int label = std::clamp(needed.label - lacking, needed.usualLabel, needed.label);
   lacking -= needed.label - label;
   narrowWords(0);
   if (lacking <= 0) {
@@ -113,7 +120,7 @@ ColumnWidths columnWidths(const NeededWidths& needed, const WantedWidths& wanted
     used = std::accumulate(widths.figures.begin(), widths.figures.end(), wanted.trend);
     widths.label = label;
   } else {
-    widths.label = std::min(needed.label, up(wanted.viewport * kWidestLabel));
+    widths.label = std::min(needed.label, std::max(up(wanted.viewport * kWidestLabel), wanted.viewport - used));
   }
   int spare = wanted.viewport - used - widths.label;
   if (spare <= 0 || widths.figures.empty()) return widths;

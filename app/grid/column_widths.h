@@ -10,6 +10,7 @@ namespace zl::app {
 
 struct NeededWidths {
   int label = 0;             ///< of the longest label with its unit
+  int usualLabel = 0;        ///< wide enough for four labels in five
   std::vector<int> figures;  ///< by column from the first figure: header and figures whole, with room for their marks
   std::vector<bool> words;   ///< the column holds words that read from the left, which may be cut
 };
@@ -30,9 +31,9 @@ struct WantedWidths {
   std::vector<int> columns;  ///< of single columns instead, from the first figure on
 };
 
-/// Figures are never cut. Where all does not fit, columns of words and then the labels are cut a little if all fits
+/// Figures are never cut. Where all does not fit, columns of words and then the longest labels are cut if all fits
 /// then; else the labels keep their own width (at most 38 % of the view) and the figures scroll. Where there is more
-/// room than needed, the figures spread over it, all by as much, and words that were cut come first.
+/// room than needed, words get it, else the figures spread over it, all by as much.
 ColumnWidths columnWidths(const NeededWidths& needed, const WantedWidths& wanted);
 
 }  // namespace zl::app

@@ -114,8 +114,36 @@ TEST_F(Frame, TheTraceWalksAndFollowsEdits) {
   press(find<QListWidget>("traceDependents"), Qt::Key_Return);
   EXPECT_THAT(find<QLabel>("traceTitle")->text().toStdString(),
               testing::HasSubstr("Revolver drawn in the forecast 2027E"));
+}
+
+TEST_F(Frame, TheTraceIsFoldedAwayUntilItIsAskedForOnEachPage) {
+  auto* trace = find<QWidget>("trace");
+  auto* edge = find<QAbstractButton>("traceEdge");
+  go(Qt::Key_6);
+  EXPECT_FALSE(trace->isVisible());
+  ASSERT_TRUE(edge->isVisible());
+  QCoreApplication::processEvents();
+  const int before = find<QWidget>("CashvaluePage")->width();
+  place(find<LedgerView>("walk"), QStringLiteral("enterprise_value"), 1);
+  QTest::mouseClick(edge, Qt::LeftButton);
+  EXPECT_THAT(find<QLabel>("traceTitle")->text().toStdString(), testing::StartsWith("Enterprise value"))
+      << "what was looked at";
+  EXPECT_TRUE(trace->isVisible() && !edge->isVisible());
+  QCoreApplication::processEvents();  // the page makes room
+  EXPECT_LT(find<QWidget>("CashvaluePage")->width(), before) << "it stands beside the page";
+  go(Qt::Key_3);
+  EXPECT_FALSE(trace->isVisible()) << "each page has its own";
+  press(window_.get(), Qt::Key_F6);
+  EXPECT_TRUE(trace->isVisible() && trace->isAncestorOf(QApplication::focusWidget()));
   press(window_.get(), Qt::Key_T, Qt::ControlModifier);
-  EXPECT_FALSE(find<QWidget>("trace")->isVisible()) << "it folds away";
+  EXPECT_FALSE(trace->isVisible()) << "it folds away";
+  ASSERT_NE(QApplication::focusWidget(), nullptr);
+  EXPECT_TRUE(find<QWidget>("HistoryPage")->isAncestorOf(QApplication::focusWidget())) << "keys go on to the page";
+  window_->close();
+  start();
+  ASSERT_TRUE(window_->openBook(path()));
+  go(Qt::Key_6);
+  EXPECT_TRUE(find<QWidget>("trace")->isVisible()) << "kept for the next time";
 }
 
 TEST_F(Frame, SizesAndRecentBooksAreKept) {

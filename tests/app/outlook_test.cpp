@@ -242,6 +242,7 @@ TEST_F(OutlookWindow, AnInterimReportStandsAgainstItsYear) {
   EXPECT_THAT(find<QLabel>("tableWords")->text().toStdString(), testing::HasSubstr("Year to Q1 2026"));
   // The figure is traced to its fact, the forecast beside it to the model.
   auto* grid = find<LedgerView>("outlookTables");
+  openTrace();
   const auto at = static_cast<int>(revenue - tableRows().begin());
   grid->setFocus();
   grid->setCurrentIndex(grid->ledger().index(at, grid->ledger().firstColumn()));
@@ -256,6 +257,7 @@ TEST_F(OutlookWindow, AnInterimReportStandsAgainstItsYear) {
 }
 
 TEST_F(OutlookWindow, TheTraceTellsHowAnAssumptionCameAbout) {
+  openTrace();
   auto* board = find<PathBoard>("pathBoard");
   board->setFocus();
   press(board, Qt::Key_Up);

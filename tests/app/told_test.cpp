@@ -109,6 +109,7 @@ class Told : public WindowFixture {
     if (row == rows.end()) return "no row " + label.toStdString();
     view->setCurrentIndex(
         view->ledger().index(static_cast<int>(row - rows.begin()), view->ledger().firstColumn() + column));
+    openTrace();
     view->clearFocus();
     view->setFocus(Qt::TabFocusReason);  // as one comes to it by key
     return find<QLabel>("traceTitle")->text().toStdString() + '\n' + find<QLabel>("traceFigure")->text().toStdString() +

@@ -270,6 +270,20 @@ TEST(CashFlow, IsToldByWhatItStartsFromAndBuysInALanguageThatNobodyHasTaught) {
   EXPECT_EQ(places.at("Tebrin"), "") << "a part of cash from operations, which is placed";
 }
 
+TEST(CashFlow, WhatStartsElsewhereOrComesInIsNotTakenForIt) {
+  // The first section starts from nothing of the income statement, and plant is sold in it: an inflow buys nothing.
+  const TableReading reading = readingOf(
+      "Qosh|2024|2023|2022\nRevenue|900|850|800\nCost of sales|(700)|(660)|(625)\nOperating profit|200|190|175\n"
+      "Net income|200|190|175\n"
+      "Zun mir|212|197|181\nVarn olt|45|41|38\nOrun vel sabak|257|238|219\n"
+      "Dal property, plant and equipment mir|80|77|71\nMokresh|(33)|(12)|(19)\nOrun vel mirat|47|65|52\n"
+      "Keshti|(50)|(47)|(44)\nSorrel|20|(6)|11\nOrun vel dash|(30)|(53)|(33)\n"
+      "Net change in cash|274|250|238\n");
+  const auto places = placesIn(reading);
+  EXPECT_NE(places.at("Orun vel sabak"), "operating_cash_flow");
+  EXPECT_THAT(places.at("Dal property, plant and equipment mir"), testing::Not(HasSubstr("plant_bought")));
+}
+
 TEST(Parts, ThatARowTellsOfStandInWords) {
   const auto parts = PartRules::parse("told \"of which\" | \"davon\"\n\"current assets\" = other\n", "p");
   ASSERT_TRUE(parts) << parts.error().text();

@@ -218,8 +218,9 @@ TEST(SumTree, OneFigureThatIsOffIsNamedByItsSignItsScaleOrItsHistory) {
 TEST(SumTree, WhatOnlyLooksLikeAFaultySumIsNone) {
   // Assets less equity are the long debts in all three years if assets were 0.7856 of what they are: by chance. What
   // ties throughout says otherwise: equity and both debts are the last row.
-  const std::vector<StatementRow> rows = {rowOf({2215, 2082, 1978}), rowOf({1020, 905, 812}), rowOf({720, 731, 742}),
-                                          rowOf({475, 446, 424}), rowOf({2215, 2082, 1978}, true)};
+  const std::vector<StatementRow> rows = {rowOf({2215, 2082, 1978}, true), rowOf({1020, 905, 812}),
+                                          rowOf({720, 731, 742}, true), rowOf({475, 446, 424}, true),
+                                          rowOf({2215, 2082, 1978}, true)};
   const SumTree tree = findSums(rows);
   ASSERT_EQ(tree.sums.size(), 1u);
   EXPECT_EQ(termsOf(tree, 4), (std::vector<SumTerm>{{1, 1}, {2, 1}, {3, 1}}));

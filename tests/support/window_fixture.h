@@ -3,6 +3,7 @@
 
 #include <gtest/gtest.h>
 
+#include <QAbstractButton>
 #include <QApplication>
 #include <QImage>
 #include <QLabel>
@@ -62,6 +63,11 @@ class WindowFixture : public test::DemoBook {
   void go(Qt::Key number) {
     ASSERT_EQ(QApplication::activeWindow(), window_.get());
     QTest::keyClick(window_.get(), number, Qt::AltModifier);
+  }
+  /// On the page shown, where it is folded away.
+  void openTrace() {
+    auto* edge = find<QAbstractButton>("traceEdge");
+    if (edge->isVisible()) QTest::mouseClick(edge, Qt::LeftButton);
   }
   /// Waits until files offered have been read or refused.
   void waitForReading() {
