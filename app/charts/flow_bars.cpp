@@ -3,7 +3,7 @@
 #include <QPainter>
 #include <algorithm>
 
-#include "app/charts/axis.h"
+#include "app/charts/ticks.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -49,14 +49,16 @@ void FlowBars::paintEvent(QPaintEvent*) {
   const double line = QFontMetricsF(font()).height();
   const double pad = (high - low) * 0.08;
   const Scale y{low - pad, high + pad, height() - line - 6.0, line + 8.0};
-  const double left = 56;
+  const Ticks ticks =
+      ticksOf(y.low, y.high, std::max(2, height() / 40), shownScale(Kind::Money), QFontMetricsF(font()));
+  const double left = std::max(56.0, ticks.width + 16);
   const double step = (width() - left - 16) / static_cast<double>(periods_.size());
-  for (double tick : roundTicks(y.low, y.high, std::max(2, height() / 40))) {
+  for (qsizetype i = 0; i < ticks.words.size(); ++i) {
+    const double tick = ticks.at[static_cast<size_t>(i)];
     painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
     painter.drawLine(QPointF(left, y.at(tick)), QPointF(width() - 16, y.at(tick)));
     painter.setPen(t.quiet);
-    drawTabular(painter, {0, y.at(tick) - 8, left - 8, 16}, zl::app::text(groupedNumber(tick / 1e6, 0, false)),
-                Qt::AlignRight);
+    drawTabular(painter, {0, y.at(tick) - 8, left - 8, 16}, ticks.words[i], Qt::AlignRight);
   }
   const int filed = static_cast<int>(history_.size());
   const auto bar = [&](double x, double w, const Figure& f, const QColor& color, int column, int scenario) {

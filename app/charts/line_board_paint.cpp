@@ -85,7 +85,8 @@ class Board {
   [[nodiscard]] static QString tickText(double x, Kind kind, double step) {
     const double shown = x / shownScale(kind);
     const double shownStep = std::abs(step / shownScale(kind));
-    const int decimals = shownStep >= 1 ? 0 : (shownStep >= 0.1 ? 1 : 2);
+    const int decimals =
+        shownStep >= 1 || shownStep == 0 ? 0 : std::min(9, static_cast<int>(std::ceil(-std::log10(shownStep) - 1e-9)));
     return text(groupedNumber(shown, decimals, false));
   }
 

@@ -4,7 +4,7 @@
 #include <QPolygonF>
 #include <algorithm>
 
-#include "app/charts/axis.h"
+#include "app/charts/ticks.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
@@ -46,15 +46,17 @@ void PriceChart::paintEvent(QPaintEvent*) {
   }
   double high = 0;
   for (const PricePoint& p : prices_) high = std::max(high, p.close);
-  const double left = 48;
+  const Ticks ticks = ticksOf(0, high * 1.05, 4, 1, QFontMetricsF(font()));
+  const double left = std::max(48.0, ticks.width + 14);
   const double right = width() - 12.0;
   const Scale x{0, static_cast<double>(daysBetween(prices_.front().date, prices_.back().date)), left, right};
   const Scale y{0, high * 1.05, height() - line - 6.0, line + 20.0};
-  for (const double tick : roundTicks(y.low, y.high, 4)) {
+  for (qsizetype i = 0; i < ticks.words.size(); ++i) {
+    const double tick = ticks.at[static_cast<size_t>(i)];
     painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
     painter.drawLine(QPointF(left, y.at(tick)), QPointF(right, y.at(tick)));
     painter.setPen(t.quiet);
-    drawTabular(painter, {0, y.at(tick) - 8, left - 6, 16}, text(groupedNumber(tick, 0, false)), Qt::AlignRight);
+    drawTabular(painter, {0, y.at(tick) - 8, left - 6, 16}, ticks.words[i], Qt::AlignRight);
   }
   const auto xOf = [&](Date date) { return x.at(daysBetween(prices_.front().date, date)); };
   for (int year = yearOf(prices_.front().date) + 1; year <= yearOf(prices_.back().date); year += 2) {

@@ -3,7 +3,7 @@
 #include <QPainter>
 #include <algorithm>
 
-#include "app/charts/axis.h"
+#include "app/charts/ticks.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -54,11 +54,13 @@ void RangeChart::paintEvent(QPaintEvent*) {
   const Scale x{std::max(0.0, low - pad), high + pad, 230, width() - 40.0};
   const double top = 26;
   const double bottom = top + kRangeHeight * static_cast<double>(ranges_.size());
-  for (double tick : roundTicks(x.low, x.high, std::max(3, width() / 110))) {
+  const Ticks ticks = ticksOf(x.low, x.high, std::max(3, width() / 110), 1, QFontMetricsF(font()));
+  for (qsizetype i = 0; i < ticks.words.size(); ++i) {
+    const double tick = ticks.at[static_cast<size_t>(i)];
     painter.setPen(QPen(t.rule, 1));
     painter.drawLine(QPointF(x.at(tick), top), QPointF(x.at(tick), bottom));
     painter.setPen(t.quiet);
-    drawTabular(painter, {x.at(tick) - 40, bottom + 3, 80, 16}, text(groupedNumber(tick, 0, false)), Qt::AlignHCenter);
+    drawTabular(painter, {x.at(tick) - 40, bottom + 3, 80, 16}, ticks.words[i], Qt::AlignHCenter);
   }
   painter.setPen(t.quiet);
   painter.drawText(QRectF(8, bottom + 3, 200, 16), Qt::AlignLeft, tr("%1 per share").arg(unit_));

@@ -3,7 +3,7 @@
 #include <QPainter>
 #include <algorithm>
 
-#include "app/charts/axis.h"
+#include "app/charts/ticks.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
@@ -69,15 +69,16 @@ void StackedBars::paintEvent(QPaintEvent*) {
   }
   for (const BarPart& part : parts_) names = std::max(names, metrics.horizontalAdvance(part.label));
   names = std::min(names + 22, width() * 0.42);
-  const double left = 44;
+  const Ticks ticks = ticksOf(low, high, 3, shownScale(kind_), metrics);
+  const double left = std::max(44.0, ticks.width + 14);
   const double right = width() - names - 8;
   const Scale y{low, high, height() - line - 6.0, line + 12.0};
-  for (const double tick : roundTicks(low, high, 3)) {
+  for (qsizetype i = 0; i < ticks.words.size(); ++i) {
+    const double tick = ticks.at[static_cast<size_t>(i)];
     painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
     painter.drawLine(QPointF(left, y.at(tick)), QPointF(right, y.at(tick)));
     painter.setPen(t.quiet);
-    drawTabular(painter, {0, y.at(tick) - 8, left - 6, 16}, text(groupedNumber(tick / shownScale(kind_), 0, false)),
-                Qt::AlignRight);
+    drawTabular(painter, {0, y.at(tick) - 8, left - 6, 16}, ticks.words[i], Qt::AlignRight);
   }
   const double step = (right - left) / static_cast<double>(columns_.size());
   const int every = std::max(1, static_cast<int>((metrics.horizontalAdvance(columns_.last()) + 8) / step + 0.999));

@@ -432,6 +432,7 @@ void MainWindow::showTrace() {
   // Focus must not go with what is folded away.
   if (!open && trace_->isAncestorOf(focusWidget())) pages_->currentWidget()->setFocus();
   trace_->setVisible(open);
+  if (open && traceEdge_->hasFocus()) trace_->takeFocus();
   traceEdge_->setVisible(!open);
   traceAction_->setChecked(open);
 }

@@ -2,6 +2,7 @@
 
 #include <QPainter>
 
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 
 namespace zl::app {
@@ -10,8 +11,8 @@ TraceEdge::TraceEdge(QWidget* parent) : QAbstractButton(parent) {
   setObjectName(QStringLiteral("traceEdge"));
   setText(tr("Trace"));
   setAccessibleName(tr("Open the trace"));
-  setToolTip(tr("What the figure stands on (F6)"));
-  setFocusPolicy(Qt::StrongFocus);
+  setToolTip(tipText(tr("What the figure stands on (F6)")));
+  setFocusPolicy(Qt::TabFocus);  // a click leaves the keys, and with them the figure, to the page
   setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Expanding);
 }
 

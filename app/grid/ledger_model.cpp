@@ -24,14 +24,18 @@ void LedgerModel::fill(QStringList headers, std::vector<LedgerRow> rows, bool wi
 }
 
 void LedgerModel::chooseDecimals() {
-  double largest = 0;
-  for (const LedgerRow& row : rows_) {
-    if (row.kind != Kind::Money) continue;
-    for (const LedgerCell& cell : row.cells) {
-      if (!cell.words) largest = std::max(largest, std::fabs(cell.figure.valueOr(0)));
+  const auto largest = [&](Kind kind) {
+    double most = 0;
+    for (const LedgerRow& row : rows_) {
+      if (row.kind != kind) continue;
+      for (const LedgerCell& cell : row.cells) {
+        if (!cell.words) most = std::max(most, std::fabs(cell.figure.valueOr(0)));
+      }
     }
-  }
-  moneyDecimals_ = moneyDecimals(largest);
+    return most;
+  };
+  moneyDecimals_ = amountDecimals(largest(Kind::Money));
+  sharesDecimals_ = amountDecimals(largest(Kind::Shares));
 }
 
 const LedgerCell* LedgerModel::cellAt(const QModelIndex& index) const {
@@ -71,7 +75,7 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
       if (index.column() == 0) return row.unit.isEmpty() ? row.label : row.label + QStringLiteral(", ") + row.unit;
       if (cell == nullptr) return {};
       if (cell->words) return *cell->words;
-      return text(figureText(cell->figure, row.kind, moneyDecimals_)) +
+      return text(figureText(cell->figure, row.kind, row.kind == Kind::Shares ? sharesDecimals_ : moneyDecimals_)) +
              (cell->doubted ? QStringLiteral("†") : QString());
     case Qt::EditRole:
       if (cell != nullptr && cell->chooses && !row.choices.isEmpty()) return cell->words.value_or(QString());

@@ -101,7 +101,7 @@ class LedgerModel : public QAbstractTableModel {
   std::vector<LedgerRow> rows_;
   std::vector<bool> flagged_;
   bool withTrend_ = false;
-  int moneyDecimals_ = 1;  ///< of all amounts here
+  int moneyDecimals_ = 1, sharesDecimals_ = 1;  ///< of all amounts and counts here
 };
 
 }  // namespace zl::app

@@ -136,15 +136,16 @@ double shownScale(Kind kind) {
   }
 }
 
-int moneyDecimals(double largest) {
+int amountDecimals(double largest) {
   const double millions = std::fabs(largest) / shownScale(Kind::Money);
   if (!std::isfinite(millions) || millions == 0) return 1;
   return millions >= 1e4 ? 0 : millions >= 1 ? 1 : millions >= 0.001 ? 3 : 6;
 }
 
-std::string figureText(const Figure& figure, Kind kind, int moneyDecimals) {
-  if (kind != Kind::Money || !figure.hasValue()) return figureText(figure, kind);
-  return groupedNumber(figure.value() / shownScale(kind), moneyDecimals);
+std::string figureText(const Figure& figure, Kind kind, int amountDecimals) {
+  const bool amount = kind == Kind::Money || kind == Kind::Shares;
+  if (!amount || !figure.hasValue()) return figureText(figure, kind);
+  return groupedNumber(figure.value() / shownScale(kind), amountDecimals);
 }
 
 std::string figureText(const Figure& figure, Kind kind) {

@@ -21,11 +21,11 @@ std::string groupedNumber(double x, int decimals, bool parentheses = true);
 /// How a figure of a kind is shown: money in millions with one decimal, ratios in per cent,
 /// multiples with one decimal and a times sign, days whole. Absent is empty, not meaningful "·".
 std::string figureText(const Figure& figure, Kind kind);
-/// Decimals, in millions, that money in one table is shown with when this is its largest amount: enough for a small
+/// Decimals, in millions, that money or shares in one table are shown with when this is its largest amount: enough for a small
 /// firm to show in, none where five digits stand before the point. One for all cells, so that points stand under points.
-int moneyDecimals(double largest);
-/// The same with so many decimals for money.
-std::string figureText(const Figure& figure, Kind kind, int moneyDecimals);
+int amountDecimals(double largest);
+/// The same with so many decimals for money and shares.
+std::string figureText(const Figure& figure, Kind kind, int amountDecimals);
 /// The unit that figureText leaves out: "EUR m", "%", "days"; `currency` and `listing` name them.
 std::string unitText(Kind kind, const std::string& currency, const std::string& listing);
 /// What figureText divides by: 1e6 for money and shares, 0.01 for ratios, 1 otherwise.

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <array>
+#include <limits>
 #include <optional>
 #include <set>
 #include <utility>
@@ -44,7 +45,8 @@ struct JoinedRow {
   std::vector<std::optional<int>> markAt;
 };
 
-JoinedRow joined(SheetRow&& given) {
+/// A mark in the column of the labels names the table's currency and belongs to no figure: "USD;2025;2024".
+JoinedRow joined(SheetRow&& given, int labels) {
   JoinedRow out;
   const auto put = [&](SheetCell&& cell, int at, std::optional<int> mark) {
     out.row.cells.push_back(std::move(cell));
@@ -54,7 +56,7 @@ JoinedRow joined(SheetRow&& given) {
   for (size_t i = 0; i < given.cells.size(); ++i) {
     SheetCell& cell = given.cells[i];
     const bool text = cell.kind == SheetCell::Kind::Text;
-    if (text && isMarkBefore(cell.text) && i + 1 < given.cells.size() &&
+    if (text && given.columns[i] > labels && isMarkBefore(cell.text) && i + 1 < given.cells.size() &&
         given.cells[i + 1].kind != SheetCell::Kind::Day && looksLikeFigure(given.cells[i + 1].text)) {
       SheetCell& figure = given.cells[i + 1];
       const bool opens = cell.text.back() == '(';
@@ -84,11 +86,15 @@ bool isHeading(const SheetCell& cell) {
 }  // namespace
 
 Sheet gathered(Sheet sheet) {
+  int labels = std::numeric_limits<int>::max();
+  for (const SheetRow& row : sheet.rows) {
+    if (!row.columns.empty()) labels = std::min(labels, row.columns.front());
+  }
   std::vector<JoinedRow> rows;
   std::vector<int> headings;
   size_t headingRow = 0;
   for (size_t r = 0; r < sheet.rows.size(); ++r) {
-    rows.push_back(joined(std::move(sheet.rows[r])));
+    rows.push_back(joined(std::move(sheet.rows[r]), labels));
     if (r >= static_cast<size_t>(kHeaderDepth)) continue;
     const SheetRow& row = rows.back().row;
     std::vector<int> found;

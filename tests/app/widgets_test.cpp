@@ -12,11 +12,13 @@
 #include <QSignalSpy>
 #include <QTest>
 #include <cmath>
+#include <set>
 
 #include "app/charts/flow_bars.h"
 #include "app/charts/path_board.h"
 #include "app/charts/range_chart.h"
 #include "app/charts/rate_stack.h"
+#include "app/charts/ticks.h"
 #include "app/charts/walk_chart.h"
 #include "app/grid/ledger_view.h"
 #include "app/look/theme.h"
@@ -215,6 +217,18 @@ TEST_F(Grid, DecimalsAreThoseOfTheLargestAmount) {
     view_.ledger().fill({QStringLiteral("a")},
                         {row("one", {largest}, Kind::Money), row("two", {largest / 1000}, Kind::Money)});
     EXPECT_EQ(view_.ledger().index(0, 1).data().toString(), QString::fromLatin1(shown));
+  }
+}
+
+TEST(AxisTicks, SayWhatTheyStandForInAnyUnit) {
+  const QFontMetricsF metrics{QFont()};
+  for (const auto& [high, first, last] :
+       {std::tuple(42'000.0, "0.00", "0.04"), {9.3e9, "0", "8,000"}, {3.1e14, "0", "300,000,000"}, {4.2e6, "0", "4"}}) {
+    const Ticks ticks = ticksOf(0, high, 5, 1e6, metrics);
+    EXPECT_EQ(ticks.words.first(), QString::fromLatin1(first));
+    EXPECT_EQ(ticks.words.last(), QString::fromLatin1(last));
+    EXPECT_EQ(std::set<QString>(ticks.words.begin(), ticks.words.end()).size(), ticks.at.size()) << "no two read alike";
+    EXPECT_GE(ticks.width, tabularWidth(metrics, ticks.words.last()));
   }
 }
 

@@ -5,6 +5,7 @@
 
 #include <sstream>
 
+#include "core/table/gathered.h"
 #include "core/table/reading.h"
 #include "tests/support/kit_texts.h"
 #include "tests/support/sheet_text.h"
@@ -203,6 +204,17 @@ TEST(Reading, GuessesColumnsUnitsLinesAndSigns) {
                                 "EUR", choicesOf(*reading));
   EXPECT_DOUBLE_EQ(s.at("cost_of_sales", 1).figure.value(), 700.2e6);
   EXPECT_DOUBLE_EQ(s.at("tax", 0).figure.value(), -5e6);
+}
+
+TEST(Reading, ACurrencyAloneOverTheLabelsJoinsNoYear) {
+  // Marks of figures stand in cells of their own all over web tables; over the labels one is the table's.
+  const Sheet sheet = gathered(sheetOf("USD|2025|2024|2023\nSales|30|20|10\nTax|$|3|2\n"));
+  const auto reading = guessTable(sheet, rules(), {});
+  ASSERT_TRUE(reading) << reading.error().text();
+  EXPECT_EQ(reading->currency, "USD");
+  ASSERT_EQ(reading->columns.size(), 3u);
+  for (const TableColumn& column : reading->columns) EXPECT_TRUE(column.included) << column.heading;
+  EXPECT_EQ(reading->columns.front().heading, "2025");
 }
 
 TEST(Reading, RememberedChoicesAndCorrectionsWin) {

@@ -1,0 +1,35 @@
+#pragma once
+// What stands at the ticks of an axis: as many decimals as the step asks for, and the room that it takes.
+
+#include <QFontMetricsF>
+#include <QStringList>
+#include <algorithm>
+#include <cmath>
+
+#include "app/charts/axis.h"
+#include "app/look/theme.h"
+#include "core/quantity/number_text.h"
+
+namespace zl::app {
+
+struct Ticks {
+  std::vector<double> at;  ///< figures
+  QStringList words;       ///< of each, in the unit that `scale` makes
+  double width = 0;        ///< of the widest
+};
+
+/// At most `most` ticks inside low..high; `scale` is what a figure is divided by to be shown.
+inline Ticks ticksOf(double low, double high, int most, double scale, const QFontMetricsF& metrics) {
+  Ticks ticks{roundTicks(low, high, most), {}, 0};
+  const double step = ticks.at.size() > 1 ? (ticks.at[1] - ticks.at[0]) / scale : 1;
+  constexpr double kMostDecimals = 9;
+  const int decimals =
+      step >= 1 || step <= 0 ? 0 : static_cast<int>(std::min(kMostDecimals, std::ceil(-std::log10(step) - 1e-9)));
+  for (const double tick : ticks.at) {
+    ticks.words << text(groupedNumber(tick / scale, decimals, false));
+    ticks.width = std::max(ticks.width, tabularWidth(metrics, ticks.words.last()));
+  }
+  return ticks;
+}
+
+}  // namespace zl::app
