@@ -14,7 +14,6 @@ namespace {
 constexpr int kWidestWords = 150;      // of words that stand among figures
 constexpr double kWidestLabel = 0.38;  // of the view
 constexpr int kFewestWords = 96;       // that a column of words keeps
-constexpr double kWordsGive = 0.7;     // of what a page asks for them, before labels do
 constexpr double kMostSpread = 0.6;    // of a column's own width
 
 int up(double x) {
@@ -93,8 +92,8 @@ ColumnWidths columnWidths(const NeededWidths& needed, const WantedWidths& wanted
   }
   int used = std::accumulate(widths.figures.begin(), widths.figures.end(), wanted.trend);
   widths.label = needed.label;
-  // First the figures give up their one width, then words some of theirs, then the longest labels, then words all they
-  // can: a table that all but fits does not scroll.
+  // First the figures give up their one width, then the longest labels are cut, then words: a table that all but fits
+  // does not scroll.
   int lacking = used + widths.label - wanted.viewport;
   std::vector<int> narrower = widths.figures;
   for (size_t c = 0; lacking > 0 && c < narrower.size(); ++c) {
@@ -102,19 +101,20 @@ ColumnWidths columnWidths(const NeededWidths& needed, const WantedWidths& wanted
     lacking -= narrower[c] - needed.figures[c];
     narrower[c] = needed.figures[c];
   }
-  const auto narrowWords = [&](double share) {
-    for (size_t c = narrower.size(); lacking > 0 && c-- > 0;) {
-      if (!needed.words[c]) continue;
-      const int least = std::max(kFewestWords, up(widths.figures[c] * share));
-      const int less = std::min(lacking, std::max(0, narrower[c] - least));
-      narrower[c] -= less;
-      lacking -= less;
-    }
-  };
-  narrowWords(kWordsGive);
   const int label = std::clamp(needed.label - lacking, needed.usualLabel, needed.label);
   lacking -= needed.label - label;
-  narrowWords(0);
+  // Each column of words gives by what it has to give.
+  int giving = 0;
+  for (size_t c = 0; c < narrower.size(); ++c) {
+    if (needed.words[c]) giving += std::max(0, narrower[c] - kFewestWords);
+  }
+  const double part = giving > 0 ? std::min(1.0, static_cast<double>(std::max(0, lacking)) / giving) : 0;
+  for (size_t c = 0; c < narrower.size(); ++c) {
+    if (!needed.words[c]) continue;
+    const int less = up(part * std::max(0, narrower[c] - kFewestWords));
+    narrower[c] -= less;
+    lacking -= less;
+  }
   if (lacking <= 0) {
     widths.figures = std::move(narrower);
     used = std::accumulate(widths.figures.begin(), widths.figures.end(), wanted.trend);

@@ -51,8 +51,9 @@ class Marks {
   Kind tag() {
     size_t at = from_ + 1;
     for (;;) {
-      at = text_.find_first_of("<>\"'", at);
-      if (at == kNone || text_[at] == '<') return Kind::Fault;
+      // A million tags are gone through: one look a byte is faster here than searching for four.
+      while (at < text_.size() && text_[at] != '>' && text_[at] != '"' && text_[at] != '\'' && text_[at] != '<') ++at;
+      if (at == text_.size() || text_[at] == '<') return Kind::Fault;
       if (text_[at] == '>') break;
       at = text_.find(text_[at], at + 1);
       if (at == kNone) return Kind::Fault;
