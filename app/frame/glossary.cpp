@@ -25,9 +25,13 @@ constexpr Term kKeys[] = {
     {"Pages", "Alt with 1 to 9 goes to a page; Ctrl+F finds a line, driver, page, version, finding or action."},
     {"Grids",
      "Arrows move, typing replaces, F2 edits, Ctrl+C and Ctrl+V take cells to and from other programs. Enter does what "
-     "the grid is for: adopts a figure, brings a driver to the board, draws a line, takes a peer in or out."},
+     "the grid is for: adopts a figure, brings a driver to the board, draws a line, takes a peer in or out. Figures "
+     "that do not fit scroll beneath the labels; a shade on either side says that there are more. A label that is cut "
+     "shows itself whole on hover."},
     {"The trace",
-     "F6 goes to it. Enter walks into what a figure stands on or into what hangs on it, Backspace walks out again."},
+     "Folded away at the right edge until it is asked for: F6 or a click on the edge opens it beside the page, Ctrl+T "
+     "folds it away, and each page keeps its own. Enter walks into what a figure stands on or into what hangs on it, "
+     "Backspace walks out again."},
     {"Charts and the value rail",
      "Tab goes to a chart, Shift+F6 to the rail. Arrows go from figure to figure, Home and End to the first and the "
      "last; the trace tells each. Enter on a mark of the rail goes to its page."},

@@ -1,5 +1,5 @@
 #pragma once
-// The demo's files, read as they are.
+// The demo's and other files, read as they are.
 
 #include <fstream>
 #include <iterator>
@@ -9,9 +9,13 @@
 
 namespace zl::test {
 
-inline std::string demoFile(const std::string& name) {
-  std::ifstream in(sourceFolder() + "/demo/" + name, std::ios::binary);
+inline std::string fileText(const std::string& path) {
+  std::ifstream in(path, std::ios::binary);
   return {std::istreambuf_iterator<char>(in), {}};
+}
+
+inline std::string demoFile(const std::string& name) {
+  return fileText(sourceFolder() + "/demo/" + name);
 }
 
 }  // namespace zl::test

@@ -11,16 +11,10 @@
 #include "core/model/interpret.h"
 #include "core/model/parser.h"
 #include "core/outlook/evaluation.h"
+#include "tests/support/files.h"
 #include "tests/support/source_folder.h"
 
 namespace zl::test {
-
-inline std::string fileText(const std::string& path) {
-  std::ifstream in(path, std::ios::binary);
-  std::stringstream text;
-  text << in.rdbuf();
-  return text.str();
-}
 
 inline model::Model shippedModel() {
   const auto m = model::parseModel(fileText(sourceFolder() + "/kits/standard/model"), "standard.model");

@@ -1,0 +1,136 @@
+// Figures in every grid of every page are whole: for the demo, for strangers of the corpus, for a company of 10^14 yen
+// and one of 200 thousand dollars, in a small and a large window and in letters of 150 %. Widths are measured here from
+// the text in the font, not taken from what the grids measured.
+
+#include <gmock/gmock.h>
+
+#include <QHeaderView>
+#include <QScrollBar>
+#include <array>
+#include <set>
+
+#include "app/look/theme.h"
+#include "services/sessions/session.h"
+#include "tests/support/files.h"
+#include "tests/support/source_folder.h"
+#include "tests/support/window_fixture.h"
+
+namespace zl::app {
+namespace {
+
+/// A small firm's three years, with each figure `times` as much, in `heading`.
+std::string firm(const std::string& heading, const std::string& noughts) {
+  const std::pair<const char*, std::array<int, 3>> kRows[] = {
+      {"Revenue", {214300, 198120, 176044}},
+      {"Cost of sales", {-121900, -115300, -104210}},
+      {"Operating expenses", {-61250, -58020, -52170}},
+      {"Operating income", {31150, 24800, 19664}},
+      {"Interest expense", {-2100, -2300, -2450}},
+      {"Income before income taxes", {29050, 22500, 17214}},
+      {"Income tax expense", {-6100, -4725, -3615}},
+      {"Net income", {22950, 17775, 13599}},
+      {"Cash and cash equivalents", {41200, 30150, 22480}},
+      {"Accounts receivable", {18700, 17900, 16020}},
+      {"Property and equipment, net", {96000, 91400, 88100}},
+      {"Total assets", {155900, 139450, 126600}},
+      {"Accounts payable", {12300, 11800, 10900}},
+      {"Long-term debt", {38000, 41000, 44000}},
+      {"Total liabilities", {50300, 52800, 54900}},
+      {"Total equity", {105600, 86650, 71700}},
+      {"Net cash from operating activities", {29000, 23900, 19000}},
+      {"Purchases of property and equipment", {-14950, -13230, -12000}},
+      {"Repayment of debt", {-3000, -3000, -3000}},
+      {"Net change in cash", {11050, 7670, 4000}}};
+  std::string text = heading + ";2025;2024;2023\n";
+  for (const auto& [label, figures] : kRows) {
+    text += label;
+    for (const int figure : figures) text += ";" + std::to_string(figure) + noughts;
+    text += "\n";
+  }
+  return text + "Shares outstanding;10000;10000;10000\n";
+}
+
+class Layout : public WindowFixture {
+ protected:
+  void SetUp() override {
+    DemoBook::SetUp();
+    start();
+  }
+  void TearDown() override { QApplication::setFont(usual_); }
+
+  void look(const QString& book, const std::string& name) {
+    ASSERT_TRUE(window_->openBook(book)) << name;
+    for (const QSize size : {QSize(1280, 800), QSize(1920, 1080)}) {
+      window_->resize(size);
+      for (const Qt::Key page : kPageKeys) {
+        go(page);
+        QCoreApplication::processEvents();
+        for (LedgerView* grid : window_->findChildren<LedgerView*>()) {
+          if (grid->isVisible()) lookAt(*grid, name + ", " + std::to_string(size.width()));
+        }
+      }
+    }
+  }
+
+  void lookAt(const LedgerView& grid, const std::string& where) {
+    auto& model = const_cast<LedgerView&>(grid).ledger();
+    QFont strong = grid.font();
+    strong.setBold(true);
+    const QFontMetricsF plain(grid.font()), bold(strong);
+    const int first = model.firstColumn();
+    for (int c = first; c < model.columnCount(); ++c) {
+      for (int r = 0; r < model.rowCount(); ++r) {
+        const LedgerCell* cell = model.cellAt(model.index(r, c));
+        if (cell == nullptr || cell->words || !cell->figure.hasValue()) continue;
+        ++figures_;
+        const QString shown = model.index(r, c).data().toString();
+        const double width = tabularWidth(model.ledgerRows()[static_cast<size_t>(r)].strong ? bold : plain, shown);
+        if (width + 8 > grid.columnWidth(c)) cut_.insert(where + ": " + shown.toStdString());
+      }
+    }
+    std::vector<double> labels;
+    for (const LedgerRow& row : model.ledgerRows()) {
+      if (!row.heading) labels.push_back((row.strong ? bold : plain).horizontalAdvance(row.label));
+    }
+    std::sort(labels.begin(), labels.end());
+    if (!labels.empty()) {
+      const double most = labels[(labels.size() - 1) * 4 / 5];
+      EXPECT_GE(grid.columnWidth(0), std::min(most, 0.37 * grid.viewport()->width())) << where << ", labels";
+    }
+    const bool all = grid.horizontalHeader()->length() <= grid.viewport()->width();
+    EXPECT_TRUE(all || grid.horizontalScrollBar()->maximum() > 0) << where << ": what does not fit can be scrolled to";
+  }
+
+  [[nodiscard]] QString imported(const std::string& file, const std::string& content) {
+    const std::string book = folder_.file(file + ".zledger");
+    const auto stored = services::Session::import(book, "co", {{file, content}}, resources_, test::testDesk());
+    EXPECT_TRUE(stored) << stored.error().text();
+    return text(book);
+  }
+
+  const QFont usual_ = QApplication::font();
+  std::set<std::string> cut_;
+  int figures_ = 0;
+};
+
+TEST_F(Layout, FiguresAreWholeForAnyCompanyInAnyWindow) {
+  look(path(), "demo");
+  for (const char* file : {"us-by-function.csv", "japanese.csv", "german-cyclical.csv"}) {
+    look(imported(file, test::fileText(test::sourceFolder() + "/tests/corpus/strangers/" + file)), file);
+  }
+  look(imported("yen.csv", firm("JPY million", "000")), "10^14 yen");
+  look(imported("small.csv", firm("USD", "")), "200 thousand dollars");
+  EXPECT_THAT(cut_, testing::IsEmpty());
+  EXPECT_GT(figures_, 10'000);
+}
+
+TEST_F(Layout, FiguresAreWholeInLargeLetters) {
+  QFont large = usual_;
+  large.setPointSizeF(usual_.pointSizeF() * 1.5);
+  QApplication::setFont(large);
+  look(path(), "demo, 150 %");
+  EXPECT_THAT(cut_, testing::IsEmpty());
+}
+
+}  // namespace
+}  // namespace zl::app
