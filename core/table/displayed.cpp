@@ -463,12 +463,14 @@ Date PeriodHeading::endIn(FiscalEnd fiscal) const {
 }
 
 UnitHeading unitHeading(std::string_view text) {
-  static const std::array<std::pair<const char*, const char*>, 30> kCurrencies = {
+  static const std::array kCurrencies = std::to_array<std::pair<const char*, const char*>>(
       {{"eur", "EUR"},      {"euro", "EUR"}, {"euros", "EUR"},   {"gbp", "GBP"}, {"pound", "GBP"}, {"pounds", "GBP"},
        {"sterling", "GBP"}, {"usd", "USD"},  {"dollars", "USD"}, {"jpy", "JPY"}, {"yen", "JPY"},   {"chf", "CHF"},
        {"francs", "CHF"},   {"sek", "SEK"},  {"nok", "NOK"},     {"dkk", "DKK"}, {"pln", "PLN"},   {"czk", "CZK"},
        {"huf", "HUF"},      {"cad", "CAD"},  {"aud", "AUD"},     {"nzd", "NZD"}, {"cny", "CNY"},   {"rmb", "CNY"},
-       {"inr", "INR"},      {"brl", "BRL"},  {"zar", "ZAR"},     {"krw", "KRW"}, {"hkd", "HKD"},   {"sgd", "SGD"}}};
+       {"inr", "INR"},      {"brl", "BRL"},  {"zar", "ZAR"},     {"krw", "KRW"}, {"hkd", "HKD"},   {"sgd", "SGD"},
+       {"twd", "TWD"},      {"mxn", "MXN"},  {"thb", "THB"},     {"idr", "IDR"}, {"myr", "MYR"},   {"php", "PHP"},
+       {"ils", "ILS"},      {"clp", "CLP"},  {"isk", "ISK"},     {"aed", "AED"}, {"sar", "SAR"},   {"vnd", "VND"}});
   static const std::array kScales = std::to_array<std::pair<const char*, int>>(
       {{"thousand", 3}, {"thousands", 3},  {"k", 3},         {"tsd", 3},      {"tausend", 3},  {"milliers", 3},
        {"miles", 3},    {"duizend", 3},    {"duizenden", 3}, {"migliaia", 3}, {"million", 6},  {"millions", 6},
@@ -483,14 +485,19 @@ UnitHeading unitHeading(std::string_view text) {
     for (const auto& [word, code] : kCurrencies) {
       if (unit.currency.empty() && run.text == word) unit.currency = code;
     }
-    // TEUR, kCHF: thousands of the currency whose code follows.
-    if (unit.currency.empty() && run.text.size() == 4 && (run.text[0] == 't' || run.text[0] == 'k')) {
-      const std::string_view code = std::string_view(run.text).substr(1);
-      const auto known =
-          std::find_if(kCurrencies.begin(), kCurrencies.end(), [&](const auto& c) { return c.first == code; });
-      if (known != kCurrencies.end()) {
-        unit.currency = known->second;
-        unit.scale = 3;
+    // TEUR, kCHF, MSEK; EURm, USDbn: a currency's code with its scale before or after it.
+    if (unit.currency.empty()) {
+      for (const auto& [code, currency] : kCurrencies) {
+        const std::string_view name = code;
+        const std::string_view word = run.text;
+        if (name.size() != 3 || word.size() < 4 || word.size() > 5) continue;
+        std::string_view scale;
+        if (word.starts_with(name)) scale = word.substr(3);
+        if (word.ends_with(name)) scale = word.substr(0, word.size() - 3);
+        const int tens = scale == "t" || scale == "k" ? 3 : scale == "m" || scale == "mn" ? 6 : scale == "bn" ? 9 : 0;
+        if (tens == 0) continue;
+        unit.currency = currency;
+        if (!unit.scale) unit.scale = tens;
       }
     }
     for (const auto& [word, scale] : kScales) {

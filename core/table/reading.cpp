@@ -316,13 +316,18 @@ class Guess {
   void placeLines() {
     std::vector<StatementRow> figures;
     std::vector<RowToPlace> rows;
+    bool ofHeading = false;  // the row before tells of a heading
     for (size_t i = 0; i < reading_.lines.size(); ++i) {
       const TableLine& line = reading_.lines[i];
       figures.push_back(statementRow(line));
       const auto known = hints_.remembered.find(line.concept_name);
       RowToPlace& row = rows.emplace_back();
       row.label = inSection(line.label, sections_[i]);
-      row.told = rules_.parts.toldOf(line.label);
+      const std::string told = rules_.parts.toldOf(line.label);
+      // Under a heading of its own, first or after such a row, it tells of the heading, which has no figure to be in.
+      const bool headed = i == 0 || (!sections_[i].empty() && sections_[i] != sections_[i - 1]);
+      ofHeading = !told.empty() && (headed || ofHeading);
+      if (!ofHeading) row.told = told;
       if (!row.told.empty()) {
         figures.back().figures.assign(figures.back().figures.size(), std::nullopt);  // in the row above it already
       }

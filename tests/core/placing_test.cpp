@@ -284,6 +284,13 @@ TEST(CashFlow, WhatStartsElsewhereOrComesInIsNotTakenForIt) {
   EXPECT_THAT(places.at("Dal property, plant and equipment mir"), testing::Not(HasSubstr("plant_bought")));
 }
 
+TEST(Parts, UnderAHeadingWithoutAFigureTellOfNoRow) {
+  const TableReading reading = readingOf(
+      "EUR m|2024|2023|2022\nTrade receivables|120|110|97\nOther current assets|||\nof which tax|30|28|26\n"
+      "of which cash|45|41|33\nTotal current assets|195|179|156\n");
+  EXPECT_EQ(reading.sums, 1) << "the rows are parts of the total, as nothing else holds them";
+}
+
 TEST(Parts, ThatARowTellsOfStandInWords) {
   const auto parts = PartRules::parse("told \"of which\" | \"davon\"\n\"current assets\" = other\n", "p");
   ASSERT_TRUE(parts) << parts.error().text();

@@ -105,6 +105,11 @@ TEST(UnitHeadings, CurrencyAndScale) {
                                                               {"All figures in millions", "", 6},
                                                               {"en milliers d'euros", "EUR", 3},
                                                               {"TEUR", "EUR", 3},
+                                                              {"MSEK", "SEK", 6},
+                                                              {"EURm", "EUR", 6},
+                                                              {"in USDbn", "USD", 9},
+                                                              {"Museum", "", -1},
+                                                              {"IDR million", "IDR", 6},
                                                               {"in Millionen Euro", "EUR", 6},
                                                               {"Revenue", "", -1},
                                                               {"m", "", -1}};

@@ -1,4 +1,4 @@
-// Statements written by hand in the manner of filers of nine countries (tests/corpus/filers): signs in cells of their
+// Statements written by hand in the manner of filers of ten countries (tests/corpus/filers): signs in cells of their
 // own, sections, notes, blank subtotals, one label in two sections, periods as ranges. Expected: the last year's
 // standard lines as a person reads them off the file, in its own units, and every tie.
 
@@ -251,6 +251,38 @@ const Filer kFilers[] = {
       {"total_equity", 1020},
       {"borrowings_long", 560},
       {"other_noncurrent_liabilities", 160}},
+     -1},
+    {"valserine.csv",  // costs of which depreciation, a result of which interest, equity of which minorities
+     "EUR",
+     3,
+     2025,
+     1e6,
+     {{"operating_expenses", 613.9},
+      {"depreciation", 88.1},
+      {"ebit", 494.2},
+      {"interest_expense", 58.9},
+      {"other_income", 6.6},
+      {"minority_income", 12.4},
+      {"cash", 275},
+      {"minorities", 61},
+      {"equity", 1341.6},
+      {"total_liabilities", 1549.7}},
+     -1},
+    {"skarvberg.csv",  // sections without totals, the unit and the currency in one word
+     "SEK",
+     3,
+     2025,
+     1e6,
+     {{"revenue", 4120},
+      {"operating_expenses", 850},
+      {"other_income", -48},
+      {"net_income", 484},
+      {"cash", 388},
+      {"plant", 1905},
+      {"borrowings_long", 950},
+      {"payables", 421},
+      {"total_liabilities", 1809},
+      {"total_equity", 2010}},
      -1},
     {"hollinbay.html",
      "USD",
