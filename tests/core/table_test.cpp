@@ -166,6 +166,20 @@ const char* const kStatement =
     "Weather reserve||1.0|1.0|\n"
     "Shares outstanding (thousand)||12,500|12,500|\n";
 
+TEST(Reading, ColumnsOfTheWholeStandBesideThoseOfItsParts) {
+  // A statement in three columns a year: what is before exceptional items and these are no year of the company.
+  const auto reading = guessTable(
+      sheetOf("|Note|Before exceptional items 2025 £m|Exceptional items 2025 £m|Total 2025 £m|Total 2024 £m\n"
+              "Sales|2|912|0|912|870\nTax|6|28|(3)|25|24\n"),
+      rules(), {});
+  ASSERT_TRUE(reading) << reading.error().text();
+  std::vector<std::string> years;
+  for (const TableColumn& column : reading->columns) {
+    if (column.included) years.push_back(column.heading);
+  }
+  EXPECT_THAT(years, testing::ElementsAre("Total 2025 £m", "Total 2024 £m"));
+}
+
 TEST(Reading, GuessesColumnsUnitsLinesAndSigns) {
   const Sheet sheet = sheetOf(kStatement);
   const auto reading = guessTable(sheet, rules(), {});
