@@ -41,7 +41,8 @@ void PriceChart::paintEvent(QPaintEvent*) {
   painter.drawText(QPointF(8, line), tr("Close, %1, and events").arg(unit_));
   if (prices_.size() < 2) {
     painter.setPen(t.quiet);
-    painter.drawText(rect(), Qt::AlignCenter, tr("Fewer than two closes are in the book; import a price table on Filings"));
+    painter.drawText(rect(), Qt::AlignCenter,
+                     tr("Fewer than two closes are in the book; import a price table on Filings"));
     return;
   }
   double high = 0;

@@ -31,9 +31,9 @@ struct WantedWidths {
   std::vector<int> columns;  ///< of single columns instead, from the first figure on
 };
 
-/// Figures are never cut. Where all does not fit, the longest labels and then columns of words are cut if all fits then;
-/// else the labels keep their own width (at most 38 % of the view) and the figures scroll. Where there is more room than
-/// needed, words get it, else the figures spread over it, all by as much.
+/// Figures are never cut. Where all does not fit, the longest labels and then columns of words are cut if all fits
+/// then; else the labels keep their own width (at most 38 % of the view) and the figures scroll. Where there is more
+/// room than needed, words get it, else the figures spread over it, all by as much.
 ColumnWidths columnWidths(const NeededWidths& needed, const WantedWidths& wanted);
 
 }  // namespace zl::app

@@ -70,7 +70,7 @@ void LedgerDelegate::paintLabel(QPainter* painter, const QRect& rect, const Ledg
   QFont font = painter->font();
   font.setBold(row.heading || row.strong);
   painter->setFont(font);
-  QRectF area = QRectF(rect).adjusted(CellSpace::kLabelLeft, 0, -CellSpace::kLabelRight / 2, 0);
+  QRectF area = QRectF(rect).adjusted(CellSpace::kLabelLeft, 0, -CellSpace::kLabelRight / 2.0, 0);
   if (!row.scenario.isEmpty()) {
     drawScenarioMark(*painter, row.scenario, QPointF(area.left() + 5, area.center().y()), 9);
     area.adjust(CellSpace::kScenarioMark, 0, 0, 0);

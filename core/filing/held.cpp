@@ -39,12 +39,13 @@ Result<std::vector<HoldingLine>> parseHolding(std::string_view text, const std::
       return std::find_if(found->addends.begin(), found->addends.end(),
                           [&](const TieTerm& term) { return term.line == name && !term.opening; });
     };
-    if (addend(holder) == found->addends.end()) return bad("'" + holder + "' is no addend of '" + tie + "'");
+    if (addend(holder) == found->addends.end())
+      return bad(std::string("'").append(holder).append("' is no addend of '").append(tie).append("'"));
     HoldingLine holding{*found, *addend(holder), {}};
     while (words >> word) {
       const auto term = addend(word);
       if (term == found->addends.end() || word == holder) {
-        return bad("'" + word + "' is no other addend of '" + tie + "'");
+        return bad(std::string("'").append(word).append("' is no other addend of '").append(tie).append("'"));
       }
       holding.held.push_back(*term);
     }

@@ -81,10 +81,10 @@ class Evaluation {
   std::shared_ptr<const model::HistoryTable> history_;
   Case case_;
   model::LaneResults lanes_;
-  std::vector<std::int32_t> inputAt_;                   ///< by row: where its figures begin in inputs_, -1: computed
-  std::vector<std::vector<Figure>> inputs_;             ///< per scenario: what was not computed
-  std::vector<std::set<model::Cell>> clipped_;          ///< per scenario
-  std::vector<std::unique_ptr<Reasons>> reasons_;       ///< per scenario
+  std::vector<std::int32_t> inputAt_;              ///< by row: where its figures begin in inputs_, -1: computed
+  std::vector<std::vector<Figure>> inputs_;        ///< per scenario: what was not computed
+  std::vector<std::set<model::Cell>> clipped_;     ///< per scenario
+  std::vector<std::unique_ptr<Reasons>> reasons_;  ///< per scenario
 };
 
 /// The path that a driver follows in a scenario: assumed, else the model's preset, which holds the

@@ -21,8 +21,9 @@ std::string groupedNumber(double x, int decimals, bool parentheses = true);
 /// How a figure of a kind is shown: money in millions with one decimal, ratios in per cent,
 /// multiples with one decimal and a times sign, days whole. Absent is empty, not meaningful "·".
 std::string figureText(const Figure& figure, Kind kind);
-/// Decimals, in millions, that money or shares in one table are shown with when this is its largest amount: enough for a small
-/// firm to show in, none where five digits stand before the point. One for all cells, so that points stand under points.
+/// Decimals, in millions, that money or shares in one table are shown with when this is its largest amount: enough for
+/// a small firm to show in, none where five digits stand before the point. One for all cells, so that points stand
+/// under points.
 int amountDecimals(double largest);
 /// The same with so many decimals for money and shares.
 std::string figureText(const Figure& figure, Kind kind, int amountDecimals);

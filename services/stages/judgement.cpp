@@ -50,25 +50,23 @@ std::vector<Finding> judge(const Snapshot& s, std::vector<OnOtherModel> others) 
                s.market->rates, s.market->estimates, s.company().currency, std::move(others)});
   if (s.market->before) tellSharedChange(s, findings);
   if (s.averageShares) {
-    findings.push_back(
-        {"count of shares is an average", Severity::Warning, Stop::Company,
-         "No count of shares at a day is filed or on record: the value per share stands on the "
-         "average over the last year. Give the count of a day in the company record",
-         s.evaluation->model().nameOf(model::Role::SharesNow), -1});
+    findings.push_back({"count of shares is an average", Severity::Warning, Stop::Company,
+                        "No count of shares at a day is filed or on record: the value per share stands on the "
+                        "average over the last year. Give the count of a day in the company record",
+                        s.evaluation->model().nameOf(model::Role::SharesNow), -1});
   }
   if (!s.market->otherUnits.empty()) {
     std::string tables;
     for (const std::string& name : s.market->otherUnits) tables += (tables.empty() ? "" : ", ") + name;
     findings.push_back({"prices in another unit", Severity::Warning, Stop::Company,
-                                  "No close of " + tables + " is used: the listing is in " +
-                                      s.company().listing.unit +
-                                      ". Bring in a record with the listing they are of",
-                                  "", -1});
+                        "No close of " + tables + " is used: the listing is in " + s.company().listing.unit +
+                            ". Bring in a record with the listing they are of",
+                        "", -1});
   }
   if (s.ownRowsFault()) {
-    findings.push_back(
-        {"own rows not in use", Severity::Fault, Stop::Outlook,
-         "The own rows are kept and not in use, they do not fit the model: " + s.ownRowsFault()->text(), "", -1});
+    findings.push_back({"own rows not in use", Severity::Fault, Stop::Outlook,
+                        "The own rows are kept and not in use, they do not fit the model: " + s.ownRowsFault()->text(),
+                        "", -1});
   }
   return findings;
 }
