@@ -69,10 +69,15 @@ NeededWidths neededWidths(const LedgerModel& model, const QFont& font, const QFo
   return needed;
 }
 
-ColumnWidths columnWidths(const NeededWidths& needed, const WantedWidths& wanted) {
-  ColumnWidths widths;
-  // Figures of one kind of column stand in columns of one width: as wanted, less where all fit then, never less than
-  // they need.
+namespace {
+
+int sum(const std::vector<int>& widths) {
+  return std::accumulate(widths.begin(), widths.end(), 0);
+}
+
+/// As a page asks for them, and figures at least as wide as they need. Those of one kind of column stand in columns of
+/// one width: as wanted, less where all fit then.
+std::vector<int> askedFor(const NeededWidths& needed, const WantedWidths& wanted) {
   int even = 0;
   int others = wanted.trend + needed.label;
   int alike = 0;
@@ -85,57 +90,62 @@ ColumnWidths columnWidths(const NeededWidths& needed, const WantedWidths& wanted
     }
   }
   if (alike > 0) even = std::max(even, std::min(wanted.figure, (wanted.viewport - others) / alike));
+  std::vector<int> asked;
   for (size_t c = 0; c < needed.figures.size(); ++c) {
-    const bool own = c < wanted.columns.size();
-    const int asked = own ? wanted.columns[c] : even;
-    widths.figures.push_back(needed.words[c] ? asked : std::max(asked, needed.figures[c]));
+    const int width = c < wanted.columns.size() ? wanted.columns[c] : even;
+    asked.push_back(needed.words[c] ? width : std::max(width, needed.figures[c]));
   }
-  int used = std::accumulate(widths.figures.begin(), widths.figures.end(), wanted.trend);
-  widths.label = needed.label;
-  // First the figures give up their one width, then the longest labels are cut, then words: a table that all but fits
-  // does not scroll.
-  int lacking = used + widths.label - wanted.viewport;
-  std::vector<int> narrower = widths.figures;
-  for (size_t c = 0; lacking > 0 && c < narrower.size(); ++c) {
+  return asked;
+}
+
+/// First the figures give up their one width, then the longest labels are cut, then words, each column by what it has
+/// to give. False, and nothing changed, where it does not fit even so.
+bool narrow(const NeededWidths& needed, const WantedWidths& wanted, ColumnWidths& widths) {
+  std::vector<int> figures = widths.figures;
+  int lacking = wanted.trend + sum(figures) + needed.label - wanted.viewport;
+  for (size_t c = 0; lacking > 0 && c < figures.size(); ++c) {
     if (needed.words[c] || c < wanted.columns.size()) continue;
-    lacking -= narrower[c] - needed.figures[c];
-    narrower[c] = needed.figures[c];
+    lacking -= figures[c] - needed.figures[c];
+    figures[c] = needed.figures[c];
   }
   const int label = std::clamp(needed.label - lacking, needed.usualLabel, needed.label);
   lacking -= needed.label - label;
-  // Each column of words gives by what it has to give.
   int giving = 0;
-  for (size_t c = 0; c < narrower.size(); ++c) {
-    if (needed.words[c]) giving += std::max(0, narrower[c] - kFewestWords);
+  for (size_t c = 0; c < figures.size(); ++c) {
+    if (needed.words[c]) giving += std::max(0, figures[c] - kFewestWords);
   }
-  const double part = giving > 0 ? std::min(1.0, static_cast<double>(std::max(0, lacking)) / giving) : 0;
-  for (size_t c = 0; c < narrower.size(); ++c) {
-    if (!needed.words[c]) continue;
-    const int less = up(part * std::max(0, narrower[c] - kFewestWords));
-    narrower[c] -= less;
-    lacking -= less;
+  if (lacking > giving) return false;
+  const double part = giving > 0 ? static_cast<double>(std::max(0, lacking)) / giving : 0;
+  for (size_t c = 0; c < figures.size(); ++c) {
+    if (needed.words[c]) figures[c] -= up(part * std::max(0, figures[c] - kFewestWords));
   }
-  if (lacking <= 0) {
-    widths.figures = std::move(narrower);
-    used = std::accumulate(widths.figures.begin(), widths.figures.end(), wanted.trend);
-    widths.label = label;
-  } else {
-    widths.label = std::min(needed.label, std::max(up(wanted.viewport * kWidestLabel), wanted.viewport - used));
-  }
-  int spare = wanted.viewport - used - widths.label;
-  if (spare <= 0 || widths.figures.empty()) return widths;
-  const bool hasWords = std::find(needed.words.begin(), needed.words.end(), true) != needed.words.end();
-  const auto columns = static_cast<int>(widths.figures.size());
+  widths = {label, std::move(figures)};
+  return true;
+}
+
+/// What the columns leave: words get it, else the figures, all by as much; the rest is the labels'.
+void spread(const NeededWidths& needed, int spare, ColumnWidths& widths) {
+  if (spare <= 0 || widths.figures.empty()) return;
+  const auto words = static_cast<int>(std::count(needed.words.begin(), needed.words.end(), true));
+  const int share = spare / (words > 0 ? words : static_cast<int>(widths.figures.size()));
   for (size_t c = 0; c < widths.figures.size(); ++c) {
-    if (hasWords && !needed.words[c]) continue;
-    const auto sharing =
-        hasWords ? static_cast<int>(std::count(needed.words.begin(), needed.words.end(), true)) : columns;
-    const int share = (wanted.viewport - used - widths.label) / sharing;
+    if (words > 0 && !needed.words[c]) continue;
     const int more = needed.words[c] ? share : std::min(share, up(widths.figures[c] * kMostSpread));
     widths.figures[c] += more;
     spare -= more;
   }
   widths.label += spare;
+}
+
+}  // namespace
+
+ColumnWidths columnWidths(const NeededWidths& needed, const WantedWidths& wanted) {
+  ColumnWidths widths{needed.label, askedFor(needed, wanted)};
+  if (!narrow(needed, wanted, widths)) {
+    const int left = wanted.viewport - wanted.trend - sum(widths.figures);
+    widths.label = std::min(needed.label, std::max(up(wanted.viewport * kWidestLabel), left));
+  }
+  spread(needed, wanted.viewport - wanted.trend - sum(widths.figures) - widths.label, widths);
   return widths;
 }
 
