@@ -576,8 +576,8 @@ class Placing {
     const std::string total = rules_.lines.totalOf(held);
     LineChoice& choice = placed_[r].choice;
     choice.outOf = held;
-    choice.outOfSign =
-        -rules_.lines.weightIn(best->line, total).value_or(1) * rules_.lines.weightIn(held, total).value_or(1);
+    // Both are parts of that total, or they would not stand beside one another.
+    choice.outOfSign = -rules_.lines.weightIn(best->line, total).value() * rules_.lines.weightIn(held, total).value();
   }
 
   void setAside(size_t r, std::string reason) {
