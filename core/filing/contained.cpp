@@ -5,6 +5,7 @@
 #include <sstream>
 
 #include "core/filing/amount.h"
+#include "core/filing/named_tie.h"
 #include "core/filing/rule_lines.h"
 
 namespace zl {
@@ -57,8 +58,8 @@ Result<std::vector<ContainedCost>> parseContained(std::string_view text, const s
       return fail(ErrorKind::BadInput, what, lines.where(), "It reads: inside tie line = line + line");
     };
     if (!(words >> tie >> cost.line >> equals) || equals != "=") return bad("expected a tie, a line of it and '='");
-    const auto found = std::find_if(ties.begin(), ties.end(), [&](const Tie& t) { return t.name == tie; });
-    if (found == ties.end()) return bad("there is no tie '" + tie + "'");
+    const Tie* found = tieNamed(ties, tie);
+    if (found == nullptr) return bad("there is no tie '" + tie + "'");
     cost.tie = *found;
     const auto isAddend = [&](const std::string& name) {
       return std::any_of(cost.tie.addends.begin(), cost.tie.addends.end(),

@@ -5,6 +5,7 @@
 #include <sstream>
 
 #include "core/filing/amount.h"
+#include "core/filing/named_tie.h"
 #include "core/filing/rule_lines.h"
 
 namespace zl {
@@ -33,8 +34,8 @@ Result<std::vector<HoldingLine>> parseHolding(std::string_view text, const std::
       return fail(ErrorKind::BadInput, what, lines.where(), "It reads: holds tie line = line line");
     };
     if (!(words >> tie >> holder >> equals) || equals != "=") return bad("expected a tie, a line of it and '='");
-    const auto found = std::find_if(ties.begin(), ties.end(), [&](const Tie& t) { return t.name == tie; });
-    if (found == ties.end()) return bad("there is no tie '" + tie + "'");
+    const Tie* found = tieNamed(ties, tie);
+    if (found == nullptr) return bad("there is no tie '" + tie + "'");
     const auto addend = [&](const std::string& name) {
       return std::find_if(found->addends.begin(), found->addends.end(),
                           [&](const TieTerm& term) { return term.line == name && !term.opening; });

@@ -4,6 +4,7 @@
 #include <sstream>
 
 #include "core/filing/amount.h"
+#include "core/filing/named_tie.h"
 #include "core/filing/rule_lines.h"
 
 namespace zl {
@@ -27,8 +28,8 @@ Result<std::vector<TieWithLines>> parseSolved(std::string_view text, const std::
     if (!(words >> word) || word != "solve") continue;
     const std::string where = lines.where();
     if (!(words >> word)) return fail(ErrorKind::BadInput, "expected the name of a tie after 'solve'", where);
-    const auto found = std::find_if(ties.begin(), ties.end(), [&](const Tie& t) { return t.name == word; });
-    if (found == ties.end()) return fail(ErrorKind::BadInput, "there is no tie '" + word + "'", where);
+    const Tie* found = tieNamed(ties, word);
+    if (found == nullptr) return fail(ErrorKind::BadInput, "there is no tie '" + word + "'", where);
     const bool opening =
         std::any_of(found->addends.begin(), found->addends.end(), [](const TieTerm& term) { return term.opening; });
     if (opening) return fail(ErrorKind::BadInput, "'" + word + "' has an opening balance and is not solved", where);
@@ -54,8 +55,8 @@ Result<std::vector<TieWithLines>> parseComplete(std::string_view text, const std
     if (!(words >> word) || word != "complete") continue;
     if (!(words >> word))
       return fail(ErrorKind::BadInput, "expected the name of a tie after 'complete'", lines.where());
-    const auto found = std::find_if(ties.begin(), ties.end(), [&](const Tie& t) { return t.name == word; });
-    if (found == ties.end()) return fail(ErrorKind::BadInput, "there is no tie '" + word + "'", lines.where());
+    const Tie* found = tieNamed(ties, word);
+    if (found == nullptr) return fail(ErrorKind::BadInput, "there is no tie '" + word + "'", lines.where());
     TieWithLines tie{*found, {}};
     while (words >> word) {
       const bool addend = std::any_of(found->addends.begin(), found->addends.end(),
@@ -134,8 +135,8 @@ Result<std::vector<SummedBalance>> parseSums(std::string_view text, const std::v
     if (!(words >> word) || word != "sums") continue;
     std::vector<Tie> named;
     while (words >> word) {
-      const auto found = std::find_if(ties.begin(), ties.end(), [&](const Tie& t) { return t.name == word; });
-      if (found == ties.end()) return fail(ErrorKind::BadInput, "there is no tie '" + word + "'", lines.where());
+      const Tie* found = tieNamed(ties, word);
+      if (found == nullptr) return fail(ErrorKind::BadInput, "there is no tie '" + word + "'", lines.where());
       named.push_back(*found);
     }
     constexpr size_t kNamed = 3;

@@ -4,6 +4,7 @@
 #include <sstream>
 
 #include "core/filing/amount.h"
+#include "core/filing/named_tie.h"
 #include "core/filing/rule_lines.h"
 
 namespace zl {
@@ -50,8 +51,8 @@ Result<std::vector<UntoldRest>> parseUntold(std::string_view text, const std::ve
     std::istringstream words(line);
     std::string word;
     words >> word >> word;
-    const auto found = std::find_if(ties.begin(), ties.end(), [&](const Tie& t) { return t.name == word; });
-    if (found == ties.end()) return fail(ErrorKind::BadInput, "there is no tie '" + word + "'", lines.where());
+    const Tie* found = tieNamed(ties, word);
+    if (found == nullptr) return fail(ErrorKind::BadInput, "there is no tie '" + word + "'", lines.where());
     UntoldRest rest{*found, {}, {}, {}};
     const auto isAddend = [&](const std::string& name) {
       return std::any_of(rest.tie.addends.begin(), rest.tie.addends.end(),
