@@ -5,6 +5,7 @@
 
 #include "core/filing/contained.h"
 #include "core/filing/held.h"
+#include "core/filing/moving.h"
 #include "core/filing/solved.h"
 #include "core/filing/untold.h"
 
@@ -17,6 +18,7 @@ struct StatementShapes {
   std::vector<SummedBalance> summed = {};  ///< balance sheets of net assets
   std::vector<UntoldRest> untold = {};     ///< what totals leave where a source leaves concepts out
   std::vector<HoldingLine> holding = {};   ///< lines that hold what is stated beside them
+  std::vector<MovingBalance> moving = {};  ///< balances that are told by what moves them; `standardise` looks for them
 
   /// Every shape, on the lines of one period. `factOf` gives the fact of a concept in it, for a source that leaves
   /// concepts out; empty for others, whose totals must tie by what is filed.

@@ -53,7 +53,7 @@ Result<std::vector<Tie>> parseTies(std::string_view text, const std::string& sou
     std::istringstream words{std::string(lines.line())};
     std::string word;
     if (!(words >> word) || word == "inside" || word == "solve" || word == "complete" || word == "rest" ||
-        word == "sums" || word == "holds")
+        word == "sums" || word == "holds" || word == "moves")
       continue;  // core/filing/shapes
     const auto bad = [&](const std::string& what) {
       return fail(ErrorKind::BadInput, what, lines.where(), "A tie reads: tie name \"Label\" line = line + line[-1]");

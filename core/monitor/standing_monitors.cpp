@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/filing/labels.h"
 #include "core/history/statistics.h"
+#include "core/monitor/claimed_statistic.h"
 #include "core/monitor/limits.h"
 #include "core/quantity/number_text.h"
 
@@ -79,7 +79,7 @@ class Standing {
     for (const auto& [name, choice] : scenario.inputs) {
       const model::RowId index = e_.model().find(name);
       if (!index.known() || e_.model()[index].kind != Kind::Multiple || choice.said.isProposed()) continue;
-      const auto [claimed, words] = claimedBy(choice.said.reason, statistics->second);
+      const auto [claimed, words] = claimedStatistic(choice.said.reason, statistics->second);
       const Figure multiple = e_.constant(index, s);
       if (!claimed.hasValue() || !multiple.hasValue() || claimed.value() <= 0) continue;
       const double apart = multiple.value() / claimed.value() - 1;
@@ -91,24 +91,6 @@ class Standing {
                         name, 0});
       found_.back().scenario = scenario.id;
     }
-  }
-
-  /// The statistic that a reason's first clause says the figure is; absent where it names none or a distance from it.
-  static std::pair<Figure, std::string> claimedBy(const std::string& reason, const MultipleStatistics& of) {
-    const std::string clause = " " + normalisedLabel(reason.substr(0, reason.find_first_of(",.;:"))) + " ";
-    const auto says = [&](const char* word) { return clause.find(" " + std::string(word) + " ") != std::string::npos; };
-    for (const char* distance : {"under", "over", "below", "above", "less", "more", "than", "off", "between", "half"}) {
-      if (says(distance)) return {Figure::absent("no statistic is named"), ""};
-    }
-    if (says("peers") || says("peer")) {
-      if (says("lower quartile")) return {of.lowerQuartile, "lower quartile"};
-      if (says("upper quartile")) return {of.upperQuartile, "upper quartile"};
-      if (says("median")) return {of.median, "median"};
-      if (says("mean") || says("average")) return {of.mean, "mean"};
-      if (says("lowest") || says("low")) return {of.low, "lowest"};
-      if (says("highest") || says("high")) return {of.high, "highest"};
-    }
-    return {Figure::absent("no statistic is named"), ""};
   }
 
   const MonitorView& v_;

@@ -55,10 +55,15 @@ Standard standardise(const FiledEvidence& evidence, const StandardRules& rules, 
   standard.choices = std::move(given);
   standard.restated = restatedForSplits(evidence.facts, evidence.company.splits);
   const std::span<const Fact> facts = standard.factsOf(evidence.facts);
+  StandardStatements filed = StandardStatements::build(facts, rules.rules, currency, standard.choices, firstFiled);
+  for (const MovingBalance& moving : rules.shapes.moving) {
+    const auto found = foundByMovement(moving, filed, facts, standard.choices);
+    if (!found) continue;
+    standard.choices[found->first] = found->second;
+    filed = StandardStatements::build(facts, rules.rules, currency, standard.choices, firstFiled);
+  }
   standard.statements =
-      withFactRows(StandardStatements::build(facts, rules.rules, currency, standard.choices, firstFiled)
-                       .shaped(rules.shapes, facts, evidence.conceptsLeftOut),
-                   facts, rules.model, evidence.company);
+      withFactRows(filed.shaped(rules.shapes, facts, evidence.conceptsLeftOut), facts, rules.model, evidence.company);
   return standard;
 }
 

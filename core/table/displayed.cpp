@@ -6,6 +6,8 @@
 #include <cmath>
 #include <sstream>
 
+#include "core/table/calendar_words.h"
+
 namespace zl {
 namespace {
 
@@ -13,7 +15,18 @@ bool isDigit(char c) {
   return c >= '0' && c <= '9';
 }
 
-/// Lower case, with every sign outside ASCII that tables use brought to a plain one.
+/// The letter without its accent, of UTF-8 "À" to "ÿ": empty for "×", "÷" and whatever lies elsewhere.
+std::string_view plainLetter(std::string_view text) {
+  static const std::array<std::string_view, 64> kLetters = {
+      "a", "a", "a", "a", "a", "a", "ae", "c", "e",  "e",  "e", "e", "i", "i", "i", "i", "d",  "n", "o",  "o", "o", "o",
+      "o", "",  "o", "u", "u", "u", "u",  "y", "th", "ss", "a", "a", "a", "a", "a", "a", "ae", "c", "e",  "e", "e", "e",
+      "i", "i", "i", "i", "d", "n", "o",  "o", "o",  "o",  "o", "",  "o", "u", "u", "u", "u",  "y", "th", "y"};
+  if (text.size() < 2 || text[0] != '\xC3') return {};
+  const unsigned place = static_cast<unsigned char>(text[1]) - 0x80U;
+  return place < kLetters.size() ? kLetters[place] : std::string_view{};
+}
+
+/// Lower case, with every sign outside ASCII that tables use brought to a plain one and letters without accents.
 std::string plainText(std::string_view text) {
   static const std::array<std::pair<std::string_view, std::string_view>, 14> kSigns = {{{"\xC2\xA0", " "},
                                                                                         {"\xE2\x80\xAF", " "},
@@ -36,6 +49,9 @@ std::string plainText(std::string_view text) {
     if (sign != kSigns.end()) {
       plain += sign->second;
       text.remove_prefix(sign->first.size());
+    } else if (const std::string_view letter = plainLetter(text); !letter.empty()) {
+      plain += letter;
+      text.remove_prefix(2);
     } else {
       plain += static_cast<char>(std::tolower(static_cast<unsigned char>(text[0])));
       text.remove_prefix(1);
@@ -107,17 +123,10 @@ std::string groupedDigits(std::string_view text, char mark) {
   return grouped && group != 3 ? std::string() : plain;
 }
 
-constexpr std::array<const char*, 12> kMonths = {"jan", "feb", "mar", "apr", "may", "jun",
-                                                 "jul", "aug", "sep", "oct", "nov", "dec"};
-
-std::optional<unsigned> monthNamed(const std::string& word) {
-  static const std::array<const char*, 12> kWhole = {"january",   "february", "march",    "april",
-                                                     "may",       "june",     "july",     "august",
-                                                     "september", "october",  "november", "december"};
-  for (unsigned m = 0; m < 12; ++m) {
-    if (word == kMonths[m] || word == kWhole[m] || (m == 8 && word == "sept")) return m + 1;
-  }
-  return std::nullopt;
+/// The months of the part that a letter stands for: Q and T (trimestre) a quarter, H and S (semestre) a half; else 0.
+int partLetter(std::string_view letter) {
+  if (letter == "q" || letter == "t") return 3;
+  return letter == "h" || letter == "s" ? 6 : 0;
 }
 
 std::optional<int> yearOfRun(const Run& run, bool shortAllowed) {
@@ -242,77 +251,6 @@ std::optional<PeriodHeading> oneDateHeading(std::string_view text) {
     heading.year = yearOf(*day);
     return heading;
   }
-  static const std::array kFillers = std::to_array<const char*>({"fy",
-                                                                 "cy",
-                                                                 "year",
-                                                                 "years",
-                                                                 "ended",
-                                                                 "ending",
-                                                                 "months",
-                                                                 "month",
-                                                                 "to",
-                                                                 "the",
-                                                                 "as",
-                                                                 "at",
-                                                                 "of",
-                                                                 "fiscal",
-                                                                 "full",
-                                                                 "a",
-                                                                 "actual",
-                                                                 "audited",
-                                                                 "annual",
-                                                                 "half",
-                                                                 "reported",
-                                                                 "unaudited",
-                                                                 "adjusted",
-                                                                 "pro",
-                                                                 "forma",
-                                                                 "for",
-                                                                 "on",
-                                                                 "and",
-                                                                 "quarter",
-                                                                 "restated",
-                                                                 "total",
-                                                                 "statutory",
-                                                                 "group",
-                                                                 "consolidated",
-                                                                 "period",
-                                                                 "note",
-                                                                 "calendar",
-                                                                 "reclassified",
-                                                                 "preliminary",
-                                                                 "weeks",
-                                                                 "gj",
-                                                                 "gesch\xC3\xA4"
-                                                                 "ftsjahr",
-                                                                 "jahr",
-                                                                 "bis",
-                                                                 "zum",
-                                                                 "per",
-                                                                 "exercice",
-                                                                 "ann\xC3\xA9"
-                                                                 "e",
-                                                                 "clos",
-                                                                 "le",
-                                                                 "au",
-                                                                 "ejercicio",
-                                                                 "boekjaar",
-                                                                 "esercizio",
-                                                                 "anno",
-                                                                 "al",
-                                                                 "einde",
-                                                                 "fiscale",
-                                                                 "ge\xC3\xA4"
-                                                                 "ndert",
-                                                                 "angepasst"});
-  static const std::array kNumbers = std::to_array<std::pair<const char*, int>>({{"three", 3},
-                                                                                 {"six", 6},
-                                                                                 {"nine", 9},
-                                                                                 {"twelve", 12},
-                                                                                 {"first", 1},
-                                                                                 {"second", 2},
-                                                                                 {"third", 3},
-                                                                                 {"fourth", 4}});
   std::optional<unsigned> month;
   std::optional<int> day;
   std::optional<int> number;  // 3 in 3Q, 9 in 9M
@@ -321,9 +259,11 @@ std::optional<PeriodHeading> oneDateHeading(std::string_view text) {
   for (size_t i = 0; i < runs.size(); ++i) {
     const Run& run = runs[i];
     const std::string last = i == 0 ? std::string() : runs[i - 1].text;
-    const std::string next = i + 1 < runs.size() ? runs[i + 1].text : std::string();
+    // "1st half", "1er trimestre": the letters of an ordinal are passed over.
+    const size_t behind = i + 1 < runs.size() && isOrdinalEnding(runs[i + 1].text) ? i + 2 : i + 1;
+    const std::string next = behind < runs.size() ? runs[behind].text : std::string();
     if (run.digits && run.before == '(' && heading.year > 0) continue;  // a footnote
-    if (run.digits && (next == "weeks" || next == "week") && run.text.size() <= 2) {
+    if (run.digits && namesWeeks(next) && run.text.size() <= 2) {
       heading.weeks = std::stoi(run.text);
       heading.months = (heading.weeks + 1) / 13 * 3;
       continue;
@@ -334,28 +274,25 @@ std::optional<PeriodHeading> oneDateHeading(std::string_view text) {
       if (*month < 1 || *month > 12) return std::nullopt;
       continue;
     }
-    if (!run.digits) {
-      const auto named =
-          std::find_if(kNumbers.begin(), kNumbers.end(), [&](const auto& n) { return run.text == n.first; });
-      if (named != kNumbers.end() && (next == "months" || next == "month")) {
-        number = named->second;
-        continue;
+    // "three months", "first half", "1. Quartal", "6 mois".
+    if (const std::optional<int> span = spanNamed(next); span && (!run.digits || run.text.size() <= 2)) {
+      const std::optional<int> count = run.digits ? std::optional(std::stoi(run.text)) : numberNamed(run.text);
+      if (count && *span == 1) number = count;
+      if (count && *span > 1) {
+        heading.part = *count;
+        heading.months = *span;
       }
-      if (named != kNumbers.end() && (next == "quarter" || next == "half")) {
-        heading.part = named->second;
-        heading.months = next == "quarter" ? 3 : 6;
-        continue;
-      }
+      if (count) continue;
     }
     if (run.digits) {
-      const bool afterName = last == "fy" || last == "cy" || last == "q" || last == "h" || last == "m" ||
+      const bool afterName = last == "fy" || last == "cy" || partLetter(last) > 0 || last == "m" ||
                              monthNamed(last).has_value() || run.before == '\'' || heading.part > 0;
-      const bool partNext = i + 1 < runs.size() && run.text.size() == 1 &&
-                            (runs[i + 1].text == "q" || runs[i + 1].text == "h" || runs[i + 1].text == "m");
-      if ((last == "q" || last == "h") && run.text.size() == 1 && heading.part == 0) {
+      const bool partNext =
+          i + 1 < runs.size() && run.text.size() == 1 && (partLetter(runs[i + 1].text) > 0 || runs[i + 1].text == "m");
+      if (partLetter(last) > 0 && run.text.size() == 1 && heading.part == 0) {
         heading.part = std::stoi(run.text);
-        heading.months = last == "q" ? 3 : 6;
-      } else if (partNext || (i + 1 < runs.size() && (runs[i + 1].text == "m" || runs[i + 1].text == "months"))) {
+        heading.months = partLetter(last);
+      } else if (partNext) {
         number = std::stoi(run.text.substr(0, 2));
       } else if (heading.year > 0 && run.before == '/' && run.text.size() == 2) {
         heading.year = heading.year / 100 * 100 + std::stoi(run.text);  // 2023/24 ends in 2024
@@ -370,21 +307,22 @@ std::optional<PeriodHeading> oneDateHeading(std::string_view text) {
     }
     if (const std::optional<unsigned> named = monthNamed(run.text); named && !month) {
       month = named;
-    } else if (run.text == "e" || run.text == "est" || run.text == "f" || run.text == "forecast" ||
-               run.text == "estimate" || run.text == "b" || run.text == "budget") {
+    } else if (namesForecast(run.text)) {
       heading.forecast = true;
-    } else if (run.text == "q" || run.text == "h") {
+    } else if (const int months = partLetter(run.text); months > 0) {
       if (number) {
         heading.part = *number;
-        heading.months = run.text == "q" ? 3 : 6;
+        heading.months = months;
         number.reset();
       }
-    } else if (run.text == "m" || run.text == "months") {
+    } else if (const std::optional<int> span = spanNamed(run.text); span || run.text == "m") {
       if (number) heading.months = *number;
+      if (!number && span.value_or(1) > 1 && heading.part == 0)
+        heading.months = *span;  // "Quarter ended 31 March 2024"
       number.reset();
-    } else if (run.text == "st" || run.text == "nd" || run.text == "rd" || run.text == "th") {
-      if (!day) return std::nullopt;
-    } else if (std::find(kFillers.begin(), kFillers.end(), run.text) == kFillers.end()) {
+    } else if (isOrdinalEnding(run.text)) {
+      if (i == 0 || !runs[i - 1].digits) return std::nullopt;
+    } else if (!fillsHeading(run.text) && !namesWeeks(run.text)) {
       return std::nullopt;
     }
   }
@@ -407,14 +345,13 @@ std::optional<PeriodHeading> rangeHeading(std::string_view text) {
   constexpr size_t kLongest = 120;
   constexpr double kMonth = 365.25 / 12;
   if (text.size() > kLongest) return std::nullopt;
-  for (const std::string_view between :
-       {" - ", " \xE2\x80\x93 ", " \xE2\x80\x94 ", " to ", " through ", " bis ", " au ", "~"}) {
+  for (const std::string_view between : {" - ", " \xE2\x80\x93 ", " \xE2\x80\x94 ", " to ", " through ", " bis ",
+                                         " au ", " al ", " tot ", " till ", "~"}) {
     const size_t at = text.find(between);
     if (at == std::string_view::npos) continue;
     std::string_view from = text.substr(0, at);
     std::string_view to = text.substr(at + between.size());
     if (const size_t open = from.rfind('('); open != std::string_view::npos) from = from.substr(open + 1);
-    if (from.starts_with("From ") || from.starts_with("from ")) from = from.substr(5);
     to = to.substr(0, to.find(')'));
     // A first day needs a day and a year.
     const auto digits = std::count_if(from.begin(), from.end(), [](char c) { return c >= '0' && c <= '9'; });

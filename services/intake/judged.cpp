@@ -61,6 +61,21 @@ bool warnOfScale(ImportPreview& p, const StandardStatements& present, const std:
   return slip.has_value();
 }
 
+/// What only the statements together tell ("it moves as the cash flow statement says") is shown on its row.
+void showWhatWasFound(ImportPreview& p, const LineChoices& choices, const LabelRules& labels) {
+  for (SheetReading& s : p.readings) {
+    for (TableLine& line : s.reading.lines) {
+      const auto found = choices.find(line.concept_name);
+      if (!s.included || found == choices.end() || line.choice.byHand || found->second.line == line.choice.line)
+        continue;
+      line.choice = found->second;
+      line.match = TableLine::Match::Close;
+      const LabelRule* rule = labels.of(line.choice.line);
+      line.balance = rule == nullptr ? line.balance : rule->part == StatementPart::Balance;
+    }
+  }
+}
+
 }  // namespace
 
 void judgeImport(ImportPreview& p, const LineChoices& choices, const Resources& resources) {
@@ -76,6 +91,7 @@ void judgeImport(ImportPreview& p, const LineChoices& choices, const Resources& 
   const ConceptNetwork& network = p.network ? *p.network : kNone;
   const bool leftOut = p.kind == exchange::ContentKind::CompanyFacts;
   Standard standard = standardise({facts, network, company, leftOut}, resources.standard(), choices);
+  showWhatWasFound(p, standard.choices, resources.labels);
   // A movement may have reasons that no line tells: it is a question of the filed years, not of the reading.
   std::vector<Tie> ties = resources.ties;
   std::erase_if(ties, [](const Tie& tie) { return tie.roll; });

@@ -322,6 +322,8 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   if (!untold) return tl::unexpected(untold.error());
   Result<std::vector<HoldingLine>> holding = parseHolding(*tiesText, *ties, "kits/standard/ties");
   if (!holding) return tl::unexpected(holding.error());
+  Result<std::vector<MovingBalance>> moving = parseMoving(*tiesText, *ties, "kits/standard/ties");
+  if (!moving) return tl::unexpected(moving.error());
   Result<LabelRules> labels = LabelRules::parse(*labelsText, "kits/standard/labels");
   if (!labels) return tl::unexpected(labels.error());
   Result<PartRules> parts = PartRules::parse(*partsText, "kits/standard/parts");
@@ -365,8 +367,8 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   resources->model = std::move(*model);
   resources->rules = std::move(*rules);
   resources->ties = std::move(*ties);
-  resources->shapes = {std::move(*contained), std::move(*solved), std::move(*completed),
-                       std::move(*summed),    std::move(*untold), std::move(*holding)};
+  resources->shapes = {std::move(*contained), std::move(*solved),  std::move(*completed), std::move(*summed),
+                       std::move(*untold),    std::move(*holding), std::move(*moving)};
   resources->lines = LineTree(resources->ties);
   return std::shared_ptr<const Resources>(std::move(resources));
 }

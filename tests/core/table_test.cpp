@@ -54,7 +54,25 @@ INSTANTIATE_TEST_SUITE_P(
         Heading{"Nine months ended September 30, 2024", "2024-09-30", 9},
         Heading{"Third quarter 2024", "2023-12-31", 3}, Heading{"CY2023", "2023-03-31"},
         Heading{"12/2023", "2023-12-31"}, Heading{"2024 (1)", "2024-03-31"}, Heading{"13/2023", ""},
-        Heading{"three cheers 2024", ""}));
+        Heading{"three cheers 2024", ""}, Heading{"Quarter ended 31 March 2024", "2024-03-31", 3},
+        Heading{"1st half 2024", "2023-09-30", 6}));
+
+// The same in other languages: what their reports print above columns.
+INSTANTIATE_TEST_SUITE_P(
+    OtherLanguages, Headings,
+    testing::Values(
+        Heading{"31. Dezember 2024", "2024-12-31"}, Heading{"Gesch\u00E4ftsjahr zum 31. M\u00E4rz 2024", "2024-03-31"},
+        Heading{"1. Halbjahr 2024", "2023-09-30", 6}, Heading{"Drittes Quartal 2024", "2023-12-31", 3},
+        Heading{"1. Oktober 2023 bis 30. September 2024", "2024-09-30"}, Heading{"6 Monate 2024", "2023-09-30", 6},
+        Heading{"Exercice clos le 31 d\u00E9cembre 2024", "2024-12-31"}, Heading{"31 ao\u00FBt 2024", "2024-08-31"},
+        Heading{"du 1er avril 2023 au 31 mars 2024", "2024-03-31"}, Heading{"T3 2024", "2023-12-31", 3},
+        Heading{"1er semestre 2024", "2023-09-30", 6}, Heading{"31 de diciembre de 2024", "2024-12-31"},
+        Heading{"Ejercicio terminado el 30 de junio de 2024", "2024-06-30"}, Heading{"A\u00F1o 2024", "2024-03-31"},
+        Heading{"al 31 dicembre 2024", "2024-12-31"}, Heading{"Esercizio chiuso al 30 giugno 2024", "2024-06-30"},
+        Heading{"Nove mesi 2024", "2023-12-31", 9}, Heading{"31 mei 2024", "2024-05-31"},
+        Heading{"Boekjaar 2024", "2024-03-31"}, Heading{"Hel\u00E5r 2024", "2024-03-31"},
+        Heading{"31 maj 2024", "2024-05-31"}, Heading{"52 Wochen bis 28. Januar 2024", "2024-01-28"},
+        Heading{"Umsatz 2024", ""}, Heading{"Variation 2024", ""}, Heading{"30 f\u00E9vrier 2024", ""}));
 
 TEST(Headings, ForecastsAreMarked) {
   EXPECT_TRUE(periodHeading("2025E")->forecast);

@@ -335,6 +335,23 @@ TEST_P(Filers, AreReadAsAPersonReadsThem) {
   }
 }
 
+TEST(FilersOfCash, ARowOfNoKnownNameIsFoundByItsMovement) {
+  // What the firm calls its cash is in no list of labels; its cash flow statement ends with that row's changes.
+  const auto resources = *Resources::load();
+  const test::TemporaryFolder folder;
+  auto files = *readFiles({test::sourceFolder() + "/tests/corpus/filers/pellinor.csv"});
+  std::string& table = files.front().content;
+  const std::string usual = "Zahlungsmittel und Zahlungsmittel\u00E4quivalente";
+  ASSERT_NE(table.find(usual), std::string::npos);
+  table.replace(table.find(usual), usual.size(), "Zentralposten Verbund");
+  const auto imported = Session::import(folder.file("b.zledger"), "x", files, resources, test::testDesk());
+  ASSERT_TRUE(imported) << imported.error().text();
+  const auto session = Session::open(folder.file("b.zledger"), "x", resources, test::testDesk());
+  EXPECT_EQ((*session)->now()->filed->statements.at("cash", 2).figure.value(), 44105e3);
+  EXPECT_EQ((*session)->now()->filed->choices.at("label:Zentralposten Verbund").reason,
+            "it moves as 'Movement of cash on the balance sheet' says");
+}
+
 INSTANTIATE_TEST_SUITE_P(ByHand, Filers, testing::ValuesIn(kFilers), [](const auto& of) {
   return std::string(of.param.file).substr(0, std::string(of.param.file).find('.'));
 });

@@ -48,6 +48,14 @@ TEST_F(RankedFindingsOfDemo, WhatAnOutlookStandsOnIsHeldAgainstItsEvidence) {
   EXPECT_THAT(textsOf("multiple away from its reason"), testing::ElementsAre(HasSubstr("the peers' median is 10.29")));
   type("exit_multiple", 7.5, "A quarter under the peers' median");
   EXPECT_THAT(textsOf("multiple away from its reason"), testing::IsEmpty()) << "a distance is no claim";
+  for (const char* said : {"Nahe dem Median der Vergleichsgruppe", "Proche de la m\u00E9diane des pairs",
+                           "Cerca de la mediana de los pares", "Near de mediaan van peers"}) {
+    type("exit_multiple", 7.5, said);
+    EXPECT_THAT(textsOf("multiple away from its reason"), testing::ElementsAre(HasSubstr("the peers' median is 10.29")))
+        << said;
+  }
+  type("exit_multiple", 7.5, "Ein Viertel unter dem Median der Vergleichsgruppe");
+  EXPECT_THAT(textsOf("multiple away from its reason"), testing::IsEmpty()) << "nor is one in German";
 
   EXPECT_THAT(textsOf("tax far from marginal"), testing::IsEmpty());
   hold(kBase, "tax_rate", 0.12);
