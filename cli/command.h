@@ -15,6 +15,7 @@ struct Context {
   std::ostream& err;
   std::shared_ptr<const services::Resources> resources;
   const services::Desk& desk;
+  int status = 0;  ///< with which a command that was done ends: 1 where it found what its caller must know
 };
 
 class Command {
@@ -49,6 +50,8 @@ class SessionCommand : public Command {
 
 std::vector<std::unique_ptr<Command>> viewCommands();
 std::vector<std::unique_ptr<Command>> editCommands();
+std::vector<std::unique_ptr<Command>> assumptionCommands();
+std::vector<std::unique_ptr<Command>> recordCommands();
 std::vector<std::unique_ptr<Command>> outlookCommands();
 std::vector<std::unique_ptr<Command>> versionCommands();
 std::vector<std::unique_ptr<Command>> modelCommands();

@@ -51,16 +51,25 @@ class ObserveCommand : public SessionCommand {
 
 class PriceCommand : public SessionCommand {
   const char* name() const override { return "price"; }
-  const char* purpose() const override { return "The price that the case stands on; stand on another"; }
+  const char* purpose() const override { return "The price that the case stands on; type one, or stand on another"; }
   void declareMore(CLI::App& app) override {
+    CLI::Option* figure = app.add_option("FIGURE", typed_, "Types a price, in the listing's unit");
+    app.add_option("--date", day_, "Of a typed one; today where left out")->needs(figure);
     auto* ways = app.add_option_group("stands on");
     ways->add_flag("--live", live_, "The latest there is");
     ways->add_flag("--at-date", atDate_, "The close on or before the valuation date");
     ways->add_option("--pin", pinned_, "This one, whatever comes");
     ways->require_option(0, 1);
-    app.add_option("--reason", reason_, "Why it is pinned");
+    app.add_option("--reason", reason_, "Why it is pinned, or where it is from");
   }
   Status runOn(Session& session, Context& c) override {
+    if (!typed_.empty()) {
+      const std::optional<double> figure = typedNumber(typed_);
+      const Result<Date> day = day_.empty() ? Result<Date>(c.desk.today()) : dayOf(day_);
+      if (!day) return tl::unexpected(day.error());
+      if (!figure) return fail(ErrorKind::BadInput, "'" + typed_ + "' is no price", {}, "Write 742.5");
+      if (Status s = session.typeFigure(services::kPriceSeries, *day, *figure, reason_); !s) return s;
+    }
     if (live_ || atDate_ || pinned_) {
       PriceChoice price;
       if (live_) price.stands = PriceChoice::Stands::Live;
@@ -74,7 +83,7 @@ class PriceCommand : public SessionCommand {
   }
   bool live_ = false, atDate_ = false;
   std::optional<double> pinned_;
-  std::string reason_;
+  std::string reason_, typed_, day_;
 };
 
 }  // namespace

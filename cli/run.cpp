@@ -49,15 +49,15 @@ namespace {
 
 std::vector<std::unique_ptr<Command>> allCommands() {
   std::vector<std::unique_ptr<Command>> commands = viewCommands();
-  for (const auto more :
-       {editCommands, outlookCommands, versionCommands, modelCommands, bookCommands, marketCommands}) {
+  for (const auto more : {editCommands, assumptionCommands, recordCommands, outlookCommands, versionCommands,
+                          modelCommands, bookCommands, marketCommands}) {
     for (auto& command : more()) commands.push_back(std::move(command));
   }
   return commands;
 }
 
 /// The command that was named, run; what it prints is gathered, so that a name out of a filing steers no terminal.
-Status runNamed(const std::vector<std::unique_ptr<Command>>& commands, const CLI::App& app, Context context) {
+Status runNamed(const std::vector<std::unique_ptr<Command>>& commands, const CLI::App& app, Context& context) {
   for (const auto& command : commands) {
     if (!app.got_subcommand(command->name())) continue;
     const Status done = command->run(context);
@@ -101,10 +101,11 @@ int run(const std::vector<std::string>& arguments, std::ostream& out, std::ostre
     const Result<std::shared_ptr<const services::Resources>> resources = services::Resources::load();
     if (!resources) return refuse(resources.error().text());
     for (const Error& fault : (*resources)->resting) noted << "note: a model is not in use: " << fault.text() << '\n';
-    const Status done = runNamed(commands, app, Context{printed, noted, *resources, desk});
+    Context context{printed, noted, *resources, desk};
+    const Status done = runNamed(commands, app, context);
     const bool shown = show();
     if (!done) return refuse(done.error().text());
-    return shown ? 0 : refuse(kUnprinted);
+    return shown ? context.status : refuse(kUnprinted);
   } catch (const std::bad_alloc&) {
     return refuse("there is not enough memory for this; what was stored before is stored");
   } catch (const std::exception& e) {

@@ -1,5 +1,8 @@
+#include <algorithm>
+
 #include "cli/command.h"
 #include "exchange/json/reader.h"
+#include "services/reports/figures_report.h"
 #include "services/reports/report.h"
 #include "services/sessions/assumption_history.h"
 #include "services/sessions/case_file.h"
@@ -23,8 +26,15 @@ class ValueCommand : public SessionCommand {
 
 class CheckCommand : public SessionCommand {
   const char* name() const override { return "check"; }
-  const char* purpose() const override { return "Everything the monitors found"; }
+  const char* purpose() const override {
+    return "Everything the monitors found; ends with 1 where anything is a fault";
+  }
   Status runOn(Session& session, Context& c) override {
+    const std::vector<Finding>& found = session.now()->findings();
+    const bool fault = std::any_of(found.begin(), found.end(), [&](const Finding& f) {
+      return f.severity == Severity::Fault && f.acknowledged.empty();
+    });
+    if (fault) c.status = 1;
     c.out << (json_ ? exchange::textOf(services::findingsJson(*session.now()), 2) + "\n"
                     : services::findingsText(*session.now()));
     return {};
@@ -90,6 +100,21 @@ class StatementsCommand : public SessionCommand {
   }
   std::string scenario_ = kBase;
   std::string basis_ = "years";
+};
+
+class FiguresCommand : public SessionCommand {
+  const char* name() const override { return "figures"; }
+  const char* purpose() const override {
+    return "Every figure of every page at full precision, as CSV or JSON: rows, single values, statistics, trends";
+  }
+  void declareMore(CLI::App& app) override { app.add_flag("--csv", csv_, "CSV, as without --json"); }
+  Status runOn(Session& session, Context& c) override {
+    if (csv_ && json_) return fail(ErrorKind::BadInput, "--csv and --json ask for two forms", {}, "Give one");
+    c.out << (json_ ? exchange::textOf(services::figuresJson(*session.now()), 2) + "\n"
+                    : services::figuresText(*session.now()));
+    return {};
+  }
+  bool csv_ = false;
 };
 
 class RestatementsCommand : public SessionCommand {
@@ -207,6 +232,7 @@ std::vector<std::unique_ptr<Command>> viewCommands() {
   list.push_back(std::make_unique<BasisCommand>());
   list.push_back(std::make_unique<StatementsCommand>());
   list.push_back(std::make_unique<FactsCommand>());
+  list.push_back(std::make_unique<FiguresCommand>());
   list.push_back(std::make_unique<RestatementsCommand>());
   list.push_back(std::make_unique<TraceCommand>());
   list.push_back(std::make_unique<ExportCommand>());

@@ -1,6 +1,7 @@
 #pragma once
 // The company record: one consistent basis for all per-share figures.
 
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -72,6 +73,21 @@ struct OperatingFigure {
   friend bool operator==(const OperatingFigure&, const OperatingFigure&) = default;
 };
 
+/// "ISIN" and its letters; of any register.
+struct Identifier {
+  std::string scheme;
+  std::string value;
+  friend bool operator==(const Identifier&, const Identifier&) = default;
+};
+
+/// Who typed a part of the record, when and why.
+struct RecordNote {
+  std::string reason;  ///< may be empty
+  std::string author;
+  std::string at;  ///< ISO 8601
+  friend bool operator==(const RecordNote&, const RecordNote&) = default;
+};
+
 struct Company {
   std::string id;  ///< short name used on the command line
   std::string name;
@@ -94,6 +110,8 @@ struct Company {
   std::vector<DebtDue> debtDue = {};
   std::vector<Deal> deals = {};
   std::vector<OperatingFigure> operating = {};
+  std::vector<Identifier> identifiers = {};
+  std::map<std::string, RecordNote> said = {};  ///< by member of the record as its JSON names it: "shares", "debt_due"
   friend bool operator==(const Company&, const Company&) = default;
 };
 

@@ -2,8 +2,7 @@
 
 #include <algorithm>
 #include <array>
-#include <initializer_list>
-#include <span>
+#include <vector>
 
 #include "core/filing/labels.h"
 
@@ -38,7 +37,7 @@ constexpr std::array kPeers = {"peer",
 struct Name {
   const char* english;
   Figure MultipleStatistics::*figure;
-  std::initializer_list<const char*> words;
+  std::vector<const char*> words;
 };
 
 /// What is said in two words stands before what is said in one of them.

@@ -79,27 +79,28 @@ std::optional<Typed> readTyped(std::string_view original) {
     negative = text[0] == '-';
     text.erase(0, 1);
   }
-  double factor = 1;
+  const char* power = "";  // as digits, so that 4.1% is the nearest number to 0.041
   bool hasUnit = false;
   const struct {
     const char* suffix;
-    double factor;
-  } kSuffixes[] = {{"%", 0.01}, {"bn", 1e9}, {"b", 1e9}, {"m", 1e6}, {"k", 1e3}, {"x", 1}};
+    const char* power;
+  } kSuffixes[] = {{"%", "e-2"}, {"bn", "e9"}, {"b", "e9"}, {"m", "e6"}, {"k", "e3"}, {"x", ""}};
   for (const auto& s : kSuffixes) {
     const std::string_view suffix = s.suffix;
     if (text.size() > suffix.size() && text.compare(text.size() - suffix.size(), suffix.size(), suffix) == 0) {
-      factor = s.factor;
+      power = s.power;
       hasUnit = true;
       text.resize(text.size() - suffix.size());
       break;
     }
   }
-  const std::string plain = normalised(text);
+  std::string plain = normalised(text);
   if (plain.empty() || plain == ".") return std::nullopt;
+  plain += power;
   double number = 0;
-  const auto [end, code] = std::from_chars(plain.data(), plain.data() + plain.size(), number, std::chars_format::fixed);
+  const auto [end, code] = std::from_chars(plain.data(), plain.data() + plain.size(), number);
   if (code != std::errc() || end != plain.data() + plain.size()) return std::nullopt;
-  return Typed{(negative ? -number : number) * factor, hasUnit};
+  return Typed{negative ? -number : number, hasUnit};
 }
 
 }  // namespace

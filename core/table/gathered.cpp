@@ -7,6 +7,7 @@
 #include <set>
 #include <utility>
 
+#include "core/filing/labels.h"
 #include "core/table/displayed.h"
 
 namespace zl {
@@ -45,8 +46,24 @@ struct JoinedRow {
   std::vector<std::optional<int>> markAt;
 };
 
-/// A mark in the column of the labels names the table's currency and belongs to no figure: "USD;2025;2024".
-JoinedRow joined(SheetRow&& given, int labels) {
+/// Columns that are headed as those of currencies or units: what stands in them is no part of a figure beside it.
+std::set<int> unitColumns(const Sheet& sheet) {
+  static const std::array kHeads = {"currency", "reporting currency", "price currency", "price unit", "unit",
+                                    "quoted",   "listing currency",   "w\u00E4hrung",   "devise",     "moneda",
+                                    "valuta"};
+  std::set<int> columns;
+  for (size_t r = 0; r < sheet.rows.size() && r < static_cast<size_t>(kHeaderDepth); ++r) {
+    for (size_t i = 0; i < sheet.rows[r].cells.size(); ++i) {
+      const std::string label = normalisedLabel(sheet.rows[r].cells[i].text);
+      if (std::find(kHeads.begin(), kHeads.end(), label) != kHeads.end()) columns.insert(sheet.rows[r].columns[i]);
+    }
+  }
+  return columns;
+}
+
+/// A mark in the column of the labels names the table's currency and belongs to no figure: "USD;2025;2024". Nor does
+/// one in a column of units.
+JoinedRow joined(SheetRow&& given, int labels, const std::set<int>& units) {
   JoinedRow out;
   const auto put = [&](SheetCell&& cell, int at, std::optional<int> mark) {
     out.row.cells.push_back(std::move(cell));
@@ -55,7 +72,7 @@ JoinedRow joined(SheetRow&& given, int labels) {
   };
   for (size_t i = 0; i < given.cells.size(); ++i) {
     SheetCell& cell = given.cells[i];
-    const bool text = cell.kind == SheetCell::Kind::Text;
+    const bool text = cell.kind == SheetCell::Kind::Text && units.count(given.columns[i]) == 0;
     if (text && given.columns[i] > labels && isMarkBefore(cell.text) && i + 1 < given.cells.size() &&
         given.cells[i + 1].kind != SheetCell::Kind::Day && looksLikeFigure(given.cells[i + 1].text)) {
       SheetCell& figure = given.cells[i + 1];
@@ -90,11 +107,12 @@ Sheet gathered(Sheet sheet) {
   for (const SheetRow& row : sheet.rows) {
     if (!row.columns.empty()) labels = std::min(labels, row.columns.front());
   }
+  const std::set<int> units = unitColumns(sheet);
   std::vector<JoinedRow> rows;
   std::vector<int> headings;
   size_t headingRow = 0;
   for (size_t r = 0; r < sheet.rows.size(); ++r) {
-    rows.push_back(joined(std::move(sheet.rows[r]), labels));
+    rows.push_back(joined(std::move(sheet.rows[r]), labels, units));
     if (r >= static_cast<size_t>(kHeaderDepth)) continue;
     const SheetRow& row = rows.back().row;
     std::vector<int> found;

@@ -96,6 +96,26 @@ OperatingFigure operatingOf(ObjectReader& r) {
   return figure;
 }
 
+Identifier identifierOf(ObjectReader& r) {
+  Identifier identifier;
+  identifier.scheme = r.text("scheme");
+  identifier.value = r.text("value");
+  return identifier;
+}
+
+std::map<std::string, RecordNote> notesOf(ObjectReader& r) {
+  std::map<std::string, RecordNote> notes;
+  const Json* said = r.member("said");
+  if (said == nullptr) return notes;
+  if (!said->is_object() || said->size() > kMostItems) r.fault("'said' names members of the record");
+  for (const auto& [member, note] : said->items()) {
+    ObjectReader of(note, r.path() + "/said/" + member);
+    notes[member] = {of.optionalText("reason"), of.text("author"), of.text("at")};
+    of.finish();
+  }
+  return notes;
+}
+
 Company companyOf(const Json& json, const std::string& source) {
   ObjectReader r(json, source);
   if (r.text("format") != "zealous-ledger-company") r.fault("this is not a company record");
@@ -139,6 +159,8 @@ Company companyOf(const Json& json, const std::string& source) {
   c.debtDue = listOf<DebtDue>(r, "debt_due", dueOf);
   c.deals = listOf<Deal>(r, "deals", dealOf);
   c.operating = listOf<OperatingFigure>(r, "operating_figures", operatingOf);
+  c.identifiers = listOf<Identifier>(r, "identifiers", identifierOf);
+  c.said = notesOf(r);
   r.finish();
   return c;
 }
@@ -179,6 +201,10 @@ Json toJson(const OperatingFigure& f) {
   return {{"name", f.name}, {"unit", f.unit}, {"years", std::move(years)}};
 }
 
+Json toJson(const Identifier& i) {
+  return {{"scheme", i.scheme}, {"value", i.value}};
+}
+
 template <class Item>
 Json listJson(const std::vector<Item>& items) {
   Json list = Json::array();
@@ -212,6 +238,10 @@ Json toJson(const Company& c) {
             {"deals", listJson(c.deals)},
             {"operating_figures", listJson(c.operating)}};
   if (c.shares > 0) json["shares"] = c.shares;
+  if (!c.identifiers.empty()) json["identifiers"] = listJson(c.identifiers);
+  for (const auto& [member, note] : c.said) {
+    json["said"][member] = {{"reason", note.reason}, {"author", note.author}, {"at", note.at}};
+  }
   return json;
 }
 

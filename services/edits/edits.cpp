@@ -64,7 +64,10 @@ CaseEdit typeDriverYears(const Case& c, const model::Model& m, const std::string
 }
 
 CaseEdit clearDriver(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row) {
-  return changed(c, scenario, "Reset " + rowLabel(m, row), [&](Case&, Scenario& s) { s.drivers.erase(row); });
+  return changed(c, scenario, "Reset " + rowLabel(m, row), [&](Case&, Scenario& s) {
+    s.drivers.erase(row);
+    s.inputs.erase(row);
+  });
 }
 
 CaseEdit setReason(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row,

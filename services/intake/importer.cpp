@@ -16,12 +16,15 @@
 #include "exchange/xbrl/instance.h"
 #include "exchange/xbrl/linkbase.h"
 #include "services/intake/judged.h"
+#include "services/intake/market_tables.h"
 #include "services/intake/price_units.h"
 
 namespace zl::services {
 namespace {
 
 using exchange::ContentKind;
+
+constexpr size_t kLargestMarketTable = 4u << 20;  // larger files are filings
 
 /// What is told of a table beside its rows.
 template <class T>
@@ -440,7 +443,59 @@ Status applyReadings(ImportPreview& p, const ImportContext& context) {
   return {};
 }
 
-Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& files, const ImportContext& context) {
+namespace {
+
+/// What a table of the market that does not say is taken to mean.
+MarketHints marketHints(const ImportContext& context, const std::string& name) {
+  MarketHints hints;
+  hints.currency = context.record ? context.record->currency : context.hints.currency;
+  hints.day = parseDate(context.now.substr(0, 10)).value_or(Date{});
+  hints.source = name;
+  hints.peers = &context.peers;
+  if (context.present && !context.present->years().empty()) {
+    hints.yearEnd = context.present->years().back().end;
+  } else {
+    hints.yearEnd = lastOfMonth(yearOf(hints.day) - 1, 12);
+  }
+  return hints;
+}
+
+/// Tables of the market in layouts of their own are put into the documented one; other files, and other sheets of a
+/// workbook, stay as they are.
+Result<std::vector<ImportFile>> withMarketTables(const std::vector<ImportFile>& given, const ImportContext& context) {
+  std::vector<ImportFile> files;
+  for (const ImportFile& file : given) {
+    const Result<ContentKind> kind = exchange::recognise(file.content, file.name);
+    Result<exchange::Workbook> workbook = exchange::Workbook();
+    if (kind && isGuessed(*kind) && file.readings.empty() && file.content.size() <= kLargestMarketTable) {
+      workbook = exchange::readTables(file.content, *kind, file.name, context.stopped);
+    }
+    std::vector<ImportFile> tables;
+    for (size_t i = 0; workbook && i < workbook->sheets.size(); ++i) {
+      const Sheet& sheet = workbook->sheets[i];
+      std::optional<MarketTable> table =
+          marketTableOf(sheet, marketHints(context, file.name), context.resources->labels, context.resources->model);
+      if (!table) continue;
+      ImportFile read{file.name, std::move(table->csv)};
+      if (workbook->sheets.size() > 1) read.name += ", " + sheet.name;
+      read.found = file.found;
+      read.set = file.set;
+      for (const std::string& note : table->notes) read.note += (read.note.empty() ? "" : "; ") + note;
+      tables.push_back(std::move(read));
+    }
+    const bool all = workbook && tables.size() == workbook->sheets.size();
+    if (tables.empty() || !all) files.push_back(file);
+    for (ImportFile& table : tables) files.push_back(std::move(table));
+  }
+  return files;
+}
+
+}  // namespace
+
+Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& given, const ImportContext& context) {
+  const Result<std::vector<ImportFile>> read = withMarketTables(given, context);
+  if (!read) return tl::unexpected(read.error());
+  const std::vector<ImportFile>& files = *read;
   Batch batch(files, context);
   if (Status s = batch.read(); !s) return tl::unexpected(s.error());
   std::vector<ImportPreview> previews;

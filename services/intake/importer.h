@@ -63,6 +63,7 @@ struct ImportContext {
   std::string now;                             ///< ISO 8601
   TableHints hints;
   std::optional<Company> record = {};                      ///< of the company; empty where the book has none
+  std::vector<Peer> peers = {};                            ///< that the book has of the company
   std::optional<PricePoint> close = {};                    ///< the latest that the book has
   std::shared_ptr<const StandardStatements> present = {};  ///< what the book has of the company; null where nothing
   /// Told before each file.

@@ -87,7 +87,14 @@ Result<bool> readMarketDocument(store::Book& book, const store::StoredDocument& 
   } else {
     const Result<exchange::TypedFigure> typed = exchange::typedFigureFrom(*content, d.document.name);
     if (!typed) return tl::unexpected(typed.error());
-    place(market, typed->series, typed->at, typed->figure,
+    // Another listing may have come to be the one valued since.
+    const std::optional<double> factor =
+        typed->series == kPriceSeries ? intoListing(typed->unit, listing) : std::optional(1.0);
+    if (!factor) {
+      market.otherUnits.push_back(d.document.name + " (" + typed->unit + ")");
+      return true;
+    }
+    place(market, typed->series, typed->at, typed->figure * *factor,
           "typed by " + typed->said.author + " on " + typed->said.at.substr(0, 10) +
               (typed->said.reason.empty() ? "" : ": " + typed->said.reason),
           true);

@@ -6,6 +6,7 @@
 
 #include "exchange/json/json.h"
 #include "services/edits/edits.h"
+#include "services/edits/record_edits.h"
 #include "services/intake/importer.h"
 #include "services/stages/snapshot.h"
 
@@ -85,6 +86,12 @@ class Session {
   Status observe(std::vector<store::Observation> observations);
   /// A figure of the market that was typed: an edit, which undo takes back and no table or fetch overtakes.
   Status typeFigure(const std::string& series, Date at, double figure, const std::string& reason);
+  /// Another company record takes the place of the one there is: an edit, which undo takes back.
+  Status changeRecord(const RecordEdit& edit);
+  /// A table of the market in any layout that is read, typed or pasted, as one edit of that label. What it sets aside
+  /// is told.
+  Result<std::vector<std::string>> typeTable(const std::string& name, const std::string& text,
+                                             const std::string& label);
 
   /// The snapshot a case would give; stores nothing. Fast enough to call while a point is dragged.
   [[nodiscard]] Result<std::shared_ptr<const Snapshot>> preview(const Case& c) const;
@@ -101,7 +108,8 @@ class Session {
   /// What an import of files would be read with: the company's currency, year-end and choices.
   [[nodiscard]] ImportContext importContext() const;
   /// Stores what was previewed as one edit.
-  Result<ImportResult> bringIn(std::vector<ImportPreview> previews);
+  /// Under that label in the journal; without one it names the files.
+  Result<ImportResult> bringIn(std::vector<ImportPreview> previews, const std::string& label = {});
   Result<ImportResult> importFiles(const std::vector<ImportFile>& files);
   /// Named versions: the assumptions as they stood, with the documents they stood on. Keeping one
   /// changes nothing else; the names of a company's versions are told apart by every character.

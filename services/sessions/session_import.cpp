@@ -38,7 +38,7 @@ class Collection {
   store::Edit edit;
   Session::ImportResult result;
 
-  Status take(std::vector<ImportPreview> previews) {
+  Status take(std::vector<ImportPreview> previews, const std::string& label) {
     if (Status s = readyToStore(previews); !s) return s;
     for (ImportPreview& p : previews) takeOne(p);
     if (edit.incoming.empty()) return {};
@@ -47,8 +47,9 @@ class Collection {
     }
     const std::string what =
         result.files.size() == 1 ? result.files.front().name : std::to_string(result.files.size()) + " files";
-    edit.entry = {0,  context_.company,         context_.now, desk_.author, "Import " + what, "[]", "[]",
-                  {}, JournalEntry::State::Done};
+    edit.entry = {
+        0,  context_.company,         context_.now, desk_.author, label.empty() ? "Import " + what : label, "[]", "[]",
+        {}, JournalEntry::State::Done};
     return {};
   }
 
@@ -134,6 +135,7 @@ ImportContext Session::importContext() const {
   context.hints.currency = snapshot_->company().currency;
   context.hints.remembered = snapshot_->filed->choices;
   context.record = snapshot_->company();
+  context.peers = snapshot_->market->peers;
   if (const std::vector<PricePoint>& prices = snapshot_->market->prices; !prices.empty()) context.close = prices.back();
   context.present = {snapshot_->filed, &snapshot_->filed->statements};
   // What a reading set aside by itself is judged anew; what the analyst did stays.
@@ -152,7 +154,35 @@ Result<Session::ImportResult> Session::importFiles(const std::vector<ImportFile>
   return bringIn(std::move(*previews));
 }
 
-Result<Session::ImportResult> Session::bringIn(std::vector<ImportPreview> previews) {
+Status Session::changeRecord(const RecordEdit& recorded) {
+  if (Status s = writable(); !s) return s;
+  if (recorded.after == snapshot_->company()) return {};
+  store::Edit edit;
+  edit.entry = {0, company_, desk_.now(), desk_.author, recorded.label, "[]", "[]", {}, JournalEntry::State::Done};
+  edit.incoming.push_back(ownDocument(company_, kTypedRecord, ContentKind::CompanyRecord,
+                                      exchange::textOf(exchange::toJson(recorded.after), 2), edit.entry.at));
+  return changeAndShow(
+      [&](store::Book::Change& change) -> Status {
+        const Result<std::int64_t> number = change.append(edit, head_);
+        return number ? Status() : tl::unexpected(number.error());
+      },
+      Shown::Whole);
+}
+
+Result<std::vector<std::string>> Session::typeTable(const std::string& name, const std::string& text,
+                                                    const std::string& label) {
+  Result<std::vector<ImportPreview>> previews = services::preview({{name, text}}, importContext());
+  if (!previews) return tl::unexpected(previews.error());
+  for (const ImportPreview& p : *previews) {
+    if (p.statements == nullptr && p.incoming.facts.empty()) continue;
+    return fail(ErrorKind::BadInput, "these are figures of statements", name, "Paste them on Filings");
+  }
+  Result<ImportResult> result = bringIn(std::move(*previews), label);
+  if (!result) return tl::unexpected(result.error());
+  return std::move(result->warnings);
+}
+
+Result<Session::ImportResult> Session::bringIn(std::vector<ImportPreview> previews, const std::string& label) {
   if (!readOnly_.empty()) return tl::unexpected(writable().error());
   for (const ImportPreview& p : previews) {
     if (p.incoming.company.empty() || p.incoming.company == company_) continue;
@@ -164,7 +194,7 @@ Result<Session::ImportResult> Session::bringIn(std::vector<ImportPreview> previe
   const Result<std::vector<store::StoredDocument>> present = book_.documents(company_);
   if (!present) return tl::unexpected(present.error());
   Collection collection(context, *present, desk_);
-  if (Status s = collection.take(std::move(previews)); !s) return tl::unexpected(s.error());
+  if (Status s = collection.take(std::move(previews), label); !s) return tl::unexpected(s.error());
   if (!collection.edit.incoming.empty()) {
     // Files that are sound one by one can still leave nothing to show together, such as a record in a
     // currency that no fact has.

@@ -60,7 +60,7 @@ class Giver {
   /// Of the record; else of the cover page of the latest filing; else at the close of the last year; else the average
   /// over it.
   void giveShares(const Evidence& e, const Figure& closing, bool average) {
-    if (e.company.shares > 0) return give(Role::SharesNow, Figure::of(e.company.shares), e.companySource);
+    if (e.company.shares > 0) return give(Role::SharesNow, Figure::of(e.company.shares), e.recordSource("shares"));
     if (e.cover) return give(Role::SharesNow, Figure::of(e.cover->shares), "cover page, " + dateText(e.cover->on));
     if (closing.hasValue() && closing.value() > 0) {
       average_ = average;
@@ -73,13 +73,12 @@ class Giver {
 
   void record(const Evidence& e, const Figure& closingShares, bool average) {
     const Company& c = e.company;
-    const std::string& source = e.companySource;
     giveShares(e, closingShares, average);
-    give(Role::Options, Figure::of(c.options), source);
-    give(Role::OptionStrike, Figure::of(c.optionStrike), source);
-    give(Role::UnvestedShares, Figure::of(c.unvestedShares), source);
-    give(Role::ConvertibleShares, Figure::of(c.convertibleShares), source);
-    give(Role::ConvertibleFace, Figure::of(c.convertibleFace), source);
+    give(Role::Options, Figure::of(c.options), e.recordSource("options"));
+    give(Role::OptionStrike, Figure::of(c.optionStrike), e.recordSource("option_strike"));
+    give(Role::UnvestedShares, Figure::of(c.unvestedShares), e.recordSource("unvested_shares"));
+    give(Role::ConvertibleShares, Figure::of(c.convertibleShares), e.recordSource("convertible_shares"));
+    give(Role::ConvertibleFace, Figure::of(c.convertibleFace), e.recordSource("convertible_face"));
   }
 
   void calendar(Date base, Date valuation) {

@@ -13,6 +13,14 @@ Evidence& Evidence::operator=(const Evidence&) = default;
 Evidence& Evidence::operator=(Evidence&&) noexcept = default;
 Evidence::~Evidence() = default;
 
+std::string Evidence::recordSource(const std::string& member) const {
+  const auto said = company.said.find(member);
+  if (said == company.said.end()) return companySource;
+  const RecordNote& note = said->second;
+  return companySource + (note.reason.empty() ? "" : ": " + note.reason) + " (" + note.author + ", " +
+         note.at.substr(0, 10) + ")";
+}
+
 FiledInMinor Evidence::asWritten(size_t fact) const {
   const auto minor = inMinor.find(fact);
   FiledInMinor written = minor != inMinor.end() ? minor->second : FiledInMinor{facts[fact].text, facts[fact].unit};

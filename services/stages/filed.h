@@ -64,6 +64,8 @@ struct Evidence {
 
   /// The fact's figure and unit exactly as its document has them.
   [[nodiscard]] FiledInMinor asWritten(size_t fact) const;
+  /// Where a member of the record comes from: the record, and who typed it, when and why.
+  [[nodiscard]] std::string recordSource(const std::string& member) const;
 };
 
 /// All that values stand on besides the case.

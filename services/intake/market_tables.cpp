@@ -1,0 +1,558 @@
+#include "services/intake/market_tables.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <set>
+
+#include "core/filing/minor_unit.h"
+#include "core/quantity/number_text.h"
+#include "core/table/displayed.h"
+#include "services/text/text_cells.h"
+
+namespace zl::services {
+
+using exchange::ContentKind;
+
+namespace {
+
+constexpr int kTitleDepth = 12;       // rows that may stand above the headings
+constexpr size_t kMostNoted = 8;      // rows set aside that are named one by one
+constexpr double kPlainAmount = 1e7;  // amounts below it, in no unit that is told, are taken to be millions
+
+using Words = std::vector<const char*>;
+
+/// What a column may be, by the words of its heading.
+struct Heading {
+  const char* is;
+  Words words;
+};
+
+const std::vector<Heading>& headings() {
+  static const std::vector<Heading> kHeadings = {
+      {"date", {"date", "day", "datum", "fecha", "data", "price date", "as at", "as of", "tag"}},
+      {"close", {"close",       "closing price", "close price", "price",         "last",         "last price",
+                 "share price", "kurs",          "schlusskurs", "cours",         "cl\u00F4ture", "dernier",
+                 "cierre",      "precio",        "chiusura",    "prezzo",        "slotkoers",    "koers",
+                 "last close",  "current price", "adj close",   "adjusted close"}},
+      {"name",
+       {"name", "company", "company name", "peer", "firm", "unternehmen", "firma", "soci\u00E9t\u00E9", "entreprise",
+        "empresa", "societ\u00E0", "bedrijf", "comparable", "comparables", "peers"}},
+      {"id", {"short name", "id", "code"}},
+      {"currency", {"currency", "reporting currency", "w\u00E4hrung", "devise", "moneda", "valuta"}},
+      {"price_currency", {"price currency", "price unit", "quoted", "listing currency", "unit"}},
+      {"shares",
+       {"shares", "share count", "shares outstanding", "diluted shares", "number shares", "aktien", "actions",
+        "acciones", "azioni", "aandelen", "ordinary shares"}},
+      {"market_value",
+       {"market cap", "market capitalisation", "market capitalization", "market value", "equity value", "mkt cap",
+        "b\u00F6rsenwert", "marktkapitalisierung", "capitalisation boursi\u00E8re", "capitalisation",
+        "capitalizaci\u00F3n", "capitalizzazione", "marktwaarde"}},
+      {"debt", {"debt", "total debt", "borrowings", "gross debt", "financial debt", "finanzschulden", "dette"}},
+      {"net_debt", {"net debt", "nettoverschuldung", "dette nette", "deuda neta", "nettoschuld"}},
+      {"cash", {"cash", "cash and cash equivalents", "liquide mittel", "tr\u00E9sorerie"}},
+      {"leases", {"leases", "lease liabilities", "lease liability"}},
+      {"preferred", {"preferred", "preferred stock", "preference shares"}},
+      {"minorities", {"minorities", "minority interests", "non controlling interests"}},
+      {"pension", {"pension", "pensions", "pension deficit"}},
+      {"associates", {"associates", "associated companies"}},
+      {"year_end", {"year end", "fiscal year end", "year ended", "fy end", "fiscal year", "year", "period"}},
+      {"revenue",
+       {"revenue", "revenues", "sales", "net sales", "turnover", "umsatz", "chiffre d'affaires", "chiffre affaires",
+        "ventas", "ricavi", "omzet"}},
+      {"ebitda", {"ebitda"}},
+      {"ebit", {"ebit", "operating profit", "operating income"}},
+      {"net_income",
+       {"net income", "net profit", "earnings", "profit", "profit after tax", "net earnings", "jahres\u00FCberschuss",
+        "r\u00E9sultat net", "beneficio neto", "utile netto", "nettowinst"}},
+      {"equity", {"equity", "book value", "shareholders equity", "shareholders' equity", "eigenkapital"}},
+      {"operating_cash_flow", {"operating cash flow", "cash flow from operations"}},
+      {"capex", {"capex", "capital expenditure"}},
+      {"interest", {"interest", "interest expense"}},
+      {"remark", {"remark", "comment", "note", "why", "remarks"}},
+      {"rate", {"rate", "series", "pair", "currency pair", "what", "index"}},
+      {"figure", {"figure", "value", "yield", "level", "percent"}},
+      {"source", {"source", "quelle", "from"}},
+      {"item", {"item", "line", "measure", "metric"}},
+      {"mean", {"mean", "consensus", "average", "estimate", "expected"}},
+      {"low", {"low", "lowest", "min"}},
+      {"high", {"high", "highest", "max"}},
+      {"count", {"count", "analysts", "number analysts", "estimates"}},
+      {"by", {"by", "whose"}}};
+  return kHeadings;
+}
+
+/// "Revenue (EUR m)", "Sales $bn": the words before what names a unit.
+std::string headingOfColumn(const std::string& text) {
+  std::string label = normalisedLabel(text);
+  const auto known = [&](const std::string& words) -> std::string {
+    for (const Heading& heading : headings()) {
+      for (const char* word : heading.words) {
+        if (words == normalisedLabel(word)) return heading.is;
+      }
+    }
+    return {};
+  };
+  for (; !label.empty();
+       label = label.substr(0, label.find_last_of(' ') == std::string::npos ? 0 : label.find_last_of(' '))) {
+    if (std::string is = known(label); !is.empty()) return is;
+    // What is cut off must be a unit: "sales growth" are no sales.
+    const std::string last = label.substr(label.find_last_of(' ') + 1);
+    const UnitHeading unit = unitHeading("in " + last);
+    if (unit.currency.empty() && !unit.scale) return {};
+  }
+  return {};
+}
+
+struct Column {
+  int at = 0;
+  std::string is;
+  std::string text;
+  UnitHeading unit;
+};
+
+std::string slug(const std::string& name) {
+  std::string id;
+  for (const char c : name) {
+    const bool letter = std::isalnum(static_cast<unsigned char>(c)) != 0;
+    if (letter) id += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    if (!letter && !id.empty() && id.back() != '-') id += '-';
+  }
+  while (!id.empty() && id.back() == '-') id.pop_back();
+  return id.empty() ? "peer" : id.substr(0, 40);
+}
+
+class Reading {
+ public:
+  Reading(const Sheet& sheet, const MarketHints& hints, const LabelRules& labels, const model::Model& m)
+      : sheet_(sheet), hints_(hints), labels_(labels), m_(m) {}
+
+  std::optional<MarketTable> read() {
+    if (!findHeadings()) return std::nullopt;
+    const bool peers = has("name") && (figuresOfPeers() >= 2 || (figuresOfPeers() == 1 && namesKnownPeer()));
+    const bool estimates = has("item") && has("year_end") && has("mean");
+    const bool prices = has("date") && has("close") && !has("name") && figuresOfPeers() == 1;
+    const bool rates = (has("rate") || has("name")) && has("figure") && !has("item");
+    if (!peers && !estimates && !prices && !rates) return std::nullopt;
+    table_.kind = peers       ? ContentKind::PeerTable
+                  : estimates ? ContentKind::EstimateTable
+                  : prices    ? ContentKind::PriceTable
+                              : ContentKind::RateTable;
+    findMark();
+    findOrder();
+    rows_ = 0;
+    if (peers) readPeers();
+    if (estimates) readEstimates();
+    if (prices) readPrices();
+    if (rates && !peers && !estimates && !prices) readRates();
+    if (rows_ == 0) return std::nullopt;
+    if (aside_ > kMostNoted) note(std::to_string(aside_ - kMostNoted) + " further rows were set aside");
+    return std::move(table_);
+  }
+
+ private:
+  [[nodiscard]] bool has(const std::string& is) const { return columnOf(is) != nullptr; }
+  [[nodiscard]] const Column* columnOf(const std::string& is) const {
+    const auto found = std::find_if(columns_.begin(), columns_.end(), [&](const Column& c) { return c.is == is; });
+    return found == columns_.end() ? nullptr : &*found;
+  }
+  [[nodiscard]] int figuresOfPeers() const {
+    int count = 0;
+    for (const char* is : {"close", "shares", "market_value", "revenue", "ebitda", "ebit", "net_income", "debt",
+                           "net_debt", "cash", "equity"}) {
+      count += has(is) ? 1 : 0;
+    }
+    return count;
+  }
+  [[nodiscard]] bool namesKnownPeer() const {
+    for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
+      if (knownAs(textAt(r, "name")) != nullptr) return true;
+    }
+    return false;
+  }
+  void note(std::string text) { table_.notes.push_back(std::move(text)); }
+
+  /// The first row of which two cells or more are headings; units of the rows above it hold for all columns.
+  bool findHeadings() {
+    for (size_t r = 0; r < sheet_.rows.size() && r < kTitleDepth; ++r) {
+      columns_.clear();
+      for (size_t i = 0; i < sheet_.rows[r].cells.size(); ++i) {
+        const SheetCell& cell = sheet_.rows[r].cells[i];
+        if (cell.kind != SheetCell::Kind::Text || cell.text.size() > 80) continue;
+        const std::string is = headingOfColumn(cell.text);
+        if (!is.empty() && !has(is))
+          columns_.push_back({sheet_.rows[r].columns[i], is, cell.text, unitHeading(cell.text)});
+      }
+      if (columns_.size() >= 2) {
+        header_ = r;
+        return true;
+      }
+      for (const SheetCell& cell : sheet_.rows[r].cells) {
+        const UnitHeading unit = unitHeading(cell.text);
+        if (title_.currency.empty()) title_.currency = unit.currency;
+        if (!title_.scale) title_.scale = unit.scale;
+      }
+    }
+    return false;
+  }
+
+  void findMark() {
+    std::vector<std::string> texts;
+    for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
+      for (const SheetCell& cell : sheet_.rows[r].cells) texts.push_back(cell.text);
+    }
+    mark_ = decimalMarkOf(texts);
+  }
+
+  /// Days as 11/03/2026: the order in which every one is a day and all go one way; the day first where both do.
+  void findOrder() {
+    const Column* dates = columnOf("date");
+    if (dates == nullptr) return;
+    int first = 0, second = 0;
+    bool largeFirst = false, largeSecond = false;
+    std::vector<std::pair<int, int>> pairs;
+    for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
+      const SheetCell* cell = sheet_.rows[r].at(dates->at);
+      int year = 0;
+      char tail = 0;
+      if (cell == nullptr || std::sscanf(cell->text.c_str(), "%2d/%2d/%4d%c", &first, &second, &year, &tail) != 3)
+        continue;
+      largeFirst = largeFirst || first > 12;
+      largeSecond = largeSecond || second > 12;
+      pairs.emplace_back(first, second);
+    }
+    if (largeFirst != largeSecond) {
+      monthFirst_ = largeSecond;
+      return;
+    }
+    if (pairs.size() < 3) return;
+    // Of days in a row the day changes at most lines, the month at few.
+    size_t firstChanges = 0, secondChanges = 0;
+    for (size_t i = 1; i < pairs.size(); ++i) {
+      firstChanges += pairs[i].first != pairs[i - 1].first ? 1 : 0;
+      secondChanges += pairs[i].second != pairs[i - 1].second ? 1 : 0;
+    }
+    monthFirst_ = secondChanges > firstChanges;
+    note(std::string("days such as ") + std::to_string(pairs[0].first) + "/" + std::to_string(pairs[0].second) +
+         " are read with the " + (monthFirst_ ? "month" : "day") + " first");
+  }
+
+  [[nodiscard]] std::optional<Date> dayOf(const SheetCell* cell) const {
+    if (cell == nullptr) return std::nullopt;
+    if (const std::optional<Date> iso = parseDate(cell->text)) return iso;
+    int first = 0, second = 0, year = 0;
+    char tail = 0;
+    if (std::sscanf(cell->text.c_str(), "%2d/%2d/%4d%c", &first, &second, &year, &tail) == 3) {
+      char iso[24];
+      std::snprintf(iso, sizeof iso, "%04d-%02d-%02d", year, monthFirst_ ? first : second,
+                    monthFirst_ ? second : first);
+      return parseDate(iso);
+    }
+    const std::optional<PeriodHeading> heading = periodHeading(cell->text);
+    const bool day = heading && heading->end && heading->months == 12 && heading->part == 0;
+    return day ? heading->end : std::nullopt;
+  }
+
+  [[nodiscard]] std::string textAt(size_t row, const std::string& is) const {
+    const Column* column = columnOf(is);
+    const SheetCell* cell = column == nullptr ? nullptr : sheet_.rows[row].at(column->at);
+    return cell == nullptr ? std::string() : cell->text;
+  }
+  [[nodiscard]] const SheetCell* cellAt(size_t row, const std::string& is) const {
+    const Column* column = columnOf(is);
+    return column == nullptr ? nullptr : sheet_.rows[row].at(column->at);
+  }
+  /// A cell's figure, and whether it says itself what it counts ("1.2bn", "350m").
+  struct Written {
+    double number = 0;
+    bool whole = false;
+  };
+  /// As it is written; a per cent sign makes a fraction. Empty where the cell is no number.
+  [[nodiscard]] std::optional<Written> writtenAt(size_t row, const std::string& is) const {
+    const SheetCell* cell = cellAt(row, is);
+    if (cell == nullptr) return std::nullopt;
+    const char mark = cell->kind == SheetCell::Kind::Number ? '.' : mark_;
+    if (const std::optional<DisplayedNumber> shown = displayedNumber(cell->text, mark)) {
+      return Written{std::stod(shown->plain + (shown->percent ? "e-2" : "")), shown->percent};
+    }
+    const std::optional<double> typed = typedNumber(cell->text);
+    return typed ? std::optional(Written{*typed, true}) : std::nullopt;
+  }
+  [[nodiscard]] std::optional<double> numberAt(size_t row, const std::string& is) const {
+    const std::optional<Written> written = writtenAt(row, is);
+    return written ? std::optional(written->number) : std::nullopt;
+  }
+  /// In units of currency.
+  [[nodiscard]] std::optional<double> amountAt(size_t row, const std::string& is) {
+    const std::optional<Written> written = writtenAt(row, is);
+    if (!written) return std::nullopt;
+    amounts_ = true;
+    return written->whole ? written->number : written->number * scaleOf(is);
+  }
+
+  void setAside(size_t row, const std::string& why) {
+    ++aside_;
+    if (aside_ <= kMostNoted) note("row " + std::to_string(rowNumber(row)) + " was set aside: " + why);
+  }
+  [[nodiscard]] int rowNumber(size_t row) const {
+    return sheet_.rows[row].cells.empty() ? static_cast<int>(row) + 1 : sheet_.rows[row].cells.front().row + 1;
+  }
+
+  void line(const std::vector<std::string>& cells) {
+    for (size_t i = 0; i < cells.size(); ++i) table_.csv += (i == 0 ? "" : ",") + csvCell(cells[i]);
+    table_.csv += '\n';
+  }
+
+  /// What prices are quoted in: as a row, the heading or the title says; empty where nothing does.
+  [[nodiscard]] std::string priceUnit(size_t row) const {
+    std::string unit = textAt(row, "price_currency");
+    if (unit.empty() && columnOf("close") != nullptr) {
+      unit = columnOf("close")->unit.currency;
+      // "Price (p)", "Price GBX": units of quotation are no currencies.
+      const std::string& heading = columnOf("close")->text;
+      for (const char* minor : {"GBX", "GBp", "ZAC", "ZAc", "ILA", "USX"}) {
+        if (heading.find(minor) != std::string::npos) unit = minor;
+      }
+      if (heading.find("(p)") != std::string::npos || heading.find("pence") != std::string::npos) unit = "GBX";
+    }
+    return unit;
+  }
+
+  void readPrices() {
+    table_.csv = "date,close,unit\n";
+    for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
+      const SheetCell* cell = cellAt(r, "date");
+      if (cell == nullptr) continue;
+      const std::optional<Date> day = dayOf(cell);
+      if (!day) {
+        setAside(r, "'" + cell->text + "' is no day");
+        continue;
+      }
+      const std::optional<double> close = numberAt(r, "close");
+      if (!close || !(*close > 0)) {
+        setAside(r, "it has no price");
+        continue;
+      }
+      std::string unit = priceUnit(r);
+      if (unit.empty()) unit = title_.currency;
+      line({dateText(*day), plainNumber(*close), unit});
+      ++rows_;
+    }
+  }
+
+  void readRates() {
+    table_.csv = "rate,date,figure,source\n";
+    for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
+      std::string name = textAt(r, has("rate") ? "rate" : "name");
+      const std::optional<double> figure = numberAt(r, "figure");
+      if (name.empty() && !figure) continue;
+      const std::optional<Date> day = has("date") ? dayOf(cellAt(r, "date")) : std::optional(hints_.day);
+      if (name.empty() || !figure || !day) {
+        setAside(r, name.empty() ? "it names no rate" : !figure ? "it has no figure" : "it has no day");
+        continue;
+      }
+      // "EUR/GBP" is a pair of currencies.
+      if (name.size() == 7 && name[3] == '/') name = "spot " + name;
+      const std::string source = textAt(r, "source");
+      line({name, dateText(*day), plainNumber(*figure), source.empty() ? hints_.source : source});
+      ++rows_;
+    }
+  }
+
+  void readEstimates() {
+    table_.csv = "item,year,low,mean,high,count,date,source,by\n";
+    for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
+      const std::string item = rowNamed(textAt(r, "item"));
+      const std::optional<PeriodHeading> year = periodHeading(textAt(r, "year_end"));
+      const std::optional<double> mean = estimateAt(r, "mean", item);
+      const std::optional<double> low = estimateAt(r, "low", item);
+      const std::optional<double> high = estimateAt(r, "high", item);
+      if (textAt(r, "item").empty() && !mean) continue;
+      if (item.empty() || !year || (!mean && !(low && high))) {
+        setAside(r, item.empty() ? "'" + textAt(r, "item") + "' is no line"
+                    : !year      ? "it has no year"
+                                 : "it has no figure");
+        continue;
+      }
+      const std::optional<Date> day = has("date") ? dayOf(cellAt(r, "date")) : std::optional(hints_.day);
+      const auto cell = [](const std::optional<double>& x) { return x ? plainNumber(*x) : std::string(); };
+      const std::string by = textAt(r, "by");
+      const std::string source = textAt(r, "source");
+      line({item, std::to_string(year->year), cell(low), cell(mean), cell(high), cell(numberAt(r, "count")),
+            dateText(day.value_or(hints_.day)), source.empty() ? hints_.source : source, by.empty() ? "analysts" : by});
+      ++rows_;
+    }
+  }
+
+  /// A row of the model by its name, its label, or a usual label of its line.
+  [[nodiscard]] std::string rowNamed(const std::string& item) const {
+    if (m_.find(item).known()) return item;
+    const std::string normal = normalisedLabel(item);
+    for (const model::Row& row : m_.rows) {
+      if (!normal.empty() && normalisedLabel(row.label) == normal) return row.name;
+    }
+    const LabelRule* rule = labels_.exactly(item);
+    return rule == nullptr ? std::string() : rule->line;
+  }
+
+  [[nodiscard]] std::optional<double> estimateAt(size_t row, const std::string& is, const std::string& item) {
+    const model::RowId at = m_.find(item);
+    const bool money = at.known() && (m_[at].kind == Kind::Money || m_[at].kind == Kind::Shares);
+    return money ? amountAt(row, is) : numberAt(row, is);
+  }
+
+  /// Of a column of amounts: as its heading or the title says; millions where nothing does and all are small.
+  [[nodiscard]] double scaleOf(const std::string& is) const {
+    const Column* column = columnOf(is);
+    if (column != nullptr && column->unit.scale) return std::pow(10, *column->unit.scale);
+    if (title_.scale) return std::pow(10, *title_.scale);
+    return smallAmounts() ? 1e6 : 1;
+  }
+
+  [[nodiscard]] bool smallAmounts() const {
+    for (const char* is :
+         {"market_value", "revenue", "ebitda", "ebit", "net_income", "debt", "net_debt", "cash", "equity", "mean"}) {
+      for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
+        const std::optional<Written> x = writtenAt(r, is);
+        if (x && !x->whole && std::fabs(x->number) >= kPlainAmount) return false;
+      }
+    }
+    return true;
+  }
+
+  void readPeers() {
+    static const char* const kAmounts[] = {"debt",
+                                           "leases",
+                                           "preferred",
+                                           "minorities",
+                                           "pension",
+                                           "cash",
+                                           "associates",
+                                           "revenue",
+                                           "ebitda",
+                                           "net_income",
+                                           "ebit",
+                                           "interest",
+                                           "operating_cash_flow",
+                                           "capex",
+                                           "equity"};
+    table_.csv =
+        "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,year_end,remark,"
+        "debt,leases,preferred,minorities,pension,cash,associates,revenue,ebitda,net_income,ebit,interest,"
+        "operating_cash_flow,capex,equity\n";
+    bool scaleTold = title_.scale.has_value();
+    std::string assumed;
+    for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
+      const std::string name = textAt(r, "name");
+      if (name.empty()) {
+        if (!sheet_.rows[r].cells.empty()) setAside(r, "it names no peer");
+        continue;
+      }
+      std::string currency = textAt(r, "currency");
+      if (currency.empty()) currency = title_.currency;
+      for (const Column& c : columns_) {
+        const bool amount = std::find(std::begin(kAmounts), std::end(kAmounts), c.is) != std::end(kAmounts);
+        if (currency.empty() && amount) currency = c.unit.currency;
+        scaleTold = scaleTold || (amount && c.unit.scale);
+      }
+      const Peer* known = knownAs(name);
+      if (currency.empty() && known != nullptr) currency = known->currency;
+      if (currency.empty()) {
+        currency = hints_.currency;
+        assumed = currency;
+      }
+      std::string quoted = priceUnit(r);
+      if (quoted.empty() && known == nullptr) quoted = currency;
+      const std::optional<Listing> listing =
+          quoted.empty() ? std::optional(Listing{known->priceCurrency, known->priceCurrency, known->minorPerMajor})
+                         : listingOfUnit(quoted);
+      if (!listing) {
+        setAside(r, "'" + quoted + "' is no currency");
+        continue;
+      }
+      std::optional<double> price = numberAt(r, "close");
+      std::optional<double> shares;
+      if (const std::optional<Written> count = writtenAt(r, "shares"))
+        shares = count->whole ? count->number : count->number * sharesScale();
+      if (const std::optional<double> whole = amountAt(r, "market_value"); whole && !shares) {
+        const double value = *whole;
+        // Without a price, one share is the whole of it.
+        shares = price ? value / (*price / listing->minorPerMajor) : 1;
+        if (!price) price = value * listing->minorPerMajor;
+      }
+      const SheetCell* ended = cellAt(r, "year_end");
+      const std::optional<PeriodHeading> year = ended == nullptr ? std::nullopt : periodHeading(ended->text);
+      const unsigned month = static_cast<unsigned>(std::chrono::year_month_day(hints_.yearEnd).month());
+      const bool dated = known != nullptr && !known->years.empty();
+      const Date end = year ? year->endIn({month}) : dated ? known->years.back().end : hints_.yearEnd;
+      const std::optional<Date> day = has("date") ? dayOf(cellAt(r, "date")) : std::nullopt;
+      const std::string id = textAt(r, "id");
+      std::vector<std::string> cells = {known != nullptr ? known->id
+                                        : id.empty()     ? slug(name)
+                                                         : slug(id),
+                                        name,
+                                        currency,
+                                        price ? plainNumber(*price) : "",
+                                        listing->currency,
+                                        plainNumber(listing->minorPerMajor),
+                                        dateText(day.value_or(hints_.day)),
+                                        shares ? plainNumber(*shares) : "",
+                                        dateText(end),
+                                        textAt(r, "remark")};
+      const std::optional<double> net = amountAt(r, "net_debt");
+      for (const char* is : kAmounts) {
+        std::optional<double> x = amountAt(r, is);
+        if (!x && net && std::string(is) == (*net >= 0 ? "debt" : "cash")) x = std::fabs(*net);
+        cells.push_back(x ? plainNumber(*x) : "");
+      }
+      line(cells);
+      ++rows_;
+    }
+    if (!scaleTold && amounts_ && smallAmounts())
+      note("the table names no scale; its amounts are taken to be millions");
+    if (!assumed.empty()) note("the table names no currency; " + assumed + " is taken");
+    if (!has("year_end"))
+      note("the table names no year; figures are taken to be of the year to " + dateText(hints_.yearEnd));
+  }
+
+  /// A peer there is, by its name or its short name; null for another.
+  [[nodiscard]] const Peer* knownAs(const std::string& name) const {
+    if (hints_.peers == nullptr) return nullptr;
+    const auto found = std::find_if(hints_.peers->begin(), hints_.peers->end(),
+                                    [&](const Peer& p) { return slug(p.name) == slug(name) || p.id == name; });
+    return found == hints_.peers->end() ? nullptr : &*found;
+  }
+
+  /// Counts of shares: as their heading says, else in the unit of the amounts where they are as small.
+  [[nodiscard]] double sharesScale() const {
+    const Column* column = columnOf("shares");
+    if (column != nullptr && column->unit.scale) return std::pow(10, *column->unit.scale);
+    for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
+      if (const std::optional<double> x = numberAt(r, "shares"); x && *x >= kPlainAmount / 100) return 1;
+    }
+    return 1e6;
+  }
+
+  const Sheet& sheet_;
+  const MarketHints& hints_;
+  const LabelRules& labels_;
+  const model::Model& m_;
+  MarketTable table_;
+  std::vector<Column> columns_;
+  UnitHeading title_;
+  size_t header_ = 0;
+  char mark_ = '.';
+  bool monthFirst_ = false;
+  bool amounts_ = false;  ///< whether any amount was read
+  int rows_ = 0;
+  size_t aside_ = 0;
+};
+
+}  // namespace
+
+std::optional<MarketTable> marketTableOf(const Sheet& sheet, const MarketHints& hints, const LabelRules& labels,
+                                         const model::Model& m) {
+  return Reading(sheet, hints, labels, m).read();
+}
+
+}  // namespace zl::services

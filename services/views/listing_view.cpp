@@ -1,0 +1,52 @@
+#include "services/views/listing_view.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/quantity/number_text.h"
+
+namespace zl::services {
+
+using model::Role;
+
+Figure inListing(const Snapshot& s, const Figure& valued, const Listing& other) {
+  const Listing& home = s.company().listing;
+  const SpotRates rates = spotRatesAt(s.market->rates, s.caseOf().valuationDate);
+  const Figure perShare = valued / Figure::of(home.minorPerMajor * home.sharesPerListed);
+  return perShare * spot(rates, home.currency, other.currency) *
+         Figure::of(other.minorPerMajor * other.sharesPerListed);
+}
+
+std::vector<ListingLine> listingLines(const Snapshot& s) {
+  std::vector<Listing> listings = {s.company().listing};
+  listings.insert(listings.end(), s.company().furtherListings.begin(), s.company().furtherListings.end());
+  std::vector<ListingLine> lines;
+  for (size_t i = 0; i < listings.size(); ++i) {
+    const auto there = [&](const Figure& valued) { return i == 0 ? valued : inListing(s, valued, listings[i]); };
+    ListingLine line{listings[i], there(s.given(Role::Price).figure), {}};
+    for (int k = 0; k < s.evaluation->scenarios(); ++k)
+      line.values.push_back(there(s.evaluation->constant(Role::ValuePerShare, k)));
+    lines.push_back(std::move(line));
+  }
+  return lines;
+}
+
+std::string contradictionOf(const Company& after, const Snapshot& s) {
+  constexpr double kFar = 30;  // nobody issues that many in a year; a slip of thousands is a thousand
+  const Company& before = s.company();
+  if (after.currency != before.currency) {
+    const bool filed = std::any_of(s.evidence->facts.begin(), s.evidence->facts.end(),
+                                   [&](const Fact& f) { return f.unit.str() == after.currency; });
+    if (!filed) return "the record would be in " + after.currency + ", and what is filed is in " + before.currency;
+  }
+  const model::RowId row = s.model().find("shares");
+  Figure filed = row.known() ? s.asFiled->at(row, static_cast<int>(s.years().size()) - 1) : Figure::absent("");
+  if (s.evidence->cover) filed = Figure::of(s.evidence->cover->shares);
+  if (after.shares == before.shares || !(after.shares > 0) || !filed.hasValue() || !(filed.value() > 0)) return {};
+  const double times = after.shares / filed.value();
+  if (times < kFar && times > 1 / kFar) return {};
+  return "the record would say " + groupedNumber(after.shares, 0) + " shares, and " + groupedNumber(filed.value(), 0) +
+         " are filed";
+}
+
+}  // namespace zl::services

@@ -1,0 +1,166 @@
+// Everyday edits as commands, on a stranger: from a table of statements to a value with peers, and no other file.
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include <nlohmann/json.hpp>
+#include <sstream>
+
+#include "cli/run.h"
+#include "tests/support/demo_book.h"
+#include "tests/support/source_folder.h"
+#include "tests/support/temporary_folder.h"
+
+namespace zl::cli {
+namespace {
+
+using testing::HasSubstr;
+
+class Verbs : public testing::Test {
+ protected:
+  void SetUp() override {
+    ASSERT_EQ(
+        run("import", {"--company", "norr", test::sourceFolder() + "/tests/corpus/filers/norrvale.csv", "--accept"}),
+        "");
+  }
+  /// What went wrong, empty where nothing did; what was printed is kept.
+  std::string run(const std::string& verb, std::vector<std::string> arguments) {
+    arguments.insert(arguments.begin(), {verb, folder_.file("b.zledger")});
+    std::ostringstream out, err;
+    status_ = zl::cli::run(arguments, out, err, test::testDesk());
+    out_ = out.str();
+    return status_ == 0 ? "" : err.str();
+  }
+  nlohmann::json json(const std::string& verb) {
+    EXPECT_EQ(run(verb, {"--json"}), "");
+    return nlohmann::json::parse(out_);
+  }
+  /// A figure of 'figures': by page, row, column, scenario.
+  double figure(const std::string& row, const std::string& column, const std::string& scenario) {
+    for (const auto& f : json("figures")) {
+      const bool table = f["table"] == "model";
+      if (table && f["row"] == row && f["column"] == column && f["scenario"] == scenario && f["figure"].is_number())
+        return f["figure"].get<double>();
+    }
+    return std::nan("");
+  }
+
+  test::TemporaryFolder folder_;
+  std::string out_;
+  int status_ = 0;
+};
+
+TEST_F(Verbs, FromStatementsToAValueWithPeersWithoutAnotherFile) {
+  EXPECT_EQ(run("company", {"name", "Norrvale Instruments", "--reason", "cover page"}), "");
+  EXPECT_EQ(run("price", {"55.2", "--reason", "close"}), "");
+  EXPECT_EQ(run("rate", {"risk-free USD", "4.1%", "--reason", "yield of ten years"}), "");
+  EXPECT_EQ(run("peer", {"Calder Mills", "--price", "31", "--shares", "220m", "--revenue", "4.2bn", "--ebitda", "610m",
+                         "--net-income", "290m", "--debt", "900m", "--cash", "200m"}),
+            "");
+  EXPECT_EQ(run("peer", {"Calder Mills", "--price", "32"}), "");
+  EXPECT_EQ(run("estimate", {"revenue", "2026", "9.9bn", "--low", "9.6bn", "--count", "7"}), "");
+  const auto value = json("value");
+  EXPECT_EQ(value["company"], "norr");
+  EXPECT_EQ(value["price"], 55.2);
+  // 32 x 220 m over 290 m.
+  EXPECT_NEAR(value["cross_check"]["price-earnings"]["median"].get<double>(), 32.0 * 220 / 290, 1e-9);
+  const auto market = json("market");
+  EXPECT_EQ(market["rates"][0]["figure"], 0.041);
+  EXPECT_EQ(market["peers"][0]["years"][0]["revenue"], 4.2e9) << "a later price takes nothing else away";
+  EXPECT_EQ(market["estimates"][0]["low"], 9.6e9);
+  EXPECT_EQ(run("company", {"--json"}), "");
+  EXPECT_THAT(out_, HasSubstr("\"reason\": \"cover page\""));
+}
+
+TEST_F(Verbs, DriversInputsAndYears) {
+  EXPECT_EQ(run("set", {"revenue_growth", "7%; 6%; 5%", "--reason", "orders"}), "");
+  EXPECT_EQ(run("set", {"revenue_growth", "2%", "--shape", "glide", "--by", "5", "--scenario", "worst"}), "");
+  EXPECT_EQ(run("set", {"revenue_growth", "4%", "--year", "2028"}), "");
+  EXPECT_NEAR(figure("revenue_growth", "2026E", "base"), 0.07, 1e-12);
+  EXPECT_NEAR(figure("revenue_growth", "2028E", "base"), 0.04, 1e-12);
+  EXPECT_NEAR(figure("revenue_growth", "2030E", "worst"), 0.02, 1e-12);
+  EXPECT_EQ(run("adjust", {"tax", "2025", "480", "--reason", "one-off"}), "");
+  EXPECT_EQ(figure("tax", "2025", ""), 480e6);
+  EXPECT_EQ(run("adjust", {"tax", "2025", "--off"}), "");
+  EXPECT_EQ(figure("tax", "2025", ""), 512e6) << "as filed";
+  EXPECT_EQ(run("choose", {"terminal_rule", "value_driver", "--scenario", "best"}), "");
+  EXPECT_EQ(run("probability", {"worst=30%", "best=20%"}), "");
+  EXPECT_EQ(run("flag", {"2024", "--reason", "strike"}), "");
+  EXPECT_EQ(run("note", {"revenue", "see orders"}), "");
+  EXPECT_EQ(run("note", {}), "");
+  EXPECT_EQ(out_, "revenue: see orders\n");
+  EXPECT_EQ(run("set", {"revenue_growth", "--default"}), "");
+  EXPECT_EQ(run("check", {}), "");
+}
+
+TEST_F(Verbs, TheRecordInFieldsAndLists) {
+  EXPECT_EQ(run("company", {"shares", "610m", "--reason", "register"}), "");
+  EXPECT_EQ(run("trace", {"shares_now"}), "");
+  EXPECT_THAT(out_, HasSubstr("register")) << "why it is so is told where it is used";
+  EXPECT_EQ(run("company", {"debt_due", "--add", "2028;350m;no;bond;4.5%"}), "");
+  EXPECT_EQ(run("company", {"debt_due", "--add", "2027;120m;yes;loan;"}), "");
+  EXPECT_EQ(run("company", {"debt_due"}), "");
+  EXPECT_EQ(out_, "2028;350000000;no;bond;4.5%\n2027;120000000;yes;loan;\n");
+  EXPECT_EQ(run("company", {"operating_figures", "--add", "Instruments sold;pieces;2025;1200"}), "");
+  EXPECT_EQ(run("listing", {"--add", "GBX;GBP;100;0.5"}), "");
+  EXPECT_EQ(run("rate", {"spot USD/GBP", "0.8"}), "");
+  EXPECT_EQ(run("price", {"50"}), "");
+  const auto listings = json("market")["listings"];
+  ASSERT_EQ(listings.size(), 2u);
+  EXPECT_NEAR(listings[1]["price"].get<double>(), 50 * 0.8 * 100 * 0.5, 1e-9) << "two receipts make a share";
+  EXPECT_EQ(run("listing", {"--value", "GBX"}), "");
+  EXPECT_TRUE(json("value")["price"].is_object()) << "a price in dollars is none in pence";
+  EXPECT_EQ(run("undo", {}), "");
+  EXPECT_EQ(json("value")["price"], 50.0);
+}
+
+TEST_F(Verbs, WhatCannotBeIsRefusedWithWhatToDo) {
+  const std::tuple<const char*, std::vector<std::string>, const char*> kCases[] = {
+      {"set", {"revenue_grwth", "4%"}, "There are revenue_growth"},
+      {"set", {"revenue_growth", "four"}, "holds no figures"},
+      {"set", {"revenue_growth"}, "no figure is given"},
+      {"set", {"revenue_growth", "4%", "--year", "1999"}, "2026 to 2035"},
+      {"set", {"revenue_growth", "4%;5%", "--shape", "glide"}, "takes one figure"},
+      {"choose", {"terminal_rule", "magic"}, "There are"},
+      {"flag", {"1999", "--reason", "x"}, "There are 2023 to 2025"},
+      {"flag", {"2024"}, "has its reason"},
+      {"adjust", {"tax", "2031", "4", "--reason", "x"}, "no filed figure"},
+      {"adjust", {"tax", "2025", "4"}, "has its reason"},
+      {"probability", {"worst=20%"}, "would sum to 0.95"},
+      {"probability", {"worst=120%"}, "no probability"},
+      {"note", {"nowhere", "x"}, "no row 'nowhere'"},
+      {"company", {"kountry", "US"}, "There are country"},
+      {"company", {"country", "usa"}, "two capital letters"},
+      {"company", {"shares", "abc"}, "is no number"},
+      {"company", {"shares", "601"}, "601,400,000 are filed"},
+      {"company", {"currency", "SEK"}, "what is filed is in USD"},
+      {"company", {"splits", "--add", "2025-13-01;2;1"}, "Splits, row 1"},
+      {"company", {"splits", "--add", "2025-12-01;2"}, "For is missing"},
+      {"company", {"name", ""}, "a company has a name"},
+      {"listing", {"--value", "NOK"}, "there is no further listing"},
+      {"price", {"x"}, "is no price"},
+      {"price", {"-4"}, "Nothing was changed"},
+      {"rate", {"risk-free USD", "x"}, "is no number"},
+      {"rate", {"risk-free USD", "4%", "--date", "soon"}, "is no date"},
+      {"peer", {"Nobody"}, "nothing is said of the peer"},
+      {"peer", {"Nobody", "--shares", "many"}, "is no number"},
+      {"estimate", {"revenoo", "2026", "4"}, "no row 'revenoo'"},
+      {"estimate", {"revenue", "2026", "x"}, "is no number"}};
+  const auto before = json("value");
+  for (const auto& [verb, arguments, why] : kCases) {
+    EXPECT_THAT(run(verb, arguments), HasSubstr(why)) << verb << " " << arguments.front();
+  }
+  EXPECT_EQ(json("value"), before) << "and nothing was changed";
+}
+
+TEST_F(Verbs, CheckEndsWithOneWhereAnythingIsAFault) {
+  EXPECT_EQ(run("check", {}), "");
+  // Revenue of the last year a tenth too small: EBIT no longer follows from its parts.
+  EXPECT_EQ(run("adjust", {"revenue", "2025", "942.2", "--reason", "try"}), "");
+  run("check", {});
+  const bool fault = out_.find("fault") != std::string::npos;
+  EXPECT_EQ(status_, fault ? 1 : 0);
+}
+
+}  // namespace
+}  // namespace zl::cli

@@ -1,0 +1,128 @@
+// Tables of the market as people have them, put in the documented layout. Expected: what a person reads off the table.
+
+#include "services/intake/market_tables.h"
+
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include "exchange/csv/tables.h"
+#include "services/kits/resources.h"
+#include "tests/support/sheet_text.h"
+
+namespace zl::services {
+namespace {
+
+using testing::Contains;
+using testing::ElementsAre;
+using testing::HasSubstr;
+
+class TablesAsPeopleHaveThem : public testing::Test {
+ protected:
+  [[nodiscard]] std::optional<MarketTable> read(const std::string& text) const {
+    return marketTableOf(test::sheetOf(text), hints_, resources_->labels, resources_->model);
+  }
+  [[nodiscard]] std::vector<Peer> peersIn(const std::string& text) const {
+    const auto table = read(text);
+    EXPECT_TRUE(table) << text;
+    if (!table || table->kind != exchange::ContentKind::PeerTable) return {};
+    const auto peers = exchange::readPeers(table->csv, "t");
+    EXPECT_TRUE(peers) << table->csv;
+    return peers ? peers->rows : std::vector<Peer>();
+  }
+
+  std::shared_ptr<const Resources> resources_ = *Resources::load();
+  std::vector<Peer> known_;
+  MarketHints hints_{"EUR", "EUR", makeDate(2026, 5, 1), makeDate(2025, 12, 31), "pasted", &known_};
+};
+
+TEST_F(TablesAsPeopleHaveThem, PricesAsAWebPageShowsThem) {
+  const auto table = read(
+      "Historical prices\n"
+      "Date|Open|High|Low|Close|Adj Close|Volume\n"
+      "Apr 30, 2026|12.10|12.40|12.00|12.35|12.35|1,200,300\n"
+      "Apr 29, 2026|0.24 Dividend\n"
+      "Apr 29, 2026|11.90|12.20|11.80|12.10|12.10|900,100\n");
+  ASSERT_TRUE(table);
+  EXPECT_EQ(table->kind, exchange::ContentKind::PriceTable);
+  EXPECT_EQ(table->csv, "date,close,unit\n2026-04-30,12.35,\n2026-04-29,12.1,\n");
+  EXPECT_THAT(table->notes, Contains(HasSubstr("row 4 was set aside: it has no price")));
+}
+
+TEST_F(TablesAsPeopleHaveThem, DaysAreReadInTheOrderThatTheTableHas) {
+  EXPECT_THAT(read("Date|Close\n04/30/2026|5\n05/01/2026|6\n")->csv, HasSubstr("2026-05-01,6"));
+  EXPECT_THAT(read("Datum|Schlusskurs\n30.04.2026|5,25\n04.05.2026|6,50\n")->csv, HasSubstr("2026-05-04,6.5"));
+  // 1 to 5 March in the American way: the second figure changes from row to row.
+  EXPECT_THAT(read("Date|Close\n03/02/2026|5\n03/03/2026|6\n03/04/2026|7\n")->csv, HasSubstr("2026-03-04,7"));
+  EXPECT_THAT(read("Date|Close\n02/03/2026|5\n03/03/2026|6\n04/03/2026|7\n")->csv, HasSubstr("2026-03-04,7"));
+}
+
+TEST_F(TablesAsPeopleHaveThem, PricesInPence) {
+  EXPECT_THAT(read("Date|Price (pence)\n2026-04-30|450.5\n")->csv, HasSubstr("2026-04-30,450.5,GBX"));
+  EXPECT_THAT(read("Date|Close|Currency\n2026-04-30|4.5|GBP\n")->csv, HasSubstr("4.5,"));
+}
+
+TEST_F(TablesAsPeopleHaveThem, PeersInAnyOneUnitGrowFromOneRow) {
+  const std::vector<Peer> peers = peersIn(
+      "Comparable companies, EUR m\n"
+      "Company|Price|Market cap|Net debt|Sales|EBITDA|Net profit|Comment\n"
+      "Orvane Werke|24.0|1,200|300|2,400|310|120|larger\n"
+      "Tessaly|8.5|425|(60)|600|n/a|31|\n");
+  ASSERT_EQ(peers.size(), 2u);
+  EXPECT_EQ(peers[0].id, "orvane-werke");
+  EXPECT_EQ(peers[0].shares.value(), 50e6) << "1,200 m over 24";
+  EXPECT_EQ(peers[0].debt.value(), 300e6);
+  EXPECT_EQ(peers[0].years[0].revenue.value(), 2400e6);
+  EXPECT_EQ(peers[0].years[0].end, makeDate(2025, 12, 31)) << "of no year: the company's last";
+  EXPECT_EQ(peers[0].remark, "larger");
+  EXPECT_EQ(peers[1].cash.value(), 60e6) << "net debt below nought is cash";
+  EXPECT_FALSE(peers[1].years[0].ebitda.hasValue());
+
+  const std::vector<Peer> whole = peersIn("Name|Market value|Revenue\nBrell|1.2bn|850m\n");
+  ASSERT_EQ(whole.size(), 1u);
+  EXPECT_EQ(marketEquity(whole[0], {}).value(), 1.2e9) << "without a price the whole is one share";
+  EXPECT_EQ(whole[0].years[0].revenue.value(), 850e6);
+
+  const std::vector<Peer> small =
+      peersIn("Name|Price|Price unit|Currency|Shares (units)|Revenue (units)\nTiny|3|GBX|GBP|2000000|5200000\n");
+  ASSERT_EQ(small.size(), 1u);
+  EXPECT_EQ(small[0].currency, "GBP");
+  EXPECT_EQ(small[0].minorPerMajor, 100);
+  EXPECT_EQ(small[0].shares.value(), 2e6);
+  EXPECT_EQ(small[0].years[0].revenue.value(), 5.2e6) << "in units, as it says";
+}
+
+TEST_F(TablesAsPeopleHaveThem, MoreOfAPeerThatIsThereIsInItsOwnTerms) {
+  Peer there;
+  there.id = "orv";
+  there.name = "Orvane Werke";
+  there.currency = "SEK";
+  there.priceCurrency = "SEK";
+  there.years = {{makeDate(2025, 9, 30), Figure::of(1)}};
+  known_ = {there};
+  const std::vector<Peer> peers = peersIn("Peer|Price\nOrvane Werke|31\n");
+  ASSERT_EQ(peers.size(), 1u);
+  EXPECT_EQ(peers[0].id, "orv");
+  EXPECT_EQ(peers[0].currency, "SEK");
+  EXPECT_EQ(peers[0].years[0].end, makeDate(2025, 9, 30));
+}
+
+TEST_F(TablesAsPeopleHaveThem, RatesAndEstimates) {
+  EXPECT_EQ(read("Rate|Date|Value|Source\nrisk-free EUR|30 Apr 2026|2.6%|bond page\nEUR/GBP|2026-04-30|0.85|\n")->csv,
+            "rate,date,figure,source\nrisk-free EUR,2026-04-30,0.026,bond page\nspot EUR/GBP,2026-04-30,0.85,pasted\n");
+  const auto estimates =
+      read("EUR m\nItem|Fiscal year|Low|Consensus|High|Analysts\nRevenue|2026E|440|455|470|7\nFoo|2026|1|1|1|1\n");
+  ASSERT_TRUE(estimates);
+  EXPECT_THAT(estimates->csv, HasSubstr("revenue,2026,440000000,455000000,470000000,7,2026-05-01,pasted,analysts"));
+  EXPECT_THAT(estimates->notes, ElementsAre(HasSubstr("'Foo' is no line")));
+}
+
+TEST_F(TablesAsPeopleHaveThem, StatementsAreNone) {
+  for (const char* text : {"EUR m|2025|2024\nRevenue|412|390\nNet income|12|10\n", "Note|2025\nCash|5\n",
+                           "Year|Revenue|EBITDA|Net income\n2024|390|41|10\n2025|412|44|12\n", "", "a|b\nc|d\n",
+                           "Date|Close\nnothing|here\n"}) {
+    EXPECT_FALSE(read(text)) << text;
+  }
+}
+
+}  // namespace
+}  // namespace zl::services
