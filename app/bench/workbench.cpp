@@ -1,6 +1,8 @@
 #include "app/bench/workbench.h"
 
+#include <QFileInfo>
 #include <algorithm>
+#include <filesystem>
 
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
@@ -8,6 +10,7 @@
 #include "services/sessions/book_care.h"
 #include "services/sessions/case_file.h"
 #include "services/sessions/demo.h"
+#include "services/views/listing_view.h"
 #include "services/views/roll_forward.h"
 #include "store/copies.h"
 
@@ -415,6 +418,71 @@ bool Workbench::apply(const services::CaseEdit& edit) {
   if (done) say(text(edit.label));
   finish(applied);
   return done;
+}
+
+/// What was typed beside the case is stored and shown, or refused.
+bool Workbench::typed(const Status& status, const QString& label) {
+  preview_.reset();
+  if (report(status)) say(label);
+  return finish(status);
+}
+
+bool Workbench::changeRecord(const Result<services::RecordEdit>& edit) {
+  if (!edit) return report(tl::unexpected(edit.error()));
+  const std::string against = services::contradictionOf(edit->after, settled());
+  if (!against.empty() && !confirm_(tr("%1. Is the record right?").arg(text(against)))) {
+    say(tr("%1; nothing was changed").arg(text(against)), true);
+    return false;
+  }
+  return typed(session_->changeRecord(*edit), text(edit->label));
+}
+
+bool Workbench::typeFigure(const QString& series, double figure, const QString& reason, std::optional<Date> day) {
+  const Date at = day.value_or(desk_.today());
+  return typed(session_->typeFigure(series.toStdString(), at, figure, reason.toStdString()),
+               tr("%1 of %2: %3").arg(series, text(dateText(at))).arg(figure));
+}
+
+bool Workbench::typeTable(const QString& name, const QString& cells, const QString& label) {
+  const Result<std::vector<std::string>> warnings =
+      session_->typeTable(name.toStdString(), cells.toStdString(), label.toStdString());
+  if (!warnings) return typed(tl::unexpected(warnings.error()), {});
+  QString message = label;
+  for (const std::string& warning : *warnings) message += QStringLiteral("; ") + text(warning);
+  return typed({}, message);
+}
+
+RecordNote Workbench::notedNow(const QString& reason) const {
+  const Provenance said = saidNow(reason);
+  return {said.reason, said.author, said.at};
+}
+
+bool Workbench::nameBook(const QString& into) {
+  const QString from = path();
+  const QString company = QString::fromStdString(companyId());
+  if (QFileInfo::exists(into)) {
+    say(tr("%1 is there already; choose another name").arg(into), true);
+    return false;
+  }
+  if (!mayLeave()) return false;
+  const QString lost = leave();
+  session_.reset();
+  std::error_code error;
+  std::filesystem::rename(from.toStdString(), into.toStdString(), error);
+  if (error) {  // on another disk
+    error.clear();
+    std::filesystem::copy_file(from.toStdString(), into.toStdString(), error);
+    if (!error) std::filesystem::remove(from.toStdString(), error);
+  }
+  const bool moved = !error;
+  if (moved) {
+    std::filesystem::rename(store::copiesFolder(from.toStdString()), store::copiesFolder(into.toStdString()), error);
+  } else {
+    say(tr("The book could not be moved to %1: %2").arg(into, text(error.message())), true);
+  }
+  const bool shown = open(moved ? into : from, company);
+  tellLost(lost);
+  return moved && shown;
 }
 
 /// Shows what there is now.

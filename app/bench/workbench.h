@@ -84,6 +84,17 @@ class Workbench : public QObject {
   void preview(const services::CaseEdit& edit);
   void endPreview();
   bool apply(const services::CaseEdit& edit);
+  /// Types a part of the company record; what contradicts filings is asked about first.
+  bool changeRecord(const Result<services::RecordEdit>& edit);
+  /// Types a price (series "price", in the listing's unit) or a rate; of today where no day is given.
+  bool typeFigure(const QString& series, double figure, const QString& reason, std::optional<Date> day = {});
+  /// Types or pastes a table of the market under a label.
+  bool typeTable(const QString& name, const QString& cells, const QString& label);
+  [[nodiscard]] RecordNote notedNow(const QString& reason) const;
+  /// Asks whether something is to be done although it says why it should not.
+  void setConfirm(std::function<bool(const QString&)> confirm) { confirm_ = std::move(confirm); }
+  /// Moves the open book, with its copies, to another name; what is open stays.
+  bool nameBook(const QString& path);
   void undo();
   void redo();
   [[nodiscard]] QString undoLabel() const;
@@ -177,10 +188,12 @@ class Workbench : public QObject {
   void lookThrough(const std::string& path);
   void retry();
   bool finish(const Status& status);
+  bool typed(const Status& status, const QString& label);
   void away(const QString& title, const std::function<void()>& work);
 
   std::shared_ptr<const services::Resources> resources_;
   services::Desk desk_;
+  std::function<bool(const QString&)> confirm_ = [](const QString&) { return false; };
   std::unique_ptr<services::Session> session_;
   std::unique_ptr<services::Session> unshown_;     ///< opened, and with nothing to show
   std::vector<services::CompanyEntry> companies_;  ///< of the book last opened

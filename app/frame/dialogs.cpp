@@ -1,7 +1,6 @@
 #include <QFileDialog>
 #include <QInputDialog>
 #include <QMessageBox>
-#include <QRegularExpression>
 
 #include "app/frame/main_window.h"
 
@@ -20,7 +19,8 @@ Dialogs Dialogs::native() {
   d.openFiles = [](QWidget* w) {
     return QFileDialog::getOpenFileNames(w, QObject::tr("Choose filings and tables"), {},
                                          QObject::tr("Filings and tables (*.xbrl *.xml *.xhtml *.html *.htm *.csv "
-                                                     "*.tsv *.txt *.json *.xlsx *.ods);;All files (*)"));
+                                                     "*.tsv *.txt *.json *.xlsx *.ods *.zip *.xbri *.xbr);;All files "
+                                                     "(*)"));
   };
   d.openCase = [cases](QWidget* w) { return QFileDialog::getOpenFileName(w, QObject::tr("Apply a case"), {}, cases); };
   d.saveCase = [cases](QWidget* w) {
@@ -38,9 +38,7 @@ Dialogs Dialogs::native() {
     return box.exec() == QMessageBox::Yes;
   };
   d.companyName = [](QWidget* w) {
-    const QString name =
-        QInputDialog::getText(w, QObject::tr("Start a company"), QObject::tr("Short name of the company, one word"));
-    return name.trimmed().toLower().replace(QRegularExpression(QStringLiteral("[\\s/\\\\]+")), QStringLiteral("-"));
+    return QInputDialog::getText(w, QObject::tr("Start a company"), QObject::tr("Name of the company")).trimmed();
   };
   return d;
 }

@@ -1,8 +1,10 @@
 #include "app/frame/main_window.h"
 
 #include <QActionGroup>
+#include <QClipboard>
 #include <QCloseEvent>
 #include <QFileInfo>
+#include <QGuiApplication>
 #include <QHBoxLayout>
 #include <QMenuBar>
 #include <QStatusBar>
@@ -11,6 +13,7 @@
 #include <QVBoxLayout>
 
 #include "app/frame/glossary.h"
+#include "app/frame/unnamed_books.h"
 #include "app/jobs/job_strip.h"
 #include "app/look/plain_text.h"
 #include "app/pages/capital_page.h"
@@ -19,6 +22,8 @@
 #include "app/pages/history_page.h"
 #include "app/pages/peers_page.h"
 #include "app/pages/verdict_page.h"
+#include "core/quantity/number_text.h"
+#include "services/text/short_name.h"
 #include "store/copies.h"
 
 static void initResources() {
@@ -28,7 +33,13 @@ static void initResources() {
 namespace zl::app {
 namespace {
 constexpr int kMostRecent = 6;
+
+std::vector<std::string> pathsOf(const QStringList& files) {
+  std::vector<std::string> paths;
+  for (const QString& file : files) paths.push_back(file.toStdString());
+  return paths;
 }
+}  // namespace
 
 MainWindow::MainWindow(std::shared_ptr<const services::Resources> resources, services::Desk desk, Dialogs dialogs,
                        QWidget* parent)
@@ -47,7 +58,7 @@ MainWindow::MainWindow(std::shared_ptr<const services::Resources> resources, ser
   resize(1280, 800);
   restoreGeometry(settings_.value(QStringLiteral("geometry")).toByteArray());
   splitter_->restoreState(settings_.value(QStringLiteral("splitter")).toByteArray());
-  start_->setRecent(recent());
+  start_->setRecent(recentBooks());
   refreshActions();
 }
 
@@ -93,6 +104,7 @@ void MainWindow::makeFrame() {
   middle->addWidget(traceEdge_);
   connect(traceEdge_, &QAbstractButton::clicked, this, [this] { openTrace(true); });
   layout->addLayout(middle, 1);
+  layout->addWidget(new NeedsStrip(bench_, work));
   rail_ = new ValueRail(bench_, work);
   layout->addWidget(rail_);
   body_->addWidget(work);
@@ -175,6 +187,9 @@ void MainWindow::makeFileMenu() {
   open->setShortcut(QKeySequence::Open);
   open->setObjectName(QStringLiteral("openBookAction"));
   file->addAction(tr("Open &demo"), this, &MainWindow::openDemo);
+  name_ = file->addAction(tr("Name or move this boo&k…"), this, &MainWindow::nameBook);
+  name_->setShortcut(QKeySequence::Save);
+  name_->setObjectName(QStringLiteral("nameBookAction"));
   file->addSeparator();
   QAction* import = file->addAction(tr("&Import files…"), this, [this] { offer(dialogs_.openFiles(this)); });
   import->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_I));
@@ -187,7 +202,7 @@ void MainWindow::makeFileMenu() {
   file->addSeparator();
   QAction* quit = file->addAction(tr("&Quit"), this, &QWidget::close);
   quit->setShortcut(QKeySequence::Quit);
-  needBook_ = {another, import, exportCase, applyCase};
+  needBook_ = {another, name_, import, exportCase, applyCase};
 }
 
 void MainWindow::makeEditMenu() {
@@ -263,6 +278,7 @@ void MainWindow::makeViewMenu() {
 }
 
 void MainWindow::connectBench() {
+  bench_.setConfirm([this](const QString& question) { return dialogs_.confirm(this, question); });
   connect(&bench_, &Workbench::stopWanted, this, &MainWindow::go);
   connect(&bench_, &Workbench::shown, this, &MainWindow::companyShown);
   connect(&bench_.jobs(), &Jobs::failed, this,
@@ -285,6 +301,7 @@ void MainWindow::connectBench() {
   connect(first_, &ImportPanel::failed, this, [this](const QString& message) { bench_.say(message, true); });
   connect(first_, &ImportPanel::accepted, this, &MainWindow::makeCompany);
   connect(start_, &StartPanel::demoWanted, this, &MainWindow::openDemo);
+  connect(start_, &StartPanel::pasteWanted, this, &MainWindow::startPasted);
   connect(start_, &StartPanel::filesWanted, this, [this] { startCompany(false); });
   connect(start_, &StartPanel::bookWanted, this, &MainWindow::chooseBook);
   connect(unshown_, &UnshownPanel::otherBookWanted, this, &MainWindow::chooseBook);
@@ -341,7 +358,12 @@ void MainWindow::offer(const QStringList& files) {
 }
 
 void MainWindow::makeCompany(std::vector<services::ImportPreview> previews) {
+  if (newBook_.isEmpty()) newBook_ = newUnnamedBook(newCompany_);
   if (!bench_.makeBook(newBook_, newCompany_, std::move(previews))) return;
+  if (!newName_.isEmpty()) {
+    bench_.changeRecord(
+        services::setField(bench_.settled().company(), "name", newName_.toStdString(), bench_.notedNow({})));
+  }
   afterOpening();
   go(Stop::Filings);
 }
@@ -385,19 +407,49 @@ bool MainWindow::openDemo() {
   return true;
 }
 
-/// From files: in a book of its own, or in the one that is open.
+/// From files: in a book of its own, which is named later, or in the one that is open.
 void MainWindow::startCompany(bool inOpenBook) {
   const QStringList files = dialogs_.openFiles(this);
   if (files.isEmpty()) return;
-  const QString book = inOpenBook ? bench_.path() : dialogs_.newBook(this);
-  if (book.isEmpty()) return;
-  const QString id = dialogs_.companyName(this);
-  if (id.isEmpty()) return;
-  newBook_ = book;
-  newCompany_ = id;
+  QString name = inOpenBook ? dialogs_.companyName(this) : start_->companyName();
+  if (inOpenBook && name.isEmpty()) return;
+  newBook_ = inOpenBook ? bench_.path() : QString();
+  newCompany_ = QString::fromStdString(services::companyNamedIn(pathsOf(files)));
+  if (newCompany_.isEmpty() || !name.isEmpty()) {
+    const QString of = name.isEmpty() ? QFileInfo(files.front()).completeBaseName() : name;
+    newCompany_ = QString::fromStdString(services::shortName(of.toStdString(), "company"));
+  }
+  newName_ = name;
   before_ = body_->currentIndex();
   body_->setCurrentWidget(first_);
-  first_->read(files, bench_.newContext(id));
+  first_->read(files, bench_.newContext(newCompany_));
+}
+
+/// A company by its name and the cells that were copied elsewhere.
+void MainWindow::startPasted() {
+  const QString cells = QGuiApplication::clipboard()->text();
+  if (cells.trimmed().isEmpty()) {
+    bench_.say(tr("The clipboard holds no cells; copy its statements in the other program first"), true);
+    return;
+  }
+  newName_ = start_->companyName();
+  newBook_.clear();
+  newCompany_ = QString::fromStdString(services::shortName(newName_.toStdString(), "company"));
+  before_ = body_->currentIndex();
+  body_->setCurrentWidget(first_);
+  first_->read(services::ImportFile{"pasted cells", cells.toStdString()}, bench_.newContext(newCompany_));
+}
+
+/// Nothing is saved by this: it is saved already.
+void MainWindow::nameBook() {
+  const QString from = bench_.path();
+  const QString into = dialogs_.newBook(this);
+  if (into.isEmpty() || !bench_.nameBook(into)) return;
+  QStringList list = recent();
+  list.removeAll(from);
+  settings_.setValue(QStringLiteral("recent"), list);
+  rememberRecent(bench_.path());
+  bench_.say(tr("The book is %1").arg(into));
 }
 
 void MainWindow::afterOpening() {
@@ -408,8 +460,8 @@ void MainWindow::afterOpening() {
 /// A company came to be shown, of this book or another one: the page stays.
 void MainWindow::companyShown() {
   body_->setCurrentIndex(1);
-  setWindowTitle(titleText(
-      tr("%1 — %2 — Zealous Ledger").arg(text(bench_.now().company().name), QFileInfo(bench_.path()).fileName())));
+  const QString book = isUnnamed(bench_.path()) ? tr("not named yet") : QFileInfo(bench_.path()).fileName();
+  setWindowTitle(titleText(tr("%1 — %2 — Zealous Ledger").arg(text(bench_.now().company().name), book)));
   trace_->look({bench_.now().evaluation->model().find(model::Role::ValuePerShare), 0}, bench_.scenario());
   QVariantMap last = settings_.value(QStringLiteral("companies")).toMap();
   last[bench_.path()] = QString::fromStdString(bench_.companyId());
@@ -484,7 +536,18 @@ void MainWindow::rememberRecent(const QString& path) {
   list.prepend(path);
   while (list.size() > kMostRecent) list.removeLast();
   settings_.setValue(QStringLiteral("recent"), list);
-  start_->setRecent(list);
+}
+
+/// What each held when it was last looked at.
+std::vector<StartPanel::Recent> MainWindow::recentBooks() const {
+  const QVariantMap seen = settings_.value(QStringLiteral("seen")).toMap();
+  std::vector<StartPanel::Recent> books;
+  for (const QString& path : recent()) {
+    const QStringList was = seen.value(path).toStringList();
+    const QString date = QFileInfo(path).lastModified().date().toString(Qt::ISODate);
+    books.push_back({path, was.value(0), was.value(1), date, isUnnamed(path)});
+  }
+  return books;
 }
 
 void MainWindow::chooseTheme(ThemeChoice choice) {
@@ -500,7 +563,21 @@ void MainWindow::showGlossary(const QString& wanted) {
   glossary->show();
 }
 
+/// For the start panel: whose book it is and what base was worth.
+void MainWindow::rememberSeen() {
+  if (!bench_.isOpen()) return;
+  const services::Snapshot& s = bench_.settled();
+  const Figure value = s.evaluation->constant(model::Role::ValuePerShare, std::max(0, s.caseOf().indexOf(kBase)));
+  QVariantMap seen = settings_.value(QStringLiteral("seen")).toMap();
+  seen[bench_.path()] = QStringList{
+      text(s.company().name),
+      value.hasValue() ? tr("base %1 %2").arg(text(figureText(value, Kind::Quote)), text(s.company().listing.unit))
+                       : tr("no value yet")};
+  settings_.setValue(QStringLiteral("seen"), seen);
+}
+
 void MainWindow::closeEvent(QCloseEvent* event) {
+  rememberSeen();
   settings_.setValue(QStringLiteral("geometry"), saveGeometry());
   settings_.setValue(QStringLiteral("splitter"), splitter_->saveState());
   const QString waits = bench_.unwritten();

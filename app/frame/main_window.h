@@ -9,6 +9,7 @@
 #include <map>
 
 #include "app/frame/find_box.h"
+#include "app/frame/needs_strip.h"
 #include "app/frame/route_panel.h"
 #include "app/frame/start_panel.h"
 #include "app/frame/trace_edge.h"
@@ -67,6 +68,9 @@ class MainWindow : public QMainWindow {
   void sayBeside(const QString& message);
   void showBeside(const QString& message);
   void startCompany(bool inOpenBook);
+  void startPasted();
+  void nameBook();
+  [[nodiscard]] std::vector<StartPanel::Recent> recentBooks() const;
   void chooseBook();
   void applyCase();
   void importForUnshown();
@@ -76,6 +80,7 @@ class MainWindow : public QMainWindow {
   void companyShown();
   void refreshActions();
   void rememberRecent(const QString& path);
+  void rememberSeen();
   [[nodiscard]] QStringList recent() const;
   void chooseTheme(ThemeChoice choice);
   void showGlossary(const QString& wanted);
@@ -88,7 +93,7 @@ class MainWindow : public QMainWindow {
   QStackedWidget *body_, *pages_;
   StartPanel* start_;
   ImportPanel* first_;  ///< a new company's files, before there is a book
-  QString newBook_, newCompany_;
+  QString newBook_, newCompany_, newName_;
   int before_ = 0;  ///< what the body showed before them
   RoutePanel* route_;
   TracePanel* trace_;
@@ -106,7 +111,7 @@ class MainWindow : public QMainWindow {
   QWidget* notice_;       ///< the strip of both
   UnshownPanel* unshown_;
   std::map<Stop, Page*> pageOf_;
-  QAction *undo_ = nullptr, *redo_ = nullptr;
+  QAction *undo_ = nullptr, *redo_ = nullptr, *name_ = nullptr;
   std::vector<QAction*> needBook_;
 };
 

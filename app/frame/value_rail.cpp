@@ -60,6 +60,7 @@ void ValueRail::refresh() {
     said << m.label + QLatin1Char(' ') + zl::app::text(figureText(Figure::of(m.figure), Kind::Quote));
   }
   setAccessibleDescription(said.join(QStringLiteral(", ")));
+  setVisible(!marks_.empty());  // what is still needed stands above it until then
   update();
 }
 

@@ -363,6 +363,18 @@ Result<std::vector<ImportFile>> readFiles(const std::vector<std::string>& paths)
   return files;
 }
 
+std::string companyNamedIn(const std::vector<std::string>& paths) {
+  for (const std::string& path : paths) {
+    if (!path.ends_with(".json")) continue;
+    const Result<std::string> content = readFile(path);
+    const bool record = content && exchange::recognise(*content, path) == ContentKind::CompanyRecord;
+    const Result<exchange::Json> json = record ? exchange::parseJson(*content, path) : exchange::Json();
+    const Result<Company> company = exchange::companyFromJson(json ? *json : exchange::Json(), path);
+    if (record && company) return company->id;
+  }
+  return {};
+}
+
 bool isGuessed(ContentKind kind) {
   return kind == ContentKind::Workbook || kind == ContentKind::OpenSheet || kind == ContentKind::WebPage ||
          kind == ContentKind::PlainTable;

@@ -76,6 +76,10 @@ struct ImportContext {
 /// than UTF-8 is turned into it, and a note says so. Fails on a package with nothing in it that can be read.
 Result<std::vector<ImportFile>> readFiles(const std::vector<std::string>& paths);
 
+/// The short name that a company record among files gives; empty where none of them is one. Folders are not looked
+/// into.
+std::string companyNamedIn(const std::vector<std::string>& paths);
+
 /// Whether a file's kind is read by a guess that the analyst should see first.
 bool isGuessed(exchange::ContentKind kind);
 

@@ -8,6 +8,7 @@
 #include "core/filing/minor_unit.h"
 #include "core/quantity/number_text.h"
 #include "core/table/displayed.h"
+#include "services/text/short_name.h"
 #include "services/text/text_cells.h"
 
 namespace zl::services {
@@ -112,14 +113,7 @@ struct Column {
 };
 
 std::string slug(const std::string& name) {
-  std::string id;
-  for (const char c : name) {
-    const bool letter = std::isalnum(static_cast<unsigned char>(c)) != 0;
-    if (letter) id += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-    if (!letter && !id.empty() && id.back() != '-') id += '-';
-  }
-  while (!id.empty() && id.back() == '-') id.pop_back();
-  return id.empty() ? "peer" : id.substr(0, 40);
+  return shortName(name, "peer");
 }
 
 class Reading {
@@ -313,7 +307,9 @@ class Reading {
       for (const char* minor : {"GBX", "GBp", "ZAC", "ZAc", "ILA", "USX"}) {
         if (heading.find(minor) != std::string::npos) unit = minor;
       }
-      if (heading.find("(p)") != std::string::npos || heading.find("pence") != std::string::npos) unit = "GBX";
+      for (const char* pence : {"(p)", "pence", "Pence"}) {
+        if (heading.find(pence) != std::string::npos) unit = "GBX";
+      }
     }
     return unit;
   }

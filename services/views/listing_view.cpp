@@ -39,7 +39,7 @@ std::string contradictionOf(const Company& after, const Snapshot& s) {
                                    [&](const Fact& f) { return f.unit.str() == after.currency; });
     if (!filed) return "the record would be in " + after.currency + ", and what is filed is in " + before.currency;
   }
-  const model::RowId row = s.model().find("shares");
+  const model::RowId row = s.model().find(Role::Shares);
   Figure filed = row.known() ? s.asFiled->at(row, static_cast<int>(s.years().size()) - 1) : Figure::absent("");
   if (s.evidence->cover) filed = Figure::of(s.evidence->cover->shares);
   if (after.shares == before.shares || !(after.shares > 0) || !filed.hasValue() || !(filed.value() > 0)) return {};

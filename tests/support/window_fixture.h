@@ -44,7 +44,7 @@ class WindowFixture : public test::DemoBook {
       asked_ = question;
       return confirms_;
     };
-    dialogs.companyName = [](QWidget*) { return QStringLiteral("fresh"); };
+    dialogs.companyName = [](QWidget*) { return QStringLiteral("Fresh"); };
     window_ = std::make_unique<MainWindow>(resources_, test::testDesk(), dialogs);
     if (sized) window_->resize(1280, 800);
     window_->show();
