@@ -120,7 +120,10 @@ class ListingCommand : public SessionCommand {
       std::string known;
       for (size_t i = 0; i < company.furtherListings.size(); ++i) {
         if (company.furtherListings[i].unit == value_)
-          return store(session, services::valueListing(company, i, noted(session, reason_)), false);
+          return store(session,
+                       services::valueListing(company, i, services::rateTo(*session.now(), company.furtherListings[i]),
+                                              noted(session, reason_)),
+                       false);
         known += (known.empty() ? "" : ", ") + company.furtherListings[i].unit;
       }
       return fail(ErrorKind::NotFound, "there is no further listing in '" + value_ + "'", company.id,

@@ -7,11 +7,15 @@
 #include "app/look/theme.h"
 
 namespace zl::app {
+namespace {
+constexpr int kLetters = 44;
+}
 
 FindBox::FindBox(Workbench& bench, QWidget* parent) : QLineEdit(parent), bench_(bench) {
   setObjectName(QStringLiteral("find"));
   setAccessibleName(tr("Find a line, driver, page, version, finding or action"));
-  setPlaceholderText(tr("Find a line, driver, page, version, finding or action"));
+  setPlaceholderText(tr("Find anything, Ctrl+F"));
+  setFixedWidth(fontMetrics().averageCharWidth() * kLetters);
   setClearButtonEnabled(true);
   auto* completer = new QCompleter(&names_, this);
   completer->setCaseSensitivity(Qt::CaseInsensitive);

@@ -85,11 +85,13 @@ void MainWindow::makeFrame() {
   auto* centreLayout = new QVBoxLayout(centre);
   centreLayout->setContentsMargins(0, 4, 0, 0);
   centreLayout->setSpacing(2);
-  find_ = new FindBox(bench_, centre);
-  auto* findBar = new QHBoxLayout;
-  findBar->setContentsMargins(8, 0, 8, 0);
-  findBar->addWidget(find_);
-  centreLayout->addLayout(findBar);
+  find_ = new FindBox(bench_, this);
+  auto* corner = new QWidget(menuBar());  // of one size whether the field is shown or not
+  auto* cornerLayout = new QHBoxLayout(corner);
+  cornerLayout->setContentsMargins(0, 1, 10, 1);
+  cornerLayout->addWidget(find_);
+  corner->setFixedWidth(find_->width() + 10);
+  menuBar()->setCornerWidget(corner);
   centreLayout->addWidget(makeNotice(centre));
   pages_ = new QStackedWidget(centre);
   centreLayout->addWidget(pages_, 1);
@@ -520,6 +522,7 @@ void MainWindow::refreshActions() {
   undo_->setText(undo.isEmpty() ? tr("&Undo") : tr("&Undo: %1").arg(menuText(undo)));
   redo_->setText(redo.isEmpty() ? tr("&Redo") : tr("&Redo: %1").arg(menuText(redo)));
   for (QAction* action : needBook_) action->setEnabled(bench_.isOpen());
+  find_->setVisible(bench_.isOpen());
 }
 
 QStringList MainWindow::recent() const {

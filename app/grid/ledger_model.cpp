@@ -79,6 +79,7 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
              (cell->doubted ? QStringLiteral("†") : QString());
     case Qt::EditRole:
       if (cell != nullptr && cell->chooses && !row.choices.isEmpty()) return cell->words.value_or(QString());
+      if (cell != nullptr && cell->editable && cell->words && !cell->figure.hasValue()) return *cell->words;
       if (cell == nullptr || !cell->figure.hasValue()) return QString();
       return text(plainNumber(cell->figure.value() / shownScale(row.kind)));
     case Qt::ToolTipRole:

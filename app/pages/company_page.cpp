@@ -47,12 +47,31 @@ std::function<ToldFigure(int)> dueTold(const services::DueView& due, bool floati
 }  // namespace
 
 CompanyPage::CompanyPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Company, parent) {
-  auto* layout = scrolledLayout();
-  about_ = sectionLabel({}, this);
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  views_ = new SubViews(this);
+  layout->addWidget(views_);
+  views_->add("overview", tr("overview"), makeOverview());
+  record_ =
+      new RecordPanel(bench, addGrid("recordFields", tr("Company record")),
+                      addGrid("recordList", tr("List of the record")), addGrid("listings", tr("Listings")), views_);
+  views_->add("record", tr("record"), record_);
+  marketTables_ = new MarketPanel(bench, addGrid("marketRows", tr("Figures of the market")), views_);
+  views_->add("market", tr("prices, rates, peers, estimates"), marketTables_);
+  views_->add("parts", tr("parts, events, basis"), makeParts());
+  connect(views_, &SubViews::turned, this, [this] {
+    if (bench_.isOpen()) refresh();
+  });
+}
+
+QWidget* CompanyPage::makeOverview() {
+  auto* view = new QWidget(views_);
+  auto* layout = scrolledLayout(view);
+  about_ = sectionLabel({}, view);
   about_->setObjectName(QStringLiteral("companyAbout"));
   about_->setWordWrap(true);
   layout->addWidget(about_);
-  facts_ = new PlainLabel(this);
+  facts_ = new PlainLabel(view);
   facts_->setObjectName(QStringLiteral("companyFacts"));
   facts_->setWordWrap(true);
   facts_->setContentsMargins(8, 0, 8, 4);
@@ -66,11 +85,11 @@ CompanyPage::CompanyPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   figures->addWidget(market_, 2, Qt::AlignTop);
   layout->addLayout(figures);
   auto* charts = new QHBoxLayout;
-  business_ = new StackedBars(this);
+  business_ = new StackedBars(view);
   business_->setObjectName(QStringLiteral("businessBars"));
-  region_ = new StackedBars(this);
+  region_ = new StackedBars(view);
   region_->setObjectName(QStringLiteral("regionBars"));
-  due_ = new StackedBars(this);
+  due_ = new StackedBars(view);
   due_->setObjectName(QStringLiteral("dueBars"));
   for (StackedBars* bars : {business_, region_, due_}) {
     bars->setMinimumHeight(160);
@@ -78,21 +97,29 @@ CompanyPage::CompanyPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
     charts->addWidget(bars, 1);
   }
   layout->addLayout(charts);
-  price_ = new PriceChart(this);
+  price_ = new PriceChart(view);
   price_->setMinimumHeight(170);
   layout->addWidget(price_);
+  layout->addStretch();
+  return view;
+}
+
+QWidget* CompanyPage::makeParts() {
+  auto* view = new QWidget(views_);
+  auto* layout = scrolledLayout(view);
+  layout->addWidget(sectionLabel(tr("Parts of the company"), view));
+  parts_ = addGrid("companyParts", tr("Parts of the company"));
+  parts_->setWidths(58, 64);
+  layout->addWidget(parts_);
   happened_ = addGrid("happened", tr("Events and deals"));
   happened_->setWidths(80, 0);
   happened_->setColumns({430, 90, 90, 90});
   layout->addWidget(happened_);
-  layout->addWidget(sectionLabel(tr("Parts of the company"), this));
-  parts_ = addGrid("companyParts", tr("Parts of the company"));
-  parts_->setWidths(58, 64);
-  layout->addWidget(parts_);
-  layout->addWidget(sectionLabel(tr("One basis: what each choice taken the other way would do, peers alike"), this));
-  basis_ = new BasisPanel(bench, addGrid("oneBasis", tr("One basis")), this);
+  layout->addWidget(sectionLabel(tr("One basis: what each choice taken the other way would do, peers alike"), view));
+  basis_ = new BasisPanel(bench_, addGrid("oneBasis", tr("One basis")), view);
   layout->addWidget(basis_);
   layout->addStretch();
+  return view;
 }
 
 void CompanyPage::refresh() {
@@ -100,7 +127,10 @@ void CompanyPage::refresh() {
   refreshKeyFigures();
   refreshSegments();
   refreshWhatHappened();
-  basis_->refresh();
+  if (views_->shown() == QLatin1String("parts")) basis_->refresh();
+  if (bench_.isPreviewing()) return;  // what is typed is not what is dragged
+  if (views_->shown() == QLatin1String("record")) record_->refresh();
+  if (views_->shown() == QLatin1String("market")) marketTables_->refresh();
 }
 
 void CompanyPage::refreshRecord() {
@@ -256,7 +286,11 @@ void CompanyPage::refreshSegments() {
   };
   bars(business_, 0, tr("Revenue by business"));
   bars(region_, 1, tr("Revenue by region"));
+  // Of a company that files no parts there is nothing to look at.
+  business_->setVisible(!views.empty());
+  region_->setVisible(views.size() > 1);
   const services::DueView due = services::debtDue(s);
+  due_->setVisible(!due.years.empty());
   QStringList dueYears;
   for (const int year : due.years) dueYears << QString::number(year);
   due_->setContent(tr("Debt by year due, %1").arg(unitOf(s, Kind::Money)), dueYears,
@@ -298,6 +332,7 @@ void CompanyPage::refreshWhatHappened() {
                  recorded(Figure::of(deal.goodwill), "goodwill", Kind::Money, ""), std::move(earned)};
     rows.push_back(std::move(row));
   }
+  price_->setVisible(s.market->prices.size() > 1);
   price_->setContent(s.market->prices, std::move(marks), text(c.listing.unit));
   happened_->setVisible(!rows.empty());
   happened_->ledger().setCorner(tr("when"));

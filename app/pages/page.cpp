@@ -23,10 +23,10 @@ void Page::showEvent(QShowEvent* event) {
   if (bench_.isOpen()) refresh();
 }
 
-QVBoxLayout* Page::scrolledLayout() {
-  auto* outer = new QVBoxLayout(this);
+QVBoxLayout* Page::scrolledLayout(QWidget* view) {
+  auto* outer = new QVBoxLayout(view);
   outer->setContentsMargins(0, 0, 0, 0);
-  auto* area = new QScrollArea(this);
+  auto* area = new QScrollArea(view);
   area->setWidgetResizable(true);
   area->setFrameShape(QFrame::NoFrame);
   area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);

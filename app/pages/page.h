@@ -27,8 +27,9 @@ class Page : public QWidget {
   virtual void refresh() = 0;
   void showEvent(QShowEvent* event) override;
 
-  /// A layout inside an area that scrolls when the window is too low for the page.
-  QVBoxLayout* scrolledLayout();
+  /// A layout inside an area that scrolls when the window is too low for the page, or for a view of it.
+  QVBoxLayout* scrolledLayout() { return scrolledLayout(this); }
+  QVBoxLayout* scrolledLayout(QWidget* view);
   /// What a chart's figures stand on is shown in the trace.
   void connectChart(TellingChart* chart);
   /// A grid whose focused cell is traced and whose selection is summed.

@@ -104,6 +104,7 @@ struct Company {
   std::string sector = {};
   std::string control = {};  ///< who controls it and how, in words
   std::vector<Listing> furtherListings = {};
+  std::string plainPricesIn = {};  ///< the unit of price tables that name none; empty: the listing's
   std::vector<ShareSplit> splits = {};
   std::vector<ShareClass> classes = {};
   std::vector<CompanyEvent> events = {};

@@ -152,6 +152,7 @@ Company companyOf(const Json& json, const std::string& source) {
   }
   c.sector = r.optionalText("sector");
   c.control = r.optionalText("control");
+  c.plainPricesIn = r.optionalText("plain_prices_in");
   c.furtherListings = listOf<Listing>(r, "further_listings", listingOf);
   c.splits = listOf<ShareSplit>(r, "splits", splitOf);
   c.classes = listOf<ShareClass>(r, "share_classes", classOf);
@@ -238,6 +239,7 @@ Json toJson(const Company& c) {
             {"deals", listJson(c.deals)},
             {"operating_figures", listJson(c.operating)}};
   if (c.shares > 0) json["shares"] = c.shares;
+  if (!c.plainPricesIn.empty()) json["plain_prices_in"] = c.plainPricesIn;
   if (!c.identifiers.empty()) json["identifiers"] = listJson(c.identifiers);
   for (const auto& [member, note] : c.said) {
     json["said"][member] = {{"reason", note.reason}, {"author", note.author}, {"at", note.at}};

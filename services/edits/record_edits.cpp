@@ -343,13 +343,21 @@ Result<RecordEdit> setList(const Company& company, const std::string& key, const
   return edited(std::move(*after), key, "Record " + list->label, said);
 }
 
-Result<RecordEdit> valueListing(const Company& company, size_t further, const RecordNote& said) {
+Result<RecordEdit> valueListing(const Company& company, size_t further, const Figure& rate, const RecordNote& said) {
   if (further >= company.furtherListings.size()) {
     return fail(ErrorKind::NotFound, "there is no such further listing", "company record",
                 "The record has " + std::to_string(company.furtherListings.size()) + " of them");
   }
   Company after = company;
+  if (after.plainPricesIn.empty()) after.plainPricesIn = company.listing.unit;
   std::swap(after.listing, after.furtherListings[further]);
+  if (after.optionStrike != 0) {
+    if (!rate.hasValue()) {
+      return fail(ErrorKind::NotFound, "the options' strike cannot be told in " + after.listing.unit, rate.reason(),
+                  "Type the rate 'spot " + company.listing.currency + "/" + after.listing.currency + "' first");
+    }
+    after.optionStrike *= rate.value() * after.listing.minorPerMajor / company.listing.minorPerMajor;
+  }
   return edited(std::move(after), "listing", "Value the listing in " + company.furtherListings[further].unit, said);
 }
 

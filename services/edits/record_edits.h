@@ -60,7 +60,8 @@ Result<RecordEdit> setField(const Company& company, const std::string& key, cons
 Result<RecordEdit> setList(const Company& company, const std::string& key, const std::vector<RecordRow>& rows,
                            const RecordNote& said);
 /// Values another of its listings: the one of that place among the further ones, from 0, changes places with the one
-/// valued.
-Result<RecordEdit> valueListing(const Company& company, size_t further, const RecordNote& said);
+/// valued. The strike of options, which is in the price's unit, goes along at `rate`, units of its currency for one of
+/// the present listing's.
+Result<RecordEdit> valueListing(const Company& company, size_t further, const Figure& rate, const RecordNote& said);
 
 }  // namespace zl::services

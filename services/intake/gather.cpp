@@ -67,7 +67,7 @@ Status keepSharedBefore(store::Book& book, const std::string& company, const Evi
                   [&](const auto& d) { return d.active && isShared(d) && d.document.importedAt > *edited; }) ||
       std::any_of(fetched->begin(), fetched->end(), [&](const auto& o) { return o.fetched > *edited; });
   if (edited->empty() || !later) return {};
-  Result<std::shared_ptr<Market>> before = marketOf(book, company, e.documents, e.company.listing, {}, *edited);
+  Result<std::shared_ptr<Market>> before = marketOf(book, company, e.documents, e.company, {}, *edited);
   if (!before) return tl::unexpected(before.error());
   market.before = std::move(*before);
   return {};
@@ -95,7 +95,7 @@ Result<Sources> gather(store::Book& book, const std::string& company, const std:
   e->cover = coverCount(e->facts);
   e->debtDue = e->company.debtDue.empty() ? filedDebtDue(e->facts, e->company.currency) : e->company.debtDue;
   Result<std::shared_ptr<Market>> market =
-      marketOf(book, company, e->documents, e->company.listing, asOf ? asOf->at : std::string());
+      marketOf(book, company, e->documents, e->company, asOf ? asOf->at : std::string());
   if (!market) return tl::unexpected(market.error());
   if (!asOf) {
     if (Status s = keepSharedBefore(book, company, *e, **market); !s) return tl::unexpected(s.error());

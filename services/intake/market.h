@@ -15,16 +15,15 @@ namespace zl::services {
 
 inline constexpr const char* kPriceSeries = "price";
 
-/// Reads one document of the market into `market`; false where the document is of another kind.
-Result<bool> readMarketDocument(store::Book& book, const store::StoredDocument& document, const Listing& listing,
-                                Market& market);
 /// Whether a kind of document holds figures of the market, and whether companies share it.
 bool isOfMarket(const std::string& kind);
 bool isShared(const store::StoredDocument& document);
 
+/// Closes of another listing of the record than the one valued are brought into its unit by the exchange rate of their
+/// day; without one, and in units of no listing, they are told of and do not count.
 /// Everything up to `at` (ISO 8601; empty: all), without what companies share from after `sharedAt` (empty: all of it).
 Result<std::shared_ptr<Market>> marketOf(store::Book& book, const std::string& company,
-                                         const std::vector<store::StoredDocument>& documents, const Listing& listing,
+                                         const std::vector<store::StoredDocument>& documents, const Company& record,
                                          const std::string& at = {}, const std::string& sharedAt = {});
 
 /// The same with what was fetched since; no document is read again.

@@ -75,7 +75,11 @@ class Giver {
     const Company& c = e.company;
     giveShares(e, closingShares, average);
     give(Role::Options, Figure::of(c.options), e.recordSource("options"));
-    give(Role::OptionStrike, Figure::of(c.optionStrike), e.recordSource("option_strike"));
+    // The record's strike is of an ordinary share, the price of what is listed.
+    const double shares = c.listing.sharesPerListed;
+    give(Role::OptionStrike, Figure::of(c.optionStrike * shares),
+         e.recordSource("option_strike") +
+             (shares == 1 ? "" : ", x " + plainNumber(shares) + " shares per listed security"));
     give(Role::UnvestedShares, Figure::of(c.unvestedShares), e.recordSource("unvested_shares"));
     give(Role::ConvertibleShares, Figure::of(c.convertibleShares), e.recordSource("convertible_shares"));
     give(Role::ConvertibleFace, Figure::of(c.convertibleFace), e.recordSource("convertible_face"));

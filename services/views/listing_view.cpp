@@ -9,12 +9,14 @@ namespace zl::services {
 
 using model::Role;
 
+Figure rateTo(const Snapshot& s, const Listing& other) {
+  return spot(spotRatesAt(s.market->rates, s.caseOf().valuationDate), s.company().listing.currency, other.currency);
+}
+
 Figure inListing(const Snapshot& s, const Figure& valued, const Listing& other) {
   const Listing& home = s.company().listing;
-  const SpotRates rates = spotRatesAt(s.market->rates, s.caseOf().valuationDate);
   const Figure perShare = valued / Figure::of(home.minorPerMajor * home.sharesPerListed);
-  return perShare * spot(rates, home.currency, other.currency) *
-         Figure::of(other.minorPerMajor * other.sharesPerListed);
+  return perShare * rateTo(s, other) * Figure::of(other.minorPerMajor * other.sharesPerListed);
 }
 
 std::vector<ListingLine> listingLines(const Snapshot& s) {

@@ -11,6 +11,9 @@ namespace zl::services {
 /// Of the listing valued: its unit per security. Absent where no rate connects the currencies on the valuation date.
 Figure inListing(const Snapshot& s, const Figure& valued, const Listing& other);
 
+/// Units of another listing's currency for one of the listing valued, on the valuation date.
+Figure rateTo(const Snapshot& s, const Listing& other);
+
 /// A listing with the price and the value of each scenario, in its own unit per security; the one valued comes first.
 struct ListingLine {
   Listing listing;

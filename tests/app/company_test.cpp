@@ -2,6 +2,8 @@
 
 #include <gmock/gmock.h>
 
+#include <QClipboard>
+
 #include <QComboBox>
 #include <QSpinBox>
 
@@ -43,6 +45,7 @@ TEST_F(CompanyByHand, OneScreenSaysWhatTheCompanyIs) {
 
 TEST_F(CompanyByHand, TheBasisIsChosenByKeyOrFromTheTable) {
   go(Qt::Key_1);
+  QTest::mouseClick(find<QPushButton>("sub.parts"), Qt::LeftButton);
   const auto chosen = [&](const char* input) {
     const InputChoice* choice = bench().now().caseOf().input(bench().now().caseOf().base(), input);
     return choice == nullptr ? -1 : choice->figure;
@@ -85,6 +88,127 @@ TEST_F(CompanyByHand, ACompanyWithoutPartsSaysHowToBringThem) {
                   Kind::Money, {});
   EXPECT_THAT(bars.accessibleDescription().toStdString(), HasSubstr("a: 2024 5.0, 2025 (3.0)"));
   EXPECT_GT(coloursIn(bars.grab().toImage()), 4);
+}
+
+class RecordByHand : public WindowFixture {
+ protected:
+  void SetUp() override {
+    WindowFixture::SetUp();
+    go(Qt::Key_1);
+  }
+  const Company& company() { return bench().now().company(); }
+  void show(const char* view) { QTest::mouseClick(find<QPushButton>(view), Qt::LeftButton); }
+  void choose(const char* box, const char* key) {
+    auto* list = find<QComboBox>(box);
+    list->setCurrentIndex(list->findData(QString::fromLatin1(key)));
+  }
+  static void paste(LedgerView* grid, int row, int column, const QString& cells) {
+    grid->setFocus();
+    grid->setCurrentIndex(grid->ledger().index(row, column + 1));
+    QGuiApplication::clipboard()->setText(cells);
+    QTest::keyClick(grid, Qt::Key_V, Qt::ControlModifier);
+    QCoreApplication::processEvents();
+  }
+};
+
+TEST_F(RecordByHand, FieldsAreTypedWithTheirReasonsAndUndone) {
+  press(window_.get(), Qt::Key_Tab, Qt::ControlModifier);
+  auto* fields = find<LedgerView>("recordFields");
+  ASSERT_TRUE(fields->isVisible()) << "Ctrl+Tab goes to the next view";
+  place(fields, QStringLiteral("shares"), 0);
+  typeOver(fields, QStringLiteral("61.5m"));
+  EXPECT_EQ(company().shares, 61.5e6);
+  place(fields, QStringLiteral("shares"), 1);
+  typeOver(fields, QStringLiteral("register of May"));
+  EXPECT_EQ(company().said.at("shares").reason, "register of May");
+  EXPECT_THAT(bench().now().given(model::Role::SharesNow).source, HasSubstr("register of May"));
+  place(fields, QStringLiteral("country"), 0);
+  typeOver(fields, QStringLiteral("Netherlands"));
+  EXPECT_THAT(status().toStdString(), HasSubstr("two capital letters"));
+  EXPECT_EQ(company().country, "");
+  // A thousand times too many are asked about with both figures.
+  confirms_ = false;
+  place(fields, QStringLiteral("shares"), 0);
+  typeOver(fields, QStringLiteral("61500m"));
+  EXPECT_THAT(asked_.toStdString(), HasSubstr("61,500,000,000"));
+  EXPECT_EQ(company().shares, 61.5e6);
+  bench().undo();
+  bench().undo();
+  EXPECT_EQ(company().shares, 60.42e6);
+}
+
+TEST_F(RecordByHand, ListsTakeRowsAndPastedCellsAsFarAsTheyAreSound) {
+  show("sub.record");
+  choose("recordLists", "debt_due");
+  auto* list = find<LedgerView>("recordList");
+  const size_t before = company().debtDue.size();
+  const int fresh = static_cast<int>(before);
+  for (const auto& [column, words] : {std::pair(0, "2031"), std::pair(1, "45m"), std::pair(2, "no")}) {
+    list->setFocus();
+    list->setCurrentIndex(list->ledger().index(fresh, column + 1));
+    typeOver(list, QString::fromLatin1(words));
+  }
+  ASSERT_EQ(company().debtDue.size(), before + 1) << status().toStdString();
+  EXPECT_EQ(company().debtDue.back().amount, 45e6);
+  paste(list, fresh + 1, 0, QStringLiteral("2033\t20m\tyes\tloan\t4.5%\n2034\tmany\tno\t\t\n2035\t30m\tno\tbond\t\n"));
+  EXPECT_EQ(company().debtDue.size(), before + 3) << "what is sound came in";
+  EXPECT_THAT(status().toStdString(), HasSubstr("line 2: 'many' is no number"));
+  bench().undo();
+  EXPECT_EQ(company().debtDue.size(), before + 1) << "one undo for the whole paste";
+  list->setCurrentIndex(list->ledger().index(fresh, 1));
+  QTest::mouseClick(find<QPushButton>("removeRecordRow"), Qt::LeftButton);
+  EXPECT_EQ(company().debtDue.size(), before);
+}
+
+TEST_F(RecordByHand, AnotherListingIsValuedByKey) {
+  show("sub.record");
+  auto* listings = find<LedgerView>("listings");
+  const double there = listings->ledger().ledgerRows()[1].cells[2].figure.value();
+  listings->setFocus();
+  listings->setCurrentIndex(listings->ledger().index(1, 1));
+  press(listings, Qt::Key_Return);
+  EXPECT_EQ(company().listing.unit, "USD");
+  EXPECT_NEAR(base(), there, 1e-6 * there) << "as its row said";
+}
+
+TEST_F(RecordByHand, TheMarketIsTypedAndPasted) {
+  show("sub.market");
+  auto* rows = find<LedgerView>("marketRows");
+  const size_t closes = bench().now().market->prices.size();
+  paste(rows, 0, 0, QStringLiteral("Date\tOpen\tClose\nMay 1, 2026\t740\t748.5\nMay 2, 2026\tn/a\tn/a\n"));
+  EXPECT_EQ(bench().now().market->prices.size(), closes + 1);
+  EXPECT_EQ(bench().now().market->prices.back().close, 748.5);
+  EXPECT_THAT(status().toStdString(), HasSubstr("it has no price"));
+
+  choose("marketTable", "rates");
+  const auto rate = [&](const char* name) { return rateAt(bench().now().market->rates, name, makeDate(2026, 5, 2)); };
+  for (const auto& [column, words] : {std::pair(0, "risk-free NOK"), std::pair(2, "3.4%")}) {
+    rows->setFocus();
+    rows->setCurrentIndex(rows->ledger().index(0, column + 1));
+    typeOver(rows, QString::fromLatin1(words));
+  }
+  ASSERT_TRUE(rate("risk-free NOK")) << status().toStdString();
+  EXPECT_EQ(rate("risk-free NOK")->figure, 0.034);
+
+  choose("marketTable", "peers");
+  const auto peers = bench().now().market->peers;
+  place(rows, QStringLiteral("1"), 1);
+  typeOver(rows, QStringLiteral("19.4"));
+  EXPECT_EQ(bench().now().market->peers[0].price.value(), 19.4);
+  EXPECT_EQ(bench().now().market->peers[0].years.back().revenue, peers[0].years.back().revenue)
+      << "a figure typed changes no other";
+  paste(rows, 0, 0, QStringLiteral("Company\tMarket cap\tSales\tNet profit\nBrell Group\t1.2bn\t850m\t61m\n"));
+  ASSERT_EQ(bench().now().market->peers.size(), peers.size() + 1) << status().toStdString();
+  EXPECT_EQ(bench().now().market->peers.back().years.back().revenue.value(), 850e6);
+  bench().undo();
+  EXPECT_EQ(bench().now().market->peers.size(), peers.size());
+
+  choose("marketTable", "estimates");
+  paste(rows, 0, 0, QStringLiteral("revenue\t2027\t\t795\n"));
+  const auto& estimates = bench().now().market->estimates;
+  EXPECT_TRUE(std::any_of(estimates.begin(), estimates.end(), [](const Estimate& e) {
+    return e.item == "revenue" && e.year == 2027 && e.mean == 795e6;
+  })) << status().toStdString();
 }
 
 }  // namespace

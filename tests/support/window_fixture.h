@@ -97,7 +97,8 @@ class WindowFixture : public test::DemoBook {
     ASSERT_NE(editor, nullptr) << "typing did not open the cell";
     QTest::keyClicks(editor, figure.mid(1));
     QTest::keyClick(editor, Qt::Key_Return);
-    QCoreApplication::processEvents();  // the grid takes the text on the next turn of the loop
+    // The grid takes the text on the next turn of the loop, a page that refills it on the one after.
+    for (int turn = 0; turn < 2; ++turn) QCoreApplication::processEvents();
   }
 
   static double luminance(const QColor& c) {

@@ -1,0 +1,65 @@
+#include "app/pages/sub_views.h"
+
+#include <QAbstractItemView>
+#include <QPushButton>
+#include <QShortcut>
+#include <QVBoxLayout>
+
+namespace zl::app {
+
+SubViews::SubViews(QWidget* parent) : QWidget(parent) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(2);
+  words_ = new QHBoxLayout;
+  words_->setContentsMargins(8, 0, 8, 0);
+  words_->setSpacing(4);
+  words_->addStretch();
+  layout->addLayout(words_);
+  views_ = new QStackedWidget(this);
+  layout->addWidget(views_, 1);
+  buttons_ = new QButtonGroup(this);
+  buttons_->setExclusive(true);
+  connect(buttons_, &QButtonGroup::idToggled, this, [this](int id, bool on) {
+    QAbstractButton* button = buttons_->button(id);
+    QFont f = button->font();
+    f.setBold(on);
+    button->setFont(f);
+    if (!on) return;
+    views_->setCurrentIndex(id);
+    Q_EMIT turned();
+  });
+  auto* next = new QShortcut(QKeySequence(Qt::CTRL | Qt::Key_Tab), this);
+  auto* before = new QShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Tab), this);
+  for (QShortcut* key : {next, before}) key->setContext(Qt::WindowShortcut);
+  connect(next, &QShortcut::activated, this, [this] { step(1); });
+  connect(before, &QShortcut::activated, this, [this] { step(-1); });
+}
+
+void SubViews::add(const char* name, const QString& words, QWidget* view) {
+  auto* button = new QPushButton(words, this);
+  button->setObjectName(QStringLiteral("sub.") + QString::fromLatin1(name));
+  button->setFlat(true);
+  button->setCheckable(true);
+  button->setToolTip(tr("Ctrl+Tab"));
+  const int id = views_->addWidget(view);
+  buttons_->addButton(button, id);
+  words_->insertWidget(words_->count() - 1, button);
+  if (id == 0) button->setChecked(true);
+}
+
+void SubViews::show(const QString& name) {
+  if (auto* button = findChild<QPushButton*>(QStringLiteral("sub.") + name)) button->setChecked(true);
+}
+
+QString SubViews::shown() const {
+  return buttons_->checkedButton()->objectName().mid(4);
+}
+
+void SubViews::step(int by) {
+  const int count = views_->count();
+  buttons_->button((views_->currentIndex() + by + count) % count)->setChecked(true);
+  if (QWidget* inside = views_->currentWidget()->findChild<QAbstractItemView*>()) inside->setFocus();
+}
+
+}  // namespace zl::app

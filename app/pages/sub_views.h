@@ -1,0 +1,33 @@
+#pragma once
+// The views of one page: a quiet row of words, one of them shown. Ctrl+Tab and Ctrl+Shift+Tab go round; the page's own
+// grid keeps the place.
+
+#include <QButtonGroup>
+#include <QHBoxLayout>
+#include <QStackedWidget>
+#include <QWidget>
+
+namespace zl::app {
+
+class SubViews : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit SubViews(QWidget* parent = nullptr);
+  /// The first one added is what the page opens with.
+  void add(const char* name, const QString& words, QWidget* view);
+  void show(const QString& name);
+  [[nodiscard]] QString shown() const;
+
+ Q_SIGNALS:
+  void turned();  ///< to another view
+
+ private:
+  void step(int by);
+
+  QHBoxLayout* words_;
+  QStackedWidget* views_;
+  QButtonGroup* buttons_;
+};
+
+}  // namespace zl::app
