@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "app/charts/ticks.h"
+#include "app/look/amounts.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -49,8 +50,7 @@ void FlowBars::paintEvent(QPaintEvent*) {
   const double line = QFontMetricsF(font()).height();
   const double pad = (high - low) * 0.08;
   const Scale y{low - pad, high + pad, height() - line - 6.0, line + 8.0};
-  const Ticks ticks =
-      ticksOf(y.low, y.high, std::max(2, height() / 40), shownScale(Kind::Money), QFontMetricsF(font()));
+  const Ticks ticks = ticksOf(y.low, y.high, std::max(2, height() / 40), shownUnit(Kind::Money), QFontMetricsF(font()));
   const double left = std::max(56.0, ticks.width + 16);
   const double step = (width() - left - 16) / static_cast<double>(periods_.size());
   for (qsizetype i = 0; i < ticks.words.size(); ++i) {

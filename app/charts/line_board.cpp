@@ -8,6 +8,7 @@
 #include <QSvgGenerator>
 
 #include "app/charts/line_board_paint.h"
+#include "app/look/amounts.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
@@ -66,7 +67,7 @@ QString LineBoard::figuresAsCsv() const {
     out += quoted(line.label) + QLatin1Char(',') + quoted(line.unit);
     for (const Figure& f : line.figures) {
       out += QLatin1Char(',');
-      if (f.hasValue()) out += text(plainNumber(f.value() / shownScale(line.kind)));
+      if (f.hasValue()) out += text(plainNumber(f.value() / shownUnit(line.kind)));
     }
     out += QLatin1Char('\n');
   }

@@ -4,6 +4,7 @@
 #include <limits>
 
 #include "app/charts/axis.h"
+#include "app/look/amounts.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -83,8 +84,8 @@ class Board {
   }
 
   [[nodiscard]] static QString tickText(double x, Kind kind, double step) {
-    const double shown = x / shownScale(kind);
-    const double shownStep = std::abs(step / shownScale(kind));
+    const double shown = x / shownUnit(kind);
+    const double shownStep = std::abs(step / shownUnit(kind));
     const int decimals =
         shownStep >= 1 || shownStep == 0 ? 0 : std::min(9, static_cast<int>(std::ceil(-std::log10(shownStep) - 1e-9)));
     return text(groupedNumber(shown, decimals, false));

@@ -5,6 +5,7 @@
 #include <QPainter>
 #include <algorithm>
 
+#include "app/look/amounts.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -175,7 +176,7 @@ void PathBoard::paintOthers(QPainter& painter) const {
   QStringList named;
   const auto level = [&](const Figure& figure, const QString& words, Qt::PenStyle style, const QString& mark) {
     if (!figure.hasValue()) return;
-    named << mark + QLatin1Char(' ') + words + QLatin1Char(' ') + zl::app::text(figureText(figure, content_.kind));
+    named << mark + QLatin1Char(' ') + words + QLatin1Char(' ') + shownText(figure, content_.kind);
     if (figure.value() < y_.low || figure.value() > y_.high) return;
     const double y = y_.at(figure.value());
     painter.setPen(QPen(t.quiet, 1, style));
@@ -302,7 +303,7 @@ void PathBoard::paintEvent(QPaintEvent*) {
   if (path != nullptr && shown >= 0 && shown < static_cast<int>(path->figures.size())) {
     const QPointF at = pointOf(shown);
     const Figure& f = path->figures[static_cast<size_t>(shown)];
-    QString words = zl::app::text(figureText(f, content_.kind));
+    QString words = shownText(f, content_.kind);
     const double figure = f.valueOr(0);
     const bool stopped = static_cast<size_t>(shown) < path->clipped.size() && path->clipped[static_cast<size_t>(shown)];
     if (stopped || figure <= content_.low || figure >= content_.high) words += tr("  at its limit");

@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "app/charts/ticks.h"
+#include "app/look/amounts.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
@@ -26,7 +27,7 @@ void StackedBars::setContent(QString title, QStringList columns, std::vector<Bar
   for (const BarPart& part : parts_) {
     QStringList figures;
     for (qsizetype c = 0; c < columns_.size(); ++c) {
-      figures << columns_[c] + QLatin1Char(' ') + text(figureText(part.figures[static_cast<size_t>(c)], kind_));
+      figures << columns_[c] + QLatin1Char(' ') + shownText(part.figures[static_cast<size_t>(c)], kind_);
     }
     lines << part.label + QStringLiteral(": ") + figures.join(QStringLiteral(", "));
   }
@@ -69,7 +70,7 @@ void StackedBars::paintEvent(QPaintEvent*) {
   }
   for (const BarPart& part : parts_) names = std::max(names, metrics.horizontalAdvance(part.label));
   names = std::min(names + 22, width() * 0.42);
-  const Ticks ticks = ticksOf(low, high, 3, shownScale(kind_), metrics);
+  const Ticks ticks = ticksOf(low, high, 3, shownUnit(kind_), metrics);
   const double left = std::max(44.0, ticks.width + 14);
   const double right = width() - names - 8;
   const Scale y{low, high, height() - line - 6.0, line + 12.0};

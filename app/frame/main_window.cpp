@@ -15,6 +15,7 @@
 #include "app/frame/glossary.h"
 #include "app/frame/unnamed_books.h"
 #include "app/jobs/job_strip.h"
+#include "app/look/amounts.h"
 #include "app/look/plain_text.h"
 #include "app/pages/capital_page.h"
 #include "app/pages/cash_value_page.h"
@@ -24,6 +25,7 @@
 #include "app/pages/verdict_page.h"
 #include "core/quantity/number_text.h"
 #include "services/text/short_name.h"
+#include "services/views/company_view.h"
 #include "store/copies.h"
 
 static void initResources() {
@@ -68,7 +70,38 @@ MainWindow::~MainWindow() {
   delete takeCentralWidget();
 }
 
+/// Amounts in one unit for the company looked at, before anything shows them.
+void MainWindow::makeUnitBox() {
+  unit_ = new QComboBox(this);
+  unit_->setObjectName(QStringLiteral("amountUnit"));
+  unit_->setAccessibleName(tr("Amounts are shown in"));
+  unit_->setToolTip(tipText(tr("Amounts are shown and typed in this unit, kept for the company")));
+  unit_->addItem(tr("as it fits"), 0);
+  unit_->addItem(tr("thousand"), 3);
+  unit_->addItem(tr("million"), 6);
+  unit_->addItem(tr("billion"), 9);
+  connect(&bench_, &Workbench::changed, this, [this] {
+    if (bench_.isOpen() && !bench_.isPreviewing()) showAmountUnit();
+  });
+  connect(unit_, &QComboBox::activated, this, [this] {
+    QVariantMap kept = settings_.value(QStringLiteral("amountUnits")).toMap();
+    kept[bench_.path() + QLatin1Char('|') + QString::fromStdString(bench_.companyId())] = unit_->currentData();
+    settings_.setValue(QStringLiteral("amountUnits"), kept);
+    Q_EMIT bench_.changed();
+  });
+}
+
+void MainWindow::showAmountUnit() {
+  const QString of = bench_.path() + QLatin1Char('|') + QString::fromStdString(bench_.companyId());
+  const int kept = settings_.value(QStringLiteral("amountUnits")).toMap().value(of).toInt();
+  const int fits = fittingPower(services::largestAmount(bench_.settled()));
+  setAmountPower(kept == 0 ? fits : kept);
+  unit_->setItemText(0, tr("as it fits: %1").arg(unit_->itemText(unit_->findData(fits))));
+  unit_->setCurrentIndex(unit_->findData(kept));
+}
+
 void MainWindow::makeFrame() {
+  makeUnitBox();
   body_ = new QStackedWidget(this);
   start_ = new StartPanel(this);
   body_->addWidget(start_);
@@ -125,6 +158,7 @@ void MainWindow::makeFrame() {
   sum_->setObjectName(QStringLiteral("selectionSum"));
   statusBar()->addPermanentWidget(new JobStrip(bench_.jobs(), this));
   statusBar()->addPermanentWidget(sum_);
+  statusBar()->addPermanentWidget(unit_);
 
   filings_ = new FilingsPage(bench_);
   outlook_ = new OutlookPage(bench_);
@@ -523,6 +557,7 @@ void MainWindow::refreshActions() {
   redo_->setText(redo.isEmpty() ? tr("&Redo") : tr("&Redo: %1").arg(menuText(redo)));
   for (QAction* action : needBook_) action->setEnabled(bench_.isOpen());
   find_->setVisible(bench_.isOpen());
+  unit_->setVisible(bench_.isOpen());
 }
 
 QStringList MainWindow::recent() const {

@@ -1,6 +1,7 @@
 #pragma once
 // The frame: route, page, trace, value rail. Holds them together and nothing else.
 
+#include <QComboBox>
 #include <QMainWindow>
 #include <QSettings>
 #include <QSplitter>
@@ -83,6 +84,8 @@ class MainWindow : public QMainWindow {
   void rememberSeen();
   [[nodiscard]] QStringList recent() const;
   void chooseTheme(ThemeChoice choice);
+  void makeUnitBox();
+  void showAmountUnit();  ///< of the company shown: as kept for it, else what fits its statements
   void showGlossary(const QString& wanted);
 
   std::shared_ptr<const services::Resources> resources_;
@@ -106,6 +109,7 @@ class MainWindow : public QMainWindow {
   VerdictPage* verdict_;
   QSplitter* splitter_;
   QLabel* sum_;
+  QComboBox* unit_;
   QLabel* readOnly_;      ///< why nothing can be changed
   QPushButton* putBack_;  ///< of a copy: into its book's place
   QWidget* notice_;       ///< the strip of both

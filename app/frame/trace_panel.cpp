@@ -5,6 +5,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "app/look/amounts.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/outlook/trace.h"
@@ -190,7 +191,7 @@ void TracePanel::fillList(QListWidget* list, const std::vector<TraceLink>& links
   for (const TraceLink& link : links) {
     QString label = text(link.label);
     if (!link.period.empty()) label += QLatin1Char(' ') + text(link.period);
-    const std::string shown = link.option.empty() ? figureText(link.figure, link.kind) : link.option;
+    const std::string shown = link.option.empty() ? shownText(link.figure, link.kind).toStdString() : link.option;
     auto* item = new QListWidgetItem(text(shown.empty() ? "absent" : shown) + QStringLiteral("   ") + label, list);
     item->setData(kCellRole, QPoint(link.cell.row.number(), link.cell.column));
     item->setToolTip(
@@ -255,10 +256,10 @@ void TracePanel::refresh() {
   const bool byScenario = row.timing == model::Timing::Constant || layout.isForecast(at_.column);
   if (byScenario) title += QStringLiteral(" · ") + text(s.caseOf().scenarios[static_cast<size_t>(scenario_)].label);
   title_->setText(title);
-  const QString unit = text(unitText(row.kind, s.company().currency, s.company().listing.unit));
+  const QString unit = shownUnitText(row.kind, s.company().currency, s.company().listing.unit);
   figure_->setText(!step.self.option.empty() ? text(step.self.option)
                    : step.self.figure.hasValue()
-                       ? text(figureText(step.self.figure, row.kind)) + QLatin1Char(' ') + unit
+                       ? shownText(step.self.figure, row.kind) + QLatin1Char(' ') + unit
                        : (step.self.figure.isNotMeaningful() ? tr("not meaningful") : tr("absent")));
   QString rule;
   if (!step.formula.empty()) rule = spaced(step.formula) + QStringLiteral("\n= ") + spaced(step.formulaWithValues);

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "app/look/amounts.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
@@ -34,7 +35,7 @@ void LedgerModel::chooseDecimals() {
     }
     return most;
   };
-  moneyDecimals_ = amountDecimals(largest(Kind::Money));
+  moneyDecimals_ = shownDecimals(largest(Kind::Money));
   sharesDecimals_ = amountDecimals(largest(Kind::Shares));
 }
 
@@ -75,13 +76,13 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
       if (index.column() == 0) return row.unit.isEmpty() ? row.label : row.label + QStringLiteral(", ") + row.unit;
       if (cell == nullptr) return {};
       if (cell->words) return *cell->words;
-      return text(figureText(cell->figure, row.kind, row.kind == Kind::Shares ? sharesDecimals_ : moneyDecimals_)) +
+      return shownText(cell->figure, row.kind, row.kind == Kind::Shares ? sharesDecimals_ : moneyDecimals_) +
              (cell->doubted ? QStringLiteral("†") : QString());
     case Qt::EditRole:
       if (cell != nullptr && cell->chooses && !row.choices.isEmpty()) return cell->words.value_or(QString());
       if (cell != nullptr && cell->editable && cell->words && !cell->figure.hasValue()) return *cell->words;
       if (cell == nullptr || !cell->figure.hasValue()) return QString();
-      return text(plainNumber(cell->figure.value() / shownScale(row.kind)));
+      return text(plainNumber(cell->figure.value() / shownUnit(row.kind)));
     case Qt::ToolTipRole:
       if (index.column() == 0) return tipText(row.label);
       if (cell == nullptr) return {};

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <functional>
 
+#include "app/look/amounts.h"
 #include "app/look/theme.h"
 #include "core/model/shown.h"
 #include "core/quantity/number_text.h"
@@ -24,7 +25,7 @@ QString proposedTip(const Provenance& said) {
 }
 
 QString unitOf(const services::Snapshot& s, Kind kind) {
-  return text(unitText(kind, s.company().currency, s.company().listing.unit));
+  return shownUnitText(kind, s.company().currency, s.company().listing.unit);
 }
 
 QString cornerOf(const services::Snapshot& s) {

@@ -13,6 +13,7 @@
 #include <utility>
 
 #include "app/grid/ledger_delegate.h"
+#include "app/look/amounts.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "core/text/cells.h"
@@ -284,10 +285,9 @@ void LedgerView::selectionChanged(const QItemSelection& selected, const QItemSel
     Q_EMIT selectionSummed({});
     return;
   }
-  Q_EMIT selectionSummed(
-      tr("%1 cells   sum %2   mean %3")
-          .arg(count)
-          .arg(text(figureText(Figure::of(sum), *kind)), text(figureText(Figure::of(sum / count), *kind))));
+  Q_EMIT selectionSummed(tr("%1 cells   sum %2   mean %3")
+                             .arg(count)
+                             .arg(shownText(Figure::of(sum), *kind), shownText(Figure::of(sum / count), *kind)));
 }
 
 void LedgerView::copySelection() const {

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "app/grid/ledger_rows.h"
+#include "app/look/amounts.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/edits/driver_moves.h"
@@ -100,7 +101,7 @@ void EvidenceTable::tellRange(LedgerRow& row) {
 
 void EvidenceTable::addEstimates(const Estimates& estimates, std::vector<LedgerRow>& rows) const {
   const services::Snapshot& s = bench_.now();
-  const auto shown = [&](const Figure& f) { return text(figureText(f, driver().kind)); };
+  const auto shown = [&](const Figure& f) { return shownText(f, driver().kind); };
   for (size_t i = 0; i < estimates.years.size(); ++i) {
     const Consensus::Spread& spread = estimates.years[i];
     if (!spread.mean.hasValue()) continue;
@@ -131,7 +132,7 @@ void EvidenceTable::show(const QString& name) {
   addEstimates({kConsensus, EstimateBy::Analysts, tr("consensus"), e.consensus}, rows);
   addEstimates({kGuidance, EstimateBy::Company, tr("guidance"), e.guidance}, rows);
   if (e.peers.median.hasValue()) {
-    const auto shown = [&](const Figure& f) { return text(figureText(f, driver().kind)); };
+    const auto shown = [&](const Figure& f) { return shownText(f, driver().kind); };
     rows.push_back(besideRow(QStringLiteral("peers"), tr("peers' median"), e.peers.median,
                              counted(e.peers.count, tr("peer with a figure"), tr("peers with a figure")),
                              shown(e.peers.low) + QStringLiteral("–") + shown(e.peers.high)));
@@ -182,9 +183,9 @@ void EvidenceTable::adoptFigure(const LedgerRow& line, int column) {
   const Assumption* before = s.caseOf().driver(sc, driver_.toStdString());
   if (before != nullptr && !hasNoLevel(before->path.shape)) path = before->path;
   path.level = figure.value();
-  const QString reason = tr("Adopted: %1%2, %3")
-                             .arg(line.label, column == 1 ? tr(" without exceptional years") : QString(),
-                                  text(figureText(figure, line.kind)));
+  const QString reason =
+      tr("Adopted: %1%2, %3")
+          .arg(line.label, column == 1 ? tr(" without exceptional years") : QString(), shownText(figure, line.kind));
   bench_.apply(services::setDriver(s.caseOf(), s.evaluation->model(), sc.id, driver_.toStdString(), path,
                                    bench_.saidNow(reason)));
 }

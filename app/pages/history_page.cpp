@@ -5,6 +5,7 @@
 #include <QSplitter>
 #include <QVBoxLayout>
 
+#include "app/look/amounts.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
@@ -288,11 +289,11 @@ void HistoryPage::refreshAdjustBar() {
   const Figure filed = s.asFiled->at(at.row, at.column);
   const auto own = s.caseOf().adjustments.find({row.name, year});
   const bool adjusted = own != s.caseOf().adjustments.end();
-  adjustLabel_->setText(tr("%1 %2, filed %3").arg(text(row.label)).arg(year).arg(text(figureText(filed, row.kind))));
+  adjustLabel_->setText(tr("%1 %2, filed %3").arg(text(row.label)).arg(year).arg(shownText(filed, row.kind)));
   takeBack_->setEnabled(adjusted);
   if (adjustTo_->hasFocus() || adjustReason_->hasFocus()) return;
   showDraftOr(bench_, adjustTo_, adjustKey(QStringLiteral("to")),
-              adjusted ? text(figureText(s.history->at(at.row, at.column), row.kind)) : QString());
+              adjusted ? shownText(s.history->at(at.row, at.column), row.kind) : QString());
   showDraftOr(bench_, adjustReason_, adjustKey(QStringLiteral("reason")),
               adjusted ? text(own->second.said.reason) : QString());
 }

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "app/look/amounts.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/history_stories.h"
@@ -133,7 +134,7 @@ LedgerRow trendRow(const Snapshot& s, model::RowId index, Reading reading) {
   // Levels have the unit of the row itself, and words for amounts because the row's unit is growth.
   const auto level = [&](const Figure& f, const char* what, bool regular) {
     LedgerCell cell = figureCell(f);
-    if (amount) cell.words = text(figureText(f, r.kind));
+    if (amount) cell.words = shownText(f, r.kind);
     statistic(std::move(cell), what, regular, r.kind);
   };
   if (amount) {
@@ -305,11 +306,10 @@ HistoryGrid qualityGrid(const Snapshot& s, Reading reading) {
     count.words = QString::number(result.count);
     const PeerSpread peers = services::peersBeside(s, test);
     LedgerCell median = figureCell(peers.median);
-    median.tip = peers.count > 0
-                     ? QObject::tr("median of %1 peers' last fiscal years, %2 to %3")
-                           .arg(peers.count)
-                           .arg(text(figureText(peers.low, row.kind)), text(figureText(peers.high, row.kind)))
-                     : QObject::tr("peer tables do not tell this measure");
+    median.tip = peers.count > 0 ? QObject::tr("median of %1 peers' last fiscal years, %2 to %3")
+                                       .arg(peers.count)
+                                       .arg(shownText(peers.low, row.kind), shownText(peers.high, row.kind))
+                                 : QObject::tr("peer tables do not tell this measure");
     asked(median, [](const Snapshot& now, const QualityTest& of, const Figure& f, Kind kind) {
       return services::peerSpreadStory(now, of.row, "median", f, kind);
     });

@@ -5,6 +5,7 @@
 #include "core/model/shown.h"
 
 #include "app/grid/ledger_rows.h"
+#include "app/look/amounts.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/evidence_stories.h"
@@ -213,8 +214,8 @@ std::vector<LedgerRow> publishedRows(const Snapshot& s, const PublishedSet& set)
     }
     LedgerCell guidance;
     if (line.guidance.low.hasValue()) {
-      guidance.words = text(figureText(line.guidance.low, line.kind)) + QStringLiteral("–") +
-                       text(figureText(line.guidance.high, line.kind));
+      guidance.words =
+          shownText(line.guidance.low, line.kind) + QStringLiteral("–") + shownText(line.guidance.high, line.kind);
       guidance.story = [index = s.evaluation->model().find(line.row), line, year = s.years().back().label(),
                         range = *guidance.words](const Snapshot& of) {
         const int column = of.evaluation->layout().baseColumn() + line.year - year;

@@ -5,6 +5,7 @@
 #include <QVBoxLayout>
 
 #include "app/grid/ledger_rows.h"
+#include "app/look/amounts.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "app/pages/outlook_rows.h"
@@ -278,7 +279,7 @@ void OutlookTables::typed(int row, int column, const QString& typed) {
   }
   if (what_ != Show::Scenarios || column >= static_cast<int>(s.caseOf().scenarios.size())) return;
   const bool chooses = !line.choices.isEmpty();
-  const std::optional<double> figure = chooses ? typedOption(typed, line) : typedFigure(typed.toStdString(), line.kind);
+  const std::optional<double> figure = chooses ? typedOption(typed, line) : typedShown(typed.toStdString(), line.kind);
   if (!figure && chooses) return bench_.say(noSuchOption(typed, line), true);
   if (!figure) {
     bench_.say(tr("'%1' is not a number for %2; nothing was changed").arg(typed.left(40), line.label), true);

@@ -2,6 +2,7 @@
 
 #include <QScrollArea>
 
+#include "app/look/amounts.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
@@ -82,7 +83,7 @@ std::optional<double> Page::typedOrSay(const QString& typed, const LedgerRow& ro
     if (!option) bench_.say(noSuchOption(typed, row), true);
     return option;
   }
-  const std::optional<double> figure = typedFigure(typed.toStdString(), row.kind);
+  const std::optional<double> figure = typedShown(typed.toStdString(), row.kind);
   if (!figure) {
     bench_.say(
         tr("'%1' is not a number for %2; nothing was changed. Numbers may read 12.5%, 1.2bn, (350), 1,250.5 or 1 250,5")

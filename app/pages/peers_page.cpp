@@ -6,6 +6,7 @@
 #include <algorithm>
 
 #include "app/grid/ledger_rows.h"
+#include "app/look/amounts.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "app/pages/own_ranges.h"
@@ -64,7 +65,7 @@ void PeersPage::fillPeers() {
     row.key = text(peer.id);
     row.kind = Kind::Multiple;
     LedgerCell size;
-    size.words = text(figureText(peer.revenue, Kind::Money)) + (peer.outOfScale ? QStringLiteral(" ⚠") : QString());
+    size.words = shownText(peer.revenue, Kind::Money) + (peer.outOfScale ? QStringLiteral(" ⚠") : QString());
     size.tip = peer.revenue.hasValue()
                    ? (peer.outOfScale ? tr("more than 8 times away from the subject's revenue") : QString())
                    : text(peer.revenue.reason());

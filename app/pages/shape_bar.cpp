@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "app/look/amounts.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
@@ -17,7 +18,7 @@ constexpr Shape kShapes[] = {Shape::Hold, Shape::Typed,    Shape::Steps, Shape::
 
 /// A figure as it is typed into a field: in the unit shown, without noise of the last digits.
 QString fieldText(const std::optional<double>& x, Kind kind) {
-  return x ? text(plainNumber(std::round(*x / shownScale(kind) * 1e6) / 1e6)) : QString();
+  return x ? text(plainNumber(std::round(*x / shownUnit(kind) * 1e6) / 1e6)) : QString();
 }
 
 }  // namespace
@@ -132,7 +133,7 @@ bool ShapeBar::read(QLineEdit* field, std::optional<double>& into) {
   into.reset();
   const QString typed = field->text().trimmed();
   if (typed.isEmpty()) return true;
-  into = typedFigure(typed.toStdString(), shown_.kind);
+  into = typedShown(typed.toStdString(), shown_.kind);
   if (!into) {
     Q_EMIT refused(tr("'%1' is not a number; nothing was changed. Numbers may read 12.5%, 1.2bn, (350), 1,250.5 or "
                       "1 250,5")
@@ -146,7 +147,7 @@ void ShapeBar::ask() {
   Path& path = wish.path;
   path.shape = static_cast<Shape>(shapeBox_->currentData().toInt());
   std::optional<double> distance;
-  const std::optional<std::vector<double>> list = typedFigures(list_->text().toStdString(), shown_.kind);
+  const std::optional<std::vector<double>> list = typedShownList(list_->text().toStdString(), shown_.kind);
   wish.level = level_->isModified();
   wish.list = list_->isModified();
   wish.distance = distance_->isModified();

@@ -5,6 +5,8 @@
 #include <QShortcut>
 #include <QVBoxLayout>
 
+#include "app/look/plain_text.h"
+
 namespace zl::app {
 
 SubViews::SubViews(QWidget* parent) : QWidget(parent) {
@@ -41,7 +43,7 @@ void SubViews::add(const char* name, const QString& words, QWidget* view) {
   button->setObjectName(QStringLiteral("sub.") + QString::fromLatin1(name));
   button->setFlat(true);
   button->setCheckable(true);
-  button->setToolTip(tr("Ctrl+Tab"));
+  button->setToolTip(tipText(tr("Ctrl+Tab")));
   const int id = views_->addWidget(view);
   buttons_->addButton(button, id);
   words_->insertWidget(words_->count() - 1, button);

@@ -1,6 +1,7 @@
 #include "services/views/company_view.h"
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 
 namespace zl::services {
@@ -120,6 +121,23 @@ DueView debtDue(const Snapshot& s) {
     view.floating.push_back(Figure::of(amounts.second));
   }
   return view;
+}
+
+double largestAmount(const Snapshot& s) {
+  const Evaluation& e = *s.evaluation;
+  double largest = 0;
+  for (const std::string& statement : e.model().statements) {
+    for (size_t r = 0; r < e.model().rows.size(); ++r) {
+      const model::Row& row = e.model().rows[r];
+      if (row.kind != Kind::Money || row.group != statement || row.timing == model::Timing::Constant) continue;
+      for (int c = 0; c < e.layout().columns(); ++c) {
+        const int lanes = c < e.layout().historyYears ? 1 : e.scenarios();
+        for (int lane = 0; lane < lanes; ++lane)
+          largest = std::max(largest, std::fabs(e.figure(model::RowId(r), c, lane).valueOr(0)));
+      }
+    }
+  }
+  return largest;
 }
 
 }  // namespace zl::services

@@ -36,6 +36,9 @@ MarketView marketView(const Snapshot& s);
 /// Revenue growth without what deals brought, by fiscal year.
 std::vector<Figure> organicGrowth(const Snapshot& s);
 
+/// The largest amount of money that the statements show, filed or projected in any scenario; 0 where there is none.
+double largestAmount(const Snapshot& s);
+
 /// EBIT of a deal's first twelve months over its price; not meaningful for a sale.
 Figure returnOnDeal(const Deal& deal);
 
