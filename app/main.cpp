@@ -6,16 +6,17 @@
 #include <algorithm>
 #include <cstdio>
 #include <exception>
+#include <optional>
 
 #include "app/frame/application.h"
 #include "app/frame/main_window.h"
 
 namespace {
 
-int run(zl::app::Application& application) {
-  QCommandLineParser parser;
+void declare(QCommandLineParser& parser) {
   parser.setApplicationDescription(QStringLiteral("Forecasts and valuation of companies from filed statements"));
   parser.addHelpOption();
+  parser.addVersionOption();
   const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the demo book."));
   const QCommandLineOption page(QStringLiteral("page"), QStringLiteral("Open at a page (1 to 9)."),
                                 QStringLiteral("number"));
@@ -31,11 +32,34 @@ int run(zl::app::Application& application) {
   parser.addPositionalArgument(QStringLiteral("book"), QStringLiteral("The book to open."));
   parser.addPositionalArgument(QStringLiteral("files"), QStringLiteral("Files to look at for import."),
                                QStringLiteral("[files...]"));
+}
+
+/// What needs no display is answered without one; a window without one is refused in a line.
+std::optional<int> answeredWithoutDisplay(int argc, char** argv) {
+  const QCoreApplication plain(argc, argv);
+  QCommandLineParser parser;
+  declare(parser);
+  parser.process(plain);  // --help and --version end here
+  const bool display = qEnvironmentVariableIsSet("DISPLAY") || qEnvironmentVariableIsSet("WAYLAND_DISPLAY") ||
+                       qEnvironmentVariableIsSet("QT_QPA_PLATFORM") ||
+                       plain.arguments().contains(QStringLiteral("-platform"));
+  if (display) return std::nullopt;
+  std::fprintf(stderr,
+               "zealous-ledger: there is no display for a window; './run --headless' or 'zledger value BOOK' print "
+               "values without one\n");
+  return 1;
+}
+
+int run(zl::app::Application& application) {
+  QCommandLineParser parser;
+  declare(parser);
   parser.process(application);
+  const auto value = [&](const char* option) { return parser.value(QString::fromLatin1(option)); };
+  const auto isSet = [&](const char* option) { return parser.isSet(QString::fromLatin1(option)); };
 
   auto choice = static_cast<zl::app::ThemeChoice>(QSettings().value(QStringLiteral("theme"), 0).toInt());
-  if (parser.value(paper) == QLatin1String("dark")) choice = zl::app::ThemeChoice::Dark;
-  if (parser.value(paper) == QLatin1String("light")) choice = zl::app::ThemeChoice::Light;
+  if (value("paper") == QLatin1String("dark")) choice = zl::app::ThemeChoice::Dark;
+  if (value("paper") == QLatin1String("light")) choice = zl::app::ThemeChoice::Light;
   zl::app::applyTheme(application, choice);
   const auto resources = zl::services::Resources::load();
   if (!resources) {
@@ -43,8 +67,8 @@ int run(zl::app::Application& application) {
     return 1;
   }
   zl::app::MainWindow window(*resources, zl::services::Desk::ofThisMachine(), zl::app::Dialogs::native());
-  if (!parser.value(size).isEmpty()) {
-    const QStringList parts = parser.value(size).split(QLatin1Char('x'));
+  if (!value("size").isEmpty()) {
+    const QStringList parts = value("size").split(QLatin1Char('x'));
     if (parts.size() == 2) window.resize(parts[0].toInt(), parts[1].toInt());
   }
   application.setFaultHandler([&window](const QString& fault) {
@@ -52,7 +76,7 @@ int run(zl::app::Application& application) {
     window.bench().say(fault, true);
   });
   window.show();
-  if (parser.isSet(demo)) {
+  if (isSet("demo")) {
     window.openDemo();
   } else if (!parser.positionalArguments().isEmpty()) {
     window.openBook(parser.positionalArguments().first());
@@ -62,19 +86,19 @@ int run(zl::app::Application& application) {
   if (parser.positionalArguments().size() > 1 && window.bench().isOpen()) {
     window.offer(parser.positionalArguments().mid(1));
   }
-  if (parser.isSet(page) && window.bench().isOpen()) {
-    window.go(static_cast<zl::Stop>(parser.value(page).toInt() - 1));
+  if (isSet("page") && window.bench().isOpen()) {
+    window.go(static_cast<zl::Stop>(value("page").toInt() - 1));
   }
-  if (parser.isSet(view)) {
+  if (isSet("view")) {
     for (const char* box : {"historyShow", "filingsShow", "verdictView", "statementBox"}) {
       auto* views = window.findChild<QComboBox*>(QString::fromLatin1(box));
-      if (views->isVisible()) views->setCurrentIndex(std::clamp(parser.value(view).toInt() - 1, 0, views->count() - 1));
+      if (views->isVisible()) views->setCurrentIndex(std::clamp(value("view").toInt() - 1, 0, views->count() - 1));
     }
   }
-  if (parser.isSet(picture)) {
+  if (isSet("picture")) {
     // Two turns of the loop: layouts settle on the first.
     QTimer::singleShot(400, &window, [&] {
-      const bool saved = window.grab().save(parser.value(picture));
+      const bool saved = window.grab().save(value("picture"));
       QApplication::exit(saved ? 0 : 1);
     });
   }
@@ -86,10 +110,12 @@ int run(zl::app::Application& application) {
 }  // namespace
 
 int main(int argc, char** argv) {
+  QCoreApplication::setOrganizationName(QStringLiteral("zealous-ledger"));
+  QCoreApplication::setApplicationName(QStringLiteral("zealous-ledger"));
+  QCoreApplication::setApplicationVersion(QStringLiteral(ZEALOUS_LEDGER_VERSION));
   try {
+    if (const std::optional<int> status = answeredWithoutDisplay(argc, argv)) return *status;
     zl::app::Application application(argc, argv);
-    QApplication::setOrganizationName(QStringLiteral("zealous-ledger"));
-    QApplication::setApplicationName(QStringLiteral("zealous-ledger"));
     QApplication::setDesktopFileName(QStringLiteral("zealous-ledger"));
     application.watchSignals();
     return run(application);

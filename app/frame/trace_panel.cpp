@@ -262,7 +262,9 @@ void TracePanel::refresh() {
                        ? shownText(step.self.figure, row.kind) + QLatin1Char(' ') + unit
                        : (step.self.figure.isNotMeaningful() ? tr("not meaningful") : tr("absent")));
   QString rule;
-  if (!step.formula.empty()) rule = spaced(step.formula) + QStringLiteral("\n= ") + spaced(step.formulaWithValues);
+  if (!step.formula.empty())
+    rule = spaced(step.formulaInWords) + QStringLiteral("\n= ") + spaced(step.formula) + QStringLiteral("\n= ") +
+           spaced(step.formulaWithValues);
   rule_->setText(rule);
   rule_->setVisible(!rule.isEmpty());
   QStringList lines;

@@ -5,6 +5,7 @@
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QLinearGradient>
+#include <QMenu>
 #include <QPainter>
 #include <QScrollBar>
 #include <QTimer>
@@ -14,6 +15,7 @@
 
 #include "app/grid/ledger_delegate.h"
 #include "app/look/amounts.h"
+#include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "core/text/cells.h"
@@ -210,13 +212,45 @@ void LedgerView::keyPressEvent(QKeyEvent* event) {
     Q_EMIT rowActivated(index.row(), index.column() - model_.firstColumn());
     return;
   }
+  if (activates && opensChoice && state() != EditingState && showChoices(index)) return;
   QTableView::keyPressEvent(event);
+}
+
+/// The options by their words, the one in force ticked; false where there are more than a list shows at a glance: those
+/// are typed by their beginning, as all of them may be.
+bool LedgerView::showChoices(const QModelIndex& index) {
+  constexpr qsizetype kMostListed = 14;
+  const QStringList& own = model_.ledgerRows()[static_cast<size_t>(index.row())].choices;
+  const QStringList& choices = own.isEmpty() ? model_.choices() : own;
+  const bool editable = (model_.flags(index) & Qt::ItemIsEditable) != 0;
+  if (!editable || choices.isEmpty() || choices.size() > kMostListed) return false;
+  auto* list = new QMenu(this);
+  list->setObjectName(QStringLiteral("choices"));
+  list->setAttribute(Qt::WA_DeleteOnClose);
+  const QString stands = index.data().toString();
+  for (const QString& choice : choices) {
+    QAction* action = list->addAction(menuText(choice));
+    action->setCheckable(true);
+    action->setChecked(choice == stands);
+    if (choice == stands) list->setActiveAction(action);
+    connect(action, &QAction::triggered, this,
+            [this, at = QPersistentModelIndex(index), choice] { model_.setData(at, choice, Qt::EditRole); });
+  }
+  list->popup(viewport()->mapToGlobal(visualRect(index).bottomLeft()));
+  return true;
 }
 
 void LedgerView::mousePressEvent(QMouseEvent* event) {
   QTableView::mousePressEvent(event);
   const QModelIndex index = indexAt(event->pos());
   draggedRow_ = rowsDraggable_ && event->button() == Qt::LeftButton && index.column() == 0 ? index.row() : -1;
+}
+
+void LedgerView::mouseDoubleClickEvent(QMouseEvent* event) {
+  const QModelIndex index = indexAt(event->pos());
+  const LedgerCell* cell = model_.cellAt(index);
+  if (cell != nullptr && cell->chooses && showChoices(index)) return;
+  QTableView::mouseDoubleClickEvent(event);
 }
 
 void LedgerView::mouseMoveEvent(QMouseEvent* event) {

@@ -39,6 +39,7 @@ class LedgerView : public QTableView {
  protected:
   void keyPressEvent(QKeyEvent* event) override;
   void mousePressEvent(QMouseEvent* event) override;
+  void mouseDoubleClickEvent(QMouseEvent* event) override;
   void mouseMoveEvent(QMouseEvent* event) override;
   void mouseReleaseEvent(QMouseEvent* event) override;
   void currentChanged(const QModelIndex& current, const QModelIndex& previous) override;
@@ -52,6 +53,7 @@ class LedgerView : public QTableView {
  private:
   void askCurrent();  ///< what the cell under the cursor stands on is told
   void copySelection() const;
+  bool showChoices(const QModelIndex& index);
   void paste();
   void measure();
   void measureAgain();  ///< columns grow with their figures and do not shrink while something is dragged

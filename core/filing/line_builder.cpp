@@ -62,7 +62,9 @@ LineCell LineBuilder::cell(const MappingRule& rule, const FactOf& factOf) const 
     return found;
   }
   if (rule.optional) return LineCell{Figure::of(0.0), Origin::NoneReported, {}};
-  return LineCell{Figure::absent("not filed"), Origin::Missing, {}};
+  std::string line = rule.line;
+  std::replace(line.begin(), line.end(), '_', ' ');
+  return LineCell{Figure::absent(line + " is not filed"), Origin::Missing, {}};
 }
 
 LineCell LineBuilder::sum(const MappingRule& rule, const std::vector<MappingTerm>& terms, const FactOf& factOf) const {

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/model/expression_words.h"
 #include "core/quantity/number_text.h"
 
 namespace zl {
@@ -82,6 +83,7 @@ class Tracer {
 
   void derived(const model::Expr& rule, Cell cell, TraceStep& step) const {
     step.formula = expressionText(rule);
+    step.formulaInWords = expressionWords(rule, e_.model());
     step.formulaWithValues = withValues(rule, cell.column);
     for (Cell read : model::cellsRead(e_.model(), e_.layout(), rule, cell.column)) {
       const bool seen =

@@ -25,6 +25,7 @@ struct TraceStep {
   TraceLink self;
   std::string help;
   std::string formula;            ///< as written in the model
+  std::string formulaInWords;     ///< in the labels of its rows
   std::string formulaWithValues;  ///< with each reference replaced by its shown figure
   std::vector<TraceLink> inputs;
   std::vector<TraceLink> dependents;

@@ -46,6 +46,7 @@ Json traceJson(const Snapshot& s, model::Cell cell, int scenario, int depth) {
   if (!step.self.option.empty()) json["option"] = step.self.option;
   if (!step.formula.empty()) {
     json["formula"] = step.formula;
+    json["in_words"] = step.formulaInWords;
     json["with_values"] = step.formulaWithValues;
   }
   const std::vector<std::string> sources = sourceLines(s, step);
@@ -67,7 +68,8 @@ void appendTrace(const Snapshot& s, model::Cell cell, int scenario, int depth, i
                      step.self.option.empty() ? shownOrWhy(s, step.self.figure, step.self.kind) : step.self.option,
                      sourceWord(step.source));
   if (!step.formula.empty()) {
-    out += fmt::format("{}  rule   {}\n{}  values {}\n", margin, step.formula, margin, step.formulaWithValues);
+    out += fmt::format("{0}  words  {1}\n{0}  rule   {2}\n{0}  values {3}\n", margin, step.formulaInWords, step.formula,
+                       step.formulaWithValues);
   }
   for (const std::string& line : sourceLines(s, step)) out += fmt::format("{}  {}\n", margin, line);
   if (depth <= 0) return;

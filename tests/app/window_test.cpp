@@ -9,6 +9,7 @@
 #include <QComboBox>
 #include <QDateEdit>
 #include <QListWidget>
+#include <QMenu>
 #include <QSignalSpy>
 #include <QSpinBox>
 #include <QStatusBar>
@@ -238,6 +239,15 @@ TEST_F(Window, CapitalCashValueAndVerdictEditInPlace) {
   typeOver(find<LedgerView>("terminal"), QStringLiteral("mult"));
   EXPECT_DOUBLE_EQ(base(), base("value_exit"));
   EXPECT_EQ(find<LedgerView>("terminal")->currentIndex().data().toString(), QStringLiteral("multiple"));
+  // The same from the list that Enter opens.
+  press(find<LedgerView>("terminal"), Qt::Key_Return);
+  auto* choices = find<QMenu>("choices");
+  ASSERT_EQ(choices->actions().size(), 2);
+  EXPECT_TRUE(choices->actions()[1]->isChecked()) << "what stands is ticked";
+  choices->actions()[0]->trigger();
+  choices->close();
+  EXPECT_EQ(find<LedgerView>("terminal")->currentIndex().data().toString(), QStringLiteral("growth"));
+  bench().undo();
   go(Qt::Key_9);
   place(find<LedgerView>("verdictScenarios"), QStringLiteral("probability"), 0);
   typeOver(find<LedgerView>("verdictScenarios"), QStringLiteral("40"));

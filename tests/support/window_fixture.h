@@ -5,6 +5,7 @@
 
 #include <QAbstractButton>
 #include <QApplication>
+#include <QComboBox>
 #include <QImage>
 #include <QLabel>
 #include <QLineEdit>
@@ -93,8 +94,9 @@ class WindowFixture : public test::DemoBook {
   /// Types over the current cell the way a person does and leaves with Enter.
   void typeOver(LedgerView* grid, const QString& figure) {
     QTest::keyClicks(grid, figure.left(1));
-    auto* editor = qobject_cast<QLineEdit*>(QApplication::focusWidget());
-    ASSERT_NE(editor, nullptr) << "typing did not open the cell";
+    QWidget* editor = QApplication::focusWidget();
+    const bool opened = qobject_cast<QLineEdit*>(editor) != nullptr || qobject_cast<QComboBox*>(editor) != nullptr;
+    ASSERT_TRUE(opened) << "typing did not open the cell";
     QTest::keyClicks(editor, figure.mid(1));
     QTest::keyClick(editor, Qt::Key_Return);
     // The grid takes the text on the next turn of the loop, a page that refills it on the one after.
