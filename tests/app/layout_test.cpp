@@ -4,6 +4,7 @@
 
 #include <gmock/gmock.h>
 
+#include <QComboBox>
 #include <QHeaderView>
 #include <QScrollBar>
 #include <array>
@@ -62,14 +63,68 @@ class Layout : public WindowFixture {
     ASSERT_TRUE(window_->openBook(book)) << name;
     for (const QSize size : {QSize(1280, 800), QSize(1920, 1080)}) {
       window_->resize(size);
+      const std::string where = name + ", " + std::to_string(size.width());
       for (const Qt::Key page : kPageKeys) {
         go(page);
-        QCoreApplication::processEvents();
-        for (LedgerView* grid : window_->findChildren<LedgerView*>()) {
-          if (grid->isVisible()) lookAt(*grid, name + ", " + std::to_string(size.width()));
-        }
+        lookAtPage(where);
+        turn(where);
       }
     }
+  }
+
+  /// Every view that a page has behind words or in a list.
+  void turn(const std::string& where) {
+    for (QPushButton* word : window_->findChildren<QPushButton*>()) {
+      if (!word->isVisible() || !word->objectName().startsWith(QLatin1String("sub.")) || word->isChecked()) continue;
+      word->click();
+      lookAtPage(where + ", " + word->text().toStdString());
+    }
+    for (const char* name :
+         {"historyShow", "statementBox", "filingsShow", "verdictView", "marketTable", "recordLists"}) {
+      auto* views = find<QComboBox>(name);
+      if (!views->isVisible()) continue;
+      const int stood = views->currentIndex();
+      for (int i = 0; i < views->count(); ++i) {
+        views->setCurrentIndex(i);
+        lookAtPage(where + ", " + views->itemText(i).toStdString());
+      }
+      views->setCurrentIndex(stood);
+    }
+  }
+
+  void lookAtPage(const std::string& where) {
+    QCoreApplication::processEvents();
+    for (LedgerView* grid : window_->findChildren<LedgerView*>()) {
+      if (grid->isVisible()) lookAt(*grid, where);
+    }
+    for (QLabel* label : window_->findChildren<QLabel*>()) {
+      // What may be cut says so by its policy, and shows itself whole on hover.
+      const bool yields = label->sizePolicy().horizontalPolicy() == QSizePolicy::Ignored || label->wordWrap();
+      if (!label->isVisible() || yields || label->text().isEmpty()) continue;
+      if (label->width() < label->sizeHint().width())
+        cut_.insert(where + ": '" + label->text().left(40).toStdString() + "'");
+    }
+    for (QWidget* control : window_->findChildren<QWidget*>()) {
+      const bool inGrid = control->objectName().startsWith(QLatin1String("qt_"));
+      if (!control->isVisible() || inGrid || qobject_cast<QComboBox*>(control->parentWidget()) != nullptr ||
+          qobject_cast<QAbstractSpinBox*>(control->parentWidget()) != nullptr)
+        continue;
+      const auto* button = qobject_cast<QAbstractButton*>(control);
+      const bool field = qobject_cast<QLineEdit*>(control) != nullptr || qobject_cast<QComboBox*>(control) != nullptr ||
+                         qobject_cast<QAbstractSpinBox*>(control) != nullptr ||
+                         qobject_cast<LedgerView*>(control) != nullptr;
+      if (button == nullptr && !field) continue;
+      const QString words = button != nullptr ? button->text() : QString();
+      if (control->accessibleName().isEmpty() && words.isEmpty() && !named(control))
+        unnamed_.insert(control->objectName().toStdString() + " of " + control->metaObject()->className());
+      if ((control->focusPolicy() & Qt::TabFocus) == 0 && control->isEnabled())
+        unreachable_.insert(control->objectName().toStdString() + " of " + control->metaObject()->className());
+    }
+  }
+  /// Whether a label is its buddy.
+  bool named(const QWidget* control) {
+    const QList<QLabel*> labels = window_->findChildren<QLabel*>();
+    return std::any_of(labels.begin(), labels.end(), [&](const QLabel* l) { return l->buddy() == control; });
   }
 
   void lookAt(const LedgerView& grid, const std::string& where) {
@@ -109,7 +164,7 @@ class Layout : public WindowFixture {
   }
 
   const QFont usual_ = QApplication::font();
-  std::set<std::string> cut_;
+  std::set<std::string> cut_, unnamed_, unreachable_;
   int figures_ = 0;
 };
 
@@ -124,12 +179,29 @@ TEST_F(Layout, FiguresAreWholeForAnyCompanyInAnyWindow) {
   EXPECT_GT(figures_, 10'000);
 }
 
-TEST_F(Layout, FiguresAreWholeInLargeLetters) {
-  QFont large = usual_;
-  large.setPointSizeF(usual_.pointSizeF() * 1.5);
-  QApplication::setFont(large);
-  look(path(), "demo, 150 %");
+TEST_F(Layout, FiguresAreWholeWithFewAndManyYears) {
+  for (const int years : {3, 15}) {
+    ASSERT_TRUE(window_->openBook(path()));
+    ASSERT_TRUE(bench().apply(services::setHorizon(bench().settled().caseOf(), years))) << status().toStdString();
+    look(path(), "demo, " + std::to_string(years) + " years");
+  }
   EXPECT_THAT(cut_, testing::IsEmpty());
+}
+
+TEST_F(Layout, FiguresAreWholeInLargeLetters) {
+  for (const double times : {1.5, 2.0}) {
+    QFont large = usual_;
+    large.setPointSizeF(usual_.pointSizeF() * times);
+    QApplication::setFont(large);
+    look(path(), "demo, letters x " + std::to_string(times));
+  }
+  EXPECT_THAT(cut_, testing::IsEmpty());
+}
+
+TEST_F(Layout, EveryControlHasANameAndIsReachedByTab) {
+  look(path(), "demo");
+  EXPECT_THAT(unnamed_, testing::IsEmpty());
+  EXPECT_THAT(unreachable_, testing::IsEmpty());
 }
 
 }  // namespace
