@@ -24,6 +24,7 @@ QLineEdit* reasonOf(const char* name, const QString& asks, QWidget* parent) {
   auto* line = new QLineEdit(parent);
   line->setObjectName(QString::fromLatin1(name));
   line->setPlaceholderText(asks);
+  line->setAccessibleName(asks);
   return line;
 }
 

@@ -4,6 +4,7 @@
 
 #include <gmock/gmock.h>
 
+#include <QButtonGroup>
 #include <QComboBox>
 #include <QHeaderView>
 #include <QScrollBar>
@@ -117,7 +118,10 @@ class Layout : public WindowFixture {
       const QString words = button != nullptr ? button->text() : QString();
       if (control->accessibleName().isEmpty() && words.isEmpty() && !named(control))
         unnamed_.insert(control->objectName().toStdString() + " of " + control->metaObject()->className());
-      if ((control->focusPolicy() & Qt::TabFocus) == 0 && control->isEnabled())
+      // Of buttons that are one choice the one chosen has the keys, and arrows go to the others.
+      const bool among = button != nullptr && !button->isChecked() &&
+                         (button->autoExclusive() || (button->group() != nullptr && button->group()->exclusive()));
+      if ((control->focusPolicy() & Qt::TabFocus) == 0 && control->isEnabled() && !among)
         unreachable_.insert(control->objectName().toStdString() + " of " + control->metaObject()->className());
     }
   }
