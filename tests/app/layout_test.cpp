@@ -118,9 +118,12 @@ class Layout : public WindowFixture {
       const QString words = button != nullptr ? button->text() : QString();
       if (control->accessibleName().isEmpty() && words.isEmpty() && !named(control))
         unnamed_.insert(control->objectName().toStdString() + " of " + control->metaObject()->className());
-      // Of buttons that are one choice the one chosen has the keys, and arrows go to the others.
-      const bool among = button != nullptr && !button->isChecked() &&
-                         (button->autoExclusive() || (button->group() != nullptr && button->group()->exclusive()));
+      // Of buttons that are one choice one has the keys, and arrows go to the others.
+      const QList<QAbstractButton*> group =
+          button != nullptr && button->group() != nullptr ? button->group()->buttons() : QList<QAbstractButton*>();
+      const bool among = std::any_of(group.begin(), group.end(), [](const QAbstractButton* other) {
+        return (other->focusPolicy() & Qt::TabFocus) != 0;
+      });
       if ((control->focusPolicy() & Qt::TabFocus) == 0 && control->isEnabled() && !among)
         unreachable_.insert(control->objectName().toStdString() + " of " + control->metaObject()->className());
     }
