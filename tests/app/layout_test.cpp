@@ -121,9 +121,10 @@ class Layout : public WindowFixture {
       // Of buttons that are one choice one has the keys, and arrows go to the others.
       const QList<QAbstractButton*> group =
           button != nullptr && button->group() != nullptr ? button->group()->buttons() : QList<QAbstractButton*>();
-      const bool among = std::any_of(group.begin(), group.end(), [](const QAbstractButton* other) {
-        return (other->focusPolicy() & Qt::TabFocus) != 0;
-      });
+      const bool among = (button != nullptr && button->autoExclusive()) ||
+                         std::any_of(group.begin(), group.end(), [](const QAbstractButton* other) {
+                           return (other->focusPolicy() & Qt::TabFocus) != 0;
+                         });
       if ((control->focusPolicy() & Qt::TabFocus) == 0 && control->isEnabled() && !among)
         unreachable_.insert(control->objectName().toStdString() + " of " + control->metaObject()->className());
     }
