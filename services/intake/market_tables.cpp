@@ -51,6 +51,7 @@ const std::vector<Heading>& headings() {
         "capitalizaci\u00F3n", "capitalizzazione", "marktwaarde"}},
       {"debt", {"debt", "total debt", "borrowings", "gross debt", "financial debt", "finanzschulden", "dette"}},
       {"net_debt", {"net debt", "nettoverschuldung", "dette nette", "deuda neta", "nettoschuld"}},
+      {"ev", {"ev", "enterprise value", "firm value", "unternehmenswert", "valeur d'entreprise"}},
       {"cash", {"cash", "cash and cash equivalents", "liquide mittel", "tr\u00E9sorerie"}},
       {"leases", {"leases", "lease liabilities", "lease liability"}},
       {"preferred", {"preferred", "preferred stock", "preference shares"}},
@@ -406,8 +407,8 @@ class Reading {
   }
 
   [[nodiscard]] bool smallAmounts() const {
-    for (const char* is :
-         {"market_value", "revenue", "ebitda", "ebit", "net_income", "debt", "net_debt", "cash", "equity", "mean"}) {
+    for (const char* is : {"market_value", "revenue", "ebitda", "ebit", "net_income", "debt", "net_debt", "cash",
+                           "equity", "ev", "mean"}) {
       for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
         const std::optional<Written> x = writtenAt(r, is);
         if (x && !x->whole && std::fabs(x->number) >= kPlainAmount) return false;
@@ -432,6 +433,7 @@ class Reading {
                                            "operating_cash_flow",
                                            "capex",
                                            "equity"};
+    static const char* const kOtherClaims[] = {"leases", "preferred", "minorities", "pension", "associates"};
     table_.csv =
         "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,year_end,remark,"
         "debt,leases,preferred,minorities,pension,cash,associates,revenue,ebitda,net_income,ebit,interest,"
@@ -495,10 +497,23 @@ class Reading {
                                         shares ? plainNumber(*shares) : "",
                                         dateText(end),
                                         textAt(r, "remark")};
-      const std::optional<double> net = amountAt(r, "net_debt");
+      std::optional<double> net = amountAt(r, "net_debt");
+      const std::optional<double> whole = amountAt(r, "ev");
+      if (!net && whole && price && shares && !numberAt(r, "debt"))
+        net = *whole - *price / listing->minorPerMajor * *shares;
+      const bool claims = net || numberAt(r, "debt");
       for (const char* is : kAmounts) {
         std::optional<double> x = amountAt(r, is);
-        if (!x && net && std::string(is) == (*net >= 0 ? "debt" : "cash")) x = std::fabs(*net);
+        const std::string column = is;
+        if (!x && net && column == (*net >= 0 ? "debt" : "cash")) x = std::fabs(*net);
+        // Who says what a peer owes says all that there is to be said, for want of further columns.
+        const bool claim =
+            column == "cash" || column == "debt" ||
+            std::find(std::begin(kOtherClaims), std::end(kOtherClaims), column) != std::end(kOtherClaims);
+        if (!x && known == nullptr && claims && claim && (!has(column) || net)) {
+          x = 0;
+          claimsAssumed_ = true;
+        }
         cells.push_back(x ? plainNumber(*x) : "");
       }
       line(cells);
@@ -506,6 +521,7 @@ class Reading {
     }
     if (!scaleTold && amounts_ && smallAmounts())
       note("the table names no scale; its amounts are taken to be millions");
+    if (claimsAssumed_) note("claims on a peer that the table has no column for are taken to be none");
     if (!assumed.empty()) note("the table names no currency; " + assumed + " is taken");
     if (!has("year_end"))
       note("the table names no year; figures are taken to be of the year to " + dateText(hints_.yearEnd));
@@ -540,6 +556,7 @@ class Reading {
   char mark_ = '.';
   bool monthFirst_ = false;
   bool amounts_ = false;  ///< whether any amount was read
+  bool claimsAssumed_ = false;
   int rows_ = 0;
   size_t aside_ = 0;
 };

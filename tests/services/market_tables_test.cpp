@@ -75,8 +75,13 @@ TEST_F(TablesAsPeopleHaveThem, PeersInAnyOneUnitGrowFromOneRow) {
   EXPECT_EQ(peers[0].years[0].end, makeDate(2025, 12, 31)) << "of no year: the company's last";
   EXPECT_EQ(peers[0].remark, "larger");
   EXPECT_EQ(peers[1].cash.value(), 60e6) << "net debt below nought is cash";
+  EXPECT_EQ(enterpriseValue(peers[0], {}, {}).value(), 1500e6) << "who gives the net debt has said what is owed";
   EXPECT_FALSE(peers[1].years[0].ebitda.hasValue());
 
+  EXPECT_EQ(enterpriseValue(peersIn("EUR m\nCompany|Market cap|EV|EBITDA\nBrell|1,200|1,350|90\n")[0], {}, {}).value(),
+            1350e6);
+  EXPECT_FALSE(enterpriseValue(peersIn("EUR m\nCompany|Market cap|EBITDA\nBrell|1,200|90\n")[0], {}, {}).hasValue())
+      << "what is owed is not known";
   const std::vector<Peer> whole = peersIn("Name|Market value|Revenue\nBrell|1.2bn|850m\n");
   ASSERT_EQ(whole.size(), 1u);
   EXPECT_EQ(marketEquity(whole[0], {}).value(), 1.2e9) << "without a price the whole is one share";
