@@ -64,7 +64,32 @@ void PathBoard::resizeEvent(QResizeEvent*) {
   rescale();
 }
 
+void PathBoard::setForecastYears(std::vector<double> places) {
+  if (places == places_) return;
+  places_ = std::move(places);
+  update();
+}
+
+bool PathBoard::isAligned() const {
+  return places_.size() > 1 && places_.size() + content_.history.size() == static_cast<size_t>(content_.periods.size());
+}
+
+double PathBoard::right() const {
+  return isAligned() ? places_.back() + halfForecast() : width() - kRight;
+}
+
+double PathBoard::halfForecast() const {
+  const int filed = static_cast<int>(content_.history.size());
+  return (xOf(filed + 1) - xOf(filed)) / 2;
+}
+
 double PathBoard::xOf(int column) const {
+  const auto filed = static_cast<int>(content_.history.size());
+  if (isAligned()) {
+    if (column >= filed) return places_[std::min(static_cast<size_t>(column - filed), places_.size() - 1)];
+    const double room = places_[0] - (places_[1] - places_[0]) / 2 - kLeft;
+    return kLeft + (column + 0.5) * room / filed;
+  }
   const auto columns = static_cast<double>(std::max<qsizetype>(2, content_.periods.size()));
   return kLeft + (column + 0.5) * (width() - kLeft - kRight) / columns;
 }
@@ -80,7 +105,8 @@ QPointF PathBoard::levelHandle() const {
   const BoardPath* path = chosenPath();
   if (path == nullptr || path->figures.empty() || !path->figures.back().hasValue()) return {-100, -100};
   const int last = static_cast<int>(content_.periods.size()) - 1;
-  return {std::max(width() - kRight + 3, xOf(last) + kReach + 1), y_.at(path->figures.back().value())};
+  return {isAligned() ? xOf(last) + kReach + 6 : std::max(width() - kRight + 3, xOf(last) + kReach + 1),
+          y_.at(path->figures.back().value())};
 }
 
 double PathBoard::clipped(double figure) const {
@@ -99,7 +125,7 @@ void PathBoard::paintAxes(QPainter& painter) const {
   for (double tick : roundTicks(y_.low, y_.high, std::max(2, height() / 44))) {
     const double y = y_.at(tick);
     painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
-    painter.drawLine(QPointF(kLeft, y), QPointF(width() - kRight, y));
+    painter.drawLine(QPointF(kLeft, y), QPointF(right(), y));
     painter.setPen(t.quiet);
     const int places = content_.kind == Kind::Ratio && std::fabs(y_.high - y_.low) < 0.05 ? 1 : 0;
     const QString label = content_.kind == Kind::Ratio
@@ -107,11 +133,16 @@ void PathBoard::paintAxes(QPainter& painter) const {
                               : zl::app::text(groupedNumber(tick, std::fabs(y_.high - y_.low) < 5 ? 1 : 0, false));
     drawTabular(painter, {0, y - 8, kLeft - 8, 16}, label, Qt::AlignRight);
   }
-  const double step = xOf(1) - xOf(0);
   const double needed = metrics.horizontalAdvance(QStringLiteral("2026E")) + 6;
-  const int every = std::max(1, static_cast<int>(std::ceil(needed / step)));
-  for (int c = 0; c < content_.periods.size(); ++c) {
-    if (every > 1 && (static_cast<int>(content_.periods.size()) - 1 - c) % every != 0) continue;
+  const int filed = static_cast<int>(content_.history.size());
+  const auto everyOf = [&](double step) { return std::max(1, static_cast<int>(std::ceil(needed / step))); };
+  const int every = everyOf(xOf(1) - xOf(0)), everyAhead = everyOf(2 * halfForecast());
+  // Forecast years are headed by the table that they stand above.
+  const int named = isAligned() ? filed : static_cast<int>(content_.periods.size());
+  for (int c = 0; c < named; ++c) {
+    // Counted back from the last year of each part, so that this one is named.
+    const int back = named - 1 - c;
+    if (back % (c < filed ? every : everyAhead) != 0) continue;
     painter.setPen(t.quiet);
     painter.drawText(QRectF(xOf(c) - 30, height() - kBottom + 3, 60, kBottom), Qt::AlignHCenter | Qt::AlignTop,
                      content_.periods[c]);
@@ -126,10 +157,10 @@ void PathBoard::paintHistory(QPainter& painter) const {
     band.setAlphaF(0.10f);
     const double top = y_.at(content_.spread.upperQuartile.value());
     const double bottom = y_.at(content_.spread.lowerQuartile.value());
-    painter.fillRect(QRectF(kLeft, top, width() - kLeft - kRight, std::max(1.0, bottom - top)), band);
+    painter.fillRect(QRectF(kLeft, top, right() - kLeft, std::max(1.0, bottom - top)), band);
     const double median = y_.at(content_.spread.median.value());
     painter.setPen(QPen(t.quiet, 1, Qt::DashLine));
-    painter.drawLine(QPointF(kLeft, median), QPointF(width() - kRight, median));
+    painter.drawLine(QPointF(kLeft, median), QPointF(right(), median));
     painter.drawText(QRectF(kLeft + 4, median - 17, 200, 15), Qt::AlignLeft | Qt::AlignBottom,
                      tr("median of %1 years").arg(content_.spread.count));
   }
@@ -153,7 +184,7 @@ void PathBoard::paintHistory(QPainter& painter) const {
     if (f.hasValue()) painter.drawEllipse(QPointF(xOf(c), y_.at(f.value())), 2.6, 2.6);
   }
   painter.setPen(QPen(t.wideRule, 1));
-  const double edge = xOf(filed) - half;
+  const double edge = xOf(filed) - halfForecast();
   painter.drawLine(QPointF(edge, kTop), QPointF(edge, height() - kBottom));
 }
 
@@ -180,7 +211,7 @@ void PathBoard::paintOthers(QPainter& painter) const {
     if (figure.value() < y_.low || figure.value() > y_.high) return;
     const double y = y_.at(figure.value());
     painter.setPen(QPen(t.quiet, 1, style));
-    painter.drawLine(QPointF(xOf(filed) - 14, y), QPointF(width() - kRight, y));
+    painter.drawLine(QPointF(xOf(filed) - 14, y), QPointF(right(), y));
   };
   if (std::any_of(content_.consensus.begin(), content_.consensus.end(),
                   [](const BoardBracket& b) { return b.mean.hasValue(); })) {
@@ -196,7 +227,7 @@ void PathBoard::paintOthers(QPainter& painter) const {
 void PathBoard::paintStages(QPainter& painter) const {
   const Theme& t = theme();
   const int filed = static_cast<int>(content_.history.size());
-  const double half = (xOf(1) - xOf(0)) / 2;
+  const double half = halfForecast();
   int end = filed;
   for (size_t k = 0; k + 1 < content_.stages.size(); ++k) {
     end += content_.stages[k];
@@ -253,6 +284,10 @@ void PathBoard::paintPath(QPainter& painter, const BoardPath& path, bool chosen)
       }
     }
   }
+  if (!chosen && isAligned() && !path.figures.empty() && path.figures.back().hasValue()) {
+    const int last = static_cast<int>(content_.periods.size()) - 1;
+    drawScenarioMark(painter, path.scenario, {xOf(last), y_.at(path.figures.back().value())}, 7, true);
+  }
   if (!chosen) return;
   const QPointF handle = levelHandle();
   painter.setBrush(t.paper);
@@ -288,6 +323,7 @@ void PathBoard::paintEvent(QPaintEvent*) {
   // Direct labels at the right end, moved apart where they would touch.
   std::vector<std::pair<double, const BoardPath*>> ends;
   for (const BoardPath& p : content_.paths) {
+    if (isAligned()) break;  // the table beneath names them, with their marks
     if (!p.figures.empty() && p.figures.back().hasValue()) ends.emplace_back(y_.at(p.figures.back().value()), &p);
   }
   std::sort(ends.begin(), ends.end(), [](const auto& a, const auto& b) { return a.first < b.first; });

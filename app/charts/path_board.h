@@ -53,6 +53,9 @@ class PathBoard : public QWidget {
  public:
   explicit PathBoard(QWidget* parent = nullptr);
   void setContent(BoardContent content);
+  /// Where forecast years stand, in widget coordinates: under the columns of a table beneath. History has the room to
+  /// their left. Without them all years stand evenly.
+  void setForecastYears(std::vector<double> places);
   [[nodiscard]] QSize minimumSizeHint() const override { return {320, 170}; }
   /// Where a forecast year's point of the chosen path stands, in widget coordinates.
   [[nodiscard]] QPointF pointOf(int year) const;
@@ -81,12 +84,16 @@ class PathBoard : public QWidget {
   void paintStages(QPainter& painter) const;
   void paintOthers(QPainter& painter) const;
   [[nodiscard]] double xOf(int column) const;
+  [[nodiscard]] bool isAligned() const;
+  [[nodiscard]] double right() const;         ///< end of what is drawn
+  [[nodiscard]] double halfForecast() const;  ///< half the distance of two forecast years
   [[nodiscard]] double clipped(double figure) const;
   [[nodiscard]] int yearAt(QPointF position, int path) const;
   [[nodiscard]] double stepSize() const;
   [[nodiscard]] const BoardPath* chosenPath() const;
 
   BoardContent content_;
+  std::vector<double> places_;
   Scale y_;
   int dragYear_ = -1;
   Grip grip_ = Grip::Year;

@@ -118,12 +118,59 @@ void LedgerView::applyWidths() {
   const auto scaled = [&](int width) { return static_cast<int>(width * scale); };
   WantedWidths wanted{viewport()->width(), model_.hasTrend() ? scaled(trendWidth_) : 0, scaled(figureWidth_), {}};
   for (const int width : ownWidths_) wanted.columns.push_back(scaled(width));
-  const ColumnWidths widths = columnWidths(needed_, wanted);
+  ColumnWidths widths = columnWidths(needed_, wanted);
+  makeLabelRoom(widths, scaled(labelRoom_));
+  if (followed_ != nullptr) takeWidthsOf(*followed_, widths);
   setColumnWidth(0, widths.label);
   if (model_.hasTrend()) setColumnWidth(1, wanted.trend);
   for (size_t c = 0; c < widths.figures.size(); ++c) {
     setColumnWidth(model_.firstColumn() + static_cast<int>(c), widths.figures[c]);
   }
+  Q_EMIT widthsChanged();
+}
+
+void LedgerView::makeLabelRoom(ColumnWidths& widths, int room) const {
+  int lacks = room - widths.label;
+  for (size_t left = widths.figures.size(); left > 0 && lacks > 0; --left) {
+    const size_t c = left - 1;
+    const int spare =
+        std::min(widths.figures[c] - needed_.figures[c], (lacks + static_cast<int>(c)) / static_cast<int>(left));
+    if (spare <= 0) continue;
+    widths.figures[c] -= spare;
+    widths.label += spare;
+    lacks -= spare;
+  }
+}
+
+void LedgerView::takeWidthsOf(const LedgerView& other, ColumnWidths& widths) const {
+  const int there = other.model_.columnCount() - other.model_.firstColumn();
+  const int here = static_cast<int>(widths.figures.size());
+  const bool scrolls = other.horizontalHeader()->length() > other.viewport()->width();
+  if (here == 0 || there < here || scrolls || !other.isVisible()) return;
+  std::vector<int> taken;
+  int sum = 0;
+  for (int c = 0; c < here; ++c) {
+    taken.push_back(other.columnWidth(other.model_.firstColumn() + there - here + c));
+    if (taken.back() < needed_.figures[static_cast<size_t>(c)]) return;
+    sum += taken.back();
+  }
+  // A column that only the other has lies over the labels.
+  const int trend = model_.hasTrend() ? columnWidth(1) : 0;
+  const int label = viewport()->width() - trend - sum;
+  if (label < needed_.usualLabel) return;
+  widths.figures = std::move(taken);
+  widths.label = label;
+}
+
+void LedgerView::follow(LedgerView* other) {
+  followed_ = other;
+  connect(other, &LedgerView::widthsChanged, this, &LedgerView::applyWidths);
+}
+
+double LedgerView::middleOf(int column) const {
+  const int at = model_.firstColumn() + column;
+  const double heading = QFontMetricsF(horizontalHeader()->font()).horizontalAdvance(QStringLiteral("2026E"));
+  return viewport()->x() + columnViewportPosition(at) + columnWidth(at) - CellSpace::kGap - heading / 2;
 }
 
 void LedgerView::resizeEvent(QResizeEvent* event) {

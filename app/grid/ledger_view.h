@@ -21,6 +21,12 @@ class LedgerView : public QTableView {
   /// Of single columns, from the first figure on; for grids that hold words.
   void setColumns(std::vector<int> widths) { ownWidths_ = std::move(widths); }
   /// Rows may be dragged by their labels on to other rows.
+  /// Columns of figures stand above those of another table, from the last one back, where they all fit so.
+  void follow(LedgerView* other);
+  /// The room for labels, where figures can spare it.
+  void setLabelRoom(int width) { labelRoom_ = width; }
+  /// Where a column's heading stands, its middle, in this widget; columns count from the first figure.
+  [[nodiscard]] double middleOf(int column) const;
   void setRowsDraggable(bool on) { rowsDraggable_ = on; }
   void showAll();  ///< height for all rows, without a scroll bar
   [[nodiscard]] QRect visualRect(const QModelIndex& index) const override;
@@ -28,6 +34,7 @@ class LedgerView : public QTableView {
   void scrollTo(const QModelIndex& index, ScrollHint hint = EnsureVisible) override;
 
  Q_SIGNALS:
+  void widthsChanged();
   void cellFocused(zl::model::Cell cell, int scenario);
   void cellTold(const zl::services::Telling& story);
   void selectionSummed(const QString& summary);
@@ -58,6 +65,8 @@ class LedgerView : public QTableView {
   void measure();
   void measureAgain();  ///< columns grow with their figures and do not shrink while something is dragged
   void applyWidths();
+  void makeLabelRoom(ColumnWidths& widths, int room) const;
+  void takeWidthsOf(const LedgerView& other, ColumnWidths& widths) const;
   [[nodiscard]] int scrolled() const;  ///< pixels that the figures are moved beneath the labels
 
   LedgerModel model_;
@@ -66,6 +75,8 @@ class LedgerView : public QTableView {
   int figureWidth_ = 60;
   int trendWidth_ = 90;
   std::vector<int> ownWidths_;
+  LedgerView* followed_ = nullptr;
+  int labelRoom_ = 0;
   NeededWidths needed_;
 };
 

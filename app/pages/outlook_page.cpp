@@ -3,6 +3,7 @@
 #include <QHBoxLayout>
 #include <QSplitter>
 #include <QStandardItemModel>
+#include <QStyle>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
@@ -15,8 +16,9 @@
 
 namespace zl::app {
 namespace {
+constexpr int kHistoryRoom = 230;   // beside the paths by year, above which the board draws history
 constexpr int kOwnRowsShown = 100;  // among the data of the box, which are OutlookTables::Show else
-}
+}  // namespace
 
 OutlookPage::OutlookPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Outlook, parent) {
   auto* layout = new QHBoxLayout(this);
@@ -75,7 +77,12 @@ QWidget* OutlookPage::makeRight() {
   layout->addWidget(board_, 1);
   paths_ = addGrid("paths", tr("Paths by year"));
   paths_->setWidths(60, 0);
-  layout->addWidget(paths_);
+  paths_->setLabelRoom(kHistoryRoom);
+  auto* pathsRow = new QHBoxLayout;  // as wide as the statements beneath, whose scroll bar has the rest
+  pathsRow->setContentsMargins(0, 0, style()->pixelMetric(QStyle::PM_ScrollBarExtent), 0);
+  pathsRow->addWidget(paths_);
+  layout->addLayout(pathsRow);
+  connect(paths_, &LedgerView::widthsChanged, this, &OutlookPage::alignBoard);
   shapeBar_ = new ShapeBar(upper_);
   layout->addWidget(shapeBar_);
   right->addWidget(upper_);
@@ -107,6 +114,8 @@ QWidget* OutlookPage::makeRight() {
   lowerLayout->addLayout(bar);
   statements_ = addGrid("projected", tr("Projected statements"));
   statements_->setWidths(64, 0);
+  statements_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOn);
+  paths_->follow(statements_);
   lower_ = new QStackedWidget(lower);
   lower_->addWidget(statements_);
   tables_ = new OutlookTables(bench_, addGrid("outlookTables", tr("Scenarios, caution, actuals")), lower_);
@@ -143,6 +152,15 @@ QWidget* OutlookPage::makeRight() {
     if (!filling_ && index.isValid()) bench_.setScenario(index.row());
   });
   return right;
+}
+
+/// A year's point on the board stands above its column.
+void OutlookPage::alignBoard() {
+  std::vector<double> places;
+  const int years = paths_->ledger().columnCount() - paths_->ledger().firstColumn();
+  for (int c = 0; c < years; ++c)
+    places.push_back(board_->mapFromGlobal(paths_->mapToGlobal(QPointF(paths_->middleOf(c), 0))).x());
+  board_->setForecastYears(std::move(places));
 }
 
 void OutlookPage::makeHorizonFields(QHBoxLayout* bar, QWidget* parent) {

@@ -37,6 +37,7 @@ class OutlookPage : public Page {
  private:
   QWidget* makeLeft();
   QWidget* makeRight();
+  void alignBoard();
   void makeHorizonFields(QHBoxLayout* bar, QWidget* parent);
   void connectShapeBar();
   [[nodiscard]] QString reasonKey() const;

@@ -48,7 +48,7 @@ RecordPanel::RecordPanel(Workbench& bench, LedgerView* fields, LedgerView* list,
     : QWidget(parent), bench_(bench), fields_(fields), listView_(list), listings_(listings) {
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
-  fields_->setColumns({300, 150});
+  fields_->setColumns({220, 120});
   layout->addWidget(fields_, 5);
   auto* right = new QVBoxLayout;
   right->addWidget(sectionLabel(tr("Listings: value and price in each; Enter values another"), this));

@@ -36,7 +36,7 @@ std::string textOfValue(const Json& value, FieldKind kind) {
   if (value.is_boolean()) return value.get<bool>() ? "yes" : "no";
   if (!value.is_number()) return {};
   const double number = value.get<double>();
-  return kind == FieldKind::Rate ? plainNumber(number * 100) + "%" : plainNumber(number);
+  return kind == FieldKind::Rate ? plainNumber(std::round(number * 1e12) / 1e10) + "%" : plainNumber(number);
 }
 
 Result<Json> valueOf(const std::string& typed, const RecordField& field, const std::string& where) {

@@ -343,5 +343,32 @@ TEST_F(OutlookWindow, AFindingIsAcceptedWithAReason) {
   EXPECT_TRUE(theCase().acknowledged.empty());
 }
 
+TEST_F(OutlookWindow, AYearStandsInOneLineOnTheBoardInThePathsAndInTheStatements) {
+  for (const int width : {1280, 1920}) {
+    window_->resize(width, 800);
+    go(Qt::Key_4);
+    // Beside the trace the figures of ten years scroll at 1280.
+    if (!find<QAbstractButton>("traceEdge")->isVisible()) press(window_.get(), Qt::Key_T, Qt::ControlModifier);
+    QCoreApplication::processEvents();
+    auto* board = find<PathBoard>("pathBoard");
+    auto* paths = find<LedgerView>("paths");
+    auto* statements = find<LedgerView>("projected");
+    // Both tables' figures end at the right edge of their columns; the board's points stand above the headings'
+    // middles.
+    const auto rightOf = [](LedgerView* table, int fromLast) {
+      const int column = table->ledger().columnCount() - 1 - fromLast;
+      const int right = table->columnViewportPosition(column) + table->columnWidth(column);
+      return table->viewport()->mapToGlobal(QPoint(right, 0)).x();
+    };
+    const int years = bench().now().caseOf().horizon;
+    for (int back = 0; back < years; ++back) {
+      EXPECT_EQ(rightOf(paths, back), rightOf(statements, back)) << width << ", " << back << " before the last";
+      const double point = board->mapToGlobal(board->pointOf(years - 1 - back)).x();
+      EXPECT_LT(point, rightOf(paths, back));
+      EXPECT_GT(point, rightOf(paths, back) - paths->columnWidth(paths->ledger().columnCount() - 1 - back));
+    }
+  }
+}
+
 }  // namespace
 }  // namespace zl::app
