@@ -2,6 +2,9 @@
 #include <QInputDialog>
 #include <QMessageBox>
 
+#include <QPrintDialog>
+#include <QPrinter>
+
 #include "app/frame/main_window.h"
 
 namespace zl::app {
@@ -30,6 +33,15 @@ Dialogs Dialogs::native() {
     return QFileDialog::getSaveFileName(w, QObject::tr("Save the chart"), QStringLiteral("chart.svg"),
                                         QObject::tr("Drawing (*.svg);;Picture (*.png);;Figures (*.csv)"));
   };
+  d.saveTable = [](QWidget* w) {
+    return QFileDialog::getSaveFileName(w, QObject::tr("Save the table"), QStringLiteral("table.xlsx"),
+                                        QObject::tr("Workbook of values (*.xlsx);;Figures (*.csv)"));
+  };
+  d.saveDrawing = [](QWidget* w) {
+    return QFileDialog::getSaveFileName(w, QObject::tr("Save the chart"), QStringLiteral("chart.svg"),
+                                        QObject::tr("Drawing (*.svg);;Picture (*.png)"));
+  };
+  d.print = [](QWidget* w, QPrinter& printer) { return QPrintDialog(&printer, w).exec() == QDialog::Accepted; };
   d.confirm = [](QWidget* w, const QString& question) {
     QMessageBox box(QMessageBox::Question, QObject::tr("Zealous Ledger"), question, QMessageBox::Yes | QMessageBox::No,
                     w);

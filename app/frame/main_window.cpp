@@ -7,12 +7,16 @@
 #include <QGuiApplication>
 #include <QHBoxLayout>
 #include <QMenuBar>
+#include <QPrinter>
 #include <QStatusBar>
 #include <QTimer>
 #include <QToolTip>
 #include <QVBoxLayout>
 
+#include "app/charts/line_board.h"
+#include "app/charts/path_board.h"
 #include "app/frame/glossary.h"
+#include "app/frame/saving.h"
 #include "app/frame/unnamed_books.h"
 #include "app/jobs/job_strip.h"
 #include "app/look/amounts.h"
@@ -236,9 +240,16 @@ void MainWindow::makeFileMenu() {
   });
   QAction* applyCase = file->addAction(tr("&Apply case…"), this, &MainWindow::applyCase);
   file->addSeparator();
+  QAction* save = file->addAction(tr("Save the &table or chart…"), this, &MainWindow::saveWhatIsLookedAt);
+  save->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_E));
+  save->setObjectName(QStringLiteral("saveShownAction"));
+  QAction* print = file->addAction(tr("&Print the page…"), this, &MainWindow::printShown);
+  print->setShortcut(QKeySequence::Print);
+  print->setObjectName(QStringLiteral("printAction"));
+  file->addSeparator();
   QAction* quit = file->addAction(tr("&Quit"), this, &QWidget::close);
   quit->setShortcut(QKeySequence::Quit);
-  needBook_ = {another, name_, import, exportCase, applyCase};
+  needBook_ = {another, name_, import, exportCase, applyCase, save, print};
 }
 
 void MainWindow::makeEditMenu() {
@@ -474,6 +485,37 @@ void MainWindow::startPasted() {
   before_ = body_->currentIndex();
   body_->setCurrentWidget(first_);
   first_->read(services::ImportFile{"pasted cells", cells.toStdString()}, bench_.newContext(newCompany_));
+}
+
+/// The table or chart that has the keys, else the page's first table.
+void MainWindow::saveWhatIsLookedAt() {
+  LedgerView* table = nullptr;
+  QWidget* chart = nullptr;
+  for (QWidget* w = QApplication::focusWidget(); w != nullptr && table == nullptr && chart == nullptr;
+       w = w->parentWidget()) {
+    table = qobject_cast<LedgerView*>(w);
+    const bool drawn = qobject_cast<TellingChart*>(w) != nullptr || qobject_cast<PathBoard*>(w) != nullptr ||
+                       qobject_cast<LineBoard*>(w) != nullptr;
+    if (drawn) chart = w;
+  }
+  if (table == nullptr && chart == nullptr) {
+    const QList<LedgerView*> tables = pages_->currentWidget()->findChildren<LedgerView*>();
+    const auto shown = std::find_if(tables.begin(), tables.end(), [](const LedgerView* t) { return t->isVisible(); });
+    if (shown == tables.end()) return bench_.say(tr("Go to a table or a chart first"), true);
+    table = *shown;
+  }
+  const QString path = chart != nullptr ? dialogs_.saveDrawing(this) : dialogs_.saveTable(this);
+  if (path.isEmpty()) return;
+  const QString fault = chart != nullptr ? saveDrawing(*chart, path) : saveTable(table->ledger(), path);
+  bench_.say(fault.isEmpty() ? tr("Saved as %1").arg(path) : fault, !fault.isEmpty());
+}
+
+void MainWindow::printShown() {
+  QPrinter printer(QPrinter::HighResolution);
+  printer.setDocName(windowTitle());
+  if (!dialogs_.print(this, printer)) return;
+  printPage(*pages_->currentWidget(), printer);
+  bench_.say(tr("Printed"));
 }
 
 /// Nothing is saved by this: it is saved already.

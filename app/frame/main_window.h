@@ -22,6 +22,8 @@
 #include "app/pages/outlook_page.h"
 #include "app/pages/verdict_page.h"
 
+class QPrinter;
+
 namespace zl::app {
 
 /// Dialogs stand behind this, so that tests can answer them.
@@ -33,6 +35,10 @@ struct Dialogs {
   std::function<QString(QWidget*)> saveCase;
   std::function<QString(QWidget*)> companyName;
   std::function<QString(QWidget*)> saveChart;
+  std::function<QString(QWidget*)> saveTable;
+  std::function<QString(QWidget*)> saveDrawing;
+  /// Sets the printer up; false where nothing is to be printed.
+  std::function<bool(QWidget*, QPrinter&)> print;
   /// Asks whether something is to be done although it says why it should not.
   std::function<bool(QWidget*, const QString& question)> confirm;
   static Dialogs native();
@@ -71,6 +77,8 @@ class MainWindow : public QMainWindow {
   void startCompany(bool inOpenBook);
   void startPasted();
   void nameBook();
+  void saveWhatIsLookedAt();
+  void printShown();
   [[nodiscard]] std::vector<StartPanel::Recent> recentBooks() const;
   void chooseBook();
   void applyCase();

@@ -9,6 +9,7 @@
 #include <QImage>
 #include <QLabel>
 #include <QLineEdit>
+#include <QPrinter>
 #include <QPushButton>
 #include <QStatusBar>
 #include <QTest>
@@ -40,7 +41,12 @@ class WindowFixture : public test::DemoBook {
     dialogs.newBook = [this](QWidget*) { return chosenBook_; };
     dialogs.openFiles = [this](QWidget*) { return chosenFiles_; };
     dialogs.openCase = dialogs.saveCase = [this](QWidget*) { return chosenCase_; };
-    dialogs.saveChart = [this](QWidget*) { return chosenChart_; };
+    dialogs.saveChart = dialogs.saveTable = dialogs.saveDrawing = [this](QWidget*) { return chosenChart_; };
+    dialogs.print = [this](QWidget*, QPrinter& printer) {
+      printer.setOutputFormat(QPrinter::PdfFormat);
+      printer.setOutputFileName(chosenChart_);
+      return !chosenChart_.isEmpty();
+    };
     dialogs.confirm = [this](QWidget*, const QString& question) {
       asked_ = question;
       return confirms_;
