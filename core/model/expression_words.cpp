@@ -99,7 +99,7 @@ class Words {
   }
 
   [[nodiscard]] std::string reference(const Expr& e) const {
-    const std::string words = label(e.name);
+    std::string words = label(e.name);
     switch (e.anchor) {
       case Anchor::Base:
         return words + " of the base year";

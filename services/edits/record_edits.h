@@ -8,6 +8,7 @@
 
 #include "core/filing/company.h"
 #include "core/quantity/error.h"
+#include "core/quantity/figure.h"
 
 namespace zl::services {
 

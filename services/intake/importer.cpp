@@ -488,6 +488,12 @@ Result<std::vector<ImportFile>> withMarketTables(const std::vector<ImportFile>& 
       std::optional<MarketTable> table =
           marketTableOf(sheet, marketHints(context, file.name), context.resources->labels, context.resources->model);
       if (!table) continue;
+      if (table->csv.empty() && workbook->sheets.size() == 1) {
+        return fail(
+            ErrorKind::BadInput, "no row of the table can be used: " + table->notes.front(), file.name,
+            "A price needs a day and a figure above nought, a peer a name and figures, a rate a name and a figure");
+      }
+      if (table->csv.empty()) continue;
       ImportFile read{file.name, std::move(table->csv)};
       if (workbook->sheets.size() > 1) read.name += ", " + sheet.name;
       read.found = file.found;

@@ -72,8 +72,11 @@ const std::vector<Heading>& headings() {
       {"capex", {"capex", "capital expenditure"}},
       {"interest", {"interest", "interest expense"}},
       {"remark", {"remark", "comment", "note", "why", "remarks"}},
-      {"rate", {"rate", "series", "pair", "currency pair", "what", "index"}},
-      {"figure", {"figure", "value", "yield", "level", "percent"}},
+      {"rate",
+       {"rate", "series", "pair", "currency pair", "what", "index", "zins", "zinssatz", "satz", "taux", "tipo", "tasso",
+        "rente", "ränta"}},
+      {"figure",
+       {"figure", "value", "yield", "level", "percent", "wert", "valeur", "valor", "valore", "waarde", "värde"}},
       {"source", {"source", "quelle", "from"}},
       {"item", {"item", "line", "measure", "metric"}},
       {"mean", {"mean", "consensus", "average", "estimate", "expected"}},
@@ -117,6 +120,14 @@ std::string slug(const std::string& name) {
   return shortName(name, "peer");
 }
 
+bool isStatistic(const std::string& name) {
+  static const std::vector<const char*> kNames = {
+      "median",       "mean",    "average",      "high",  "low",     "maximum",  "minimum",    "total",   "mittelwert",
+      "durchschnitt", "moyenne", "m\u00E9diane", "media", "mediana", "promedio", "gemiddelde", "mediaan", "quartile"};
+  const std::string label = normalisedLabel(name);
+  return std::find(kNames.begin(), kNames.end(), label) != kNames.end();
+}
+
 class Reading {
  public:
   Reading(const Sheet& sheet, const MarketHints& hints, const LabelRules& labels, const model::Model& m)
@@ -140,7 +151,8 @@ class Reading {
     if (estimates) readEstimates();
     if (prices) readPrices();
     if (rates && !peers && !estimates && !prices) readRates();
-    if (rows_ == 0) return std::nullopt;
+    if (rows_ == 0 && aside_ == 0) return std::nullopt;
+    if (rows_ == 0) table_.csv.clear();
     if (aside_ > kMostNoted) note(std::to_string(aside_ - kMostNoted) + " further rows were set aside");
     return std::move(table_);
   }
@@ -294,7 +306,10 @@ class Reading {
   }
 
   void line(const std::vector<std::string>& cells) {
-    for (size_t i = 0; i < cells.size(); ++i) table_.csv += (i == 0 ? "" : ",") + csvCell(cells[i]);
+    for (size_t i = 0; i < cells.size(); ++i) {
+      if (i > 0) table_.csv += ',';
+      table_.csv += csvCell(cells[i]);
+    }
     table_.csv += '\n';
   }
 
@@ -332,6 +347,7 @@ class Reading {
       }
       std::string unit = priceUnit(r);
       if (unit.empty()) unit = title_.currency;
+      if (unit.empty()) unit = unitHeading(textAt(r, "close")).currency;  // "31,50 €"
       line({dateText(*day), plainNumber(*close), unit});
       ++rows_;
     }
@@ -349,7 +365,7 @@ class Reading {
         continue;
       }
       // "EUR/GBP" is a pair of currencies.
-      if (name.size() == 7 && name[3] == '/') name = "spot " + name;
+      if (name.size() == 7 && name[3] == '/') name.insert(0, "spot ");
       const std::string source = textAt(r, "source");
       line({name, dateText(*day), plainNumber(*figure), source.empty() ? hints_.source : source});
       ++rows_;
@@ -446,6 +462,7 @@ class Reading {
         if (!sheet_.rows[r].cells.empty()) setAside(r, "it names no peer");
         continue;
       }
+      if (isStatistic(name)) continue;  // of the peers, at the foot of their table
       std::string currency = textAt(r, "currency");
       if (currency.empty()) currency = title_.currency;
       for (const Column& c : columns_) {

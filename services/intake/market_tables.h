@@ -33,7 +33,8 @@ struct MarketTable {
 };
 
 /// Rows: days with closes; peers by name with figures in any one unit; rates by name; estimates by line and year.
-/// Empty where the sheet is none of these, or none of its rows can be used.
+/// Empty where the sheet is none of these. Without text where its headings are and none of its rows can be used; the
+/// notes say why.
 std::optional<MarketTable> marketTableOf(const Sheet& sheet, const MarketHints& hints, const LabelRules& labels,
                                          const model::Model& m);
 

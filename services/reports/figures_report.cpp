@@ -1,6 +1,7 @@
 #include "services/reports/figures_report.h"
 
 #include "core/quantity/number_text.h"
+#include "exchange/json/reader.h"
 #include "services/text/text_cells.h"
 #include "services/views/company_view.h"
 #include "services/views/history_figures.h"

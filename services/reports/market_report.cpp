@@ -4,6 +4,7 @@
 
 #include <set>
 
+#include "core/capital/price_history.h"
 #include "core/quantity/number_text.h"
 #include "exchange/json/company_json.h"
 

@@ -58,6 +58,7 @@ TEST_F(TablesAsPeopleHaveThem, DaysAreReadInTheOrderThatTheTableHas) {
 
 TEST_F(TablesAsPeopleHaveThem, PricesInPence) {
   EXPECT_THAT(read("Date|Price (pence)\n2026-04-30|450.5\n")->csv, HasSubstr("2026-04-30,450.5,GBX"));
+  EXPECT_THAT(read("Datum|Kurs\n30.04.2026|31,50 \u20AC\n")->csv, HasSubstr("2026-04-30,31.5,EUR"));
   EXPECT_THAT(read("Date|Close|Currency\n2026-04-30|4.5|GBP\n")->csv, HasSubstr("4.5,"));
 }
 
@@ -66,7 +67,8 @@ TEST_F(TablesAsPeopleHaveThem, PeersInAnyOneUnitGrowFromOneRow) {
       "Comparable companies, EUR m\n"
       "Company|Price|Market cap|Net debt|Sales|EBITDA|Net profit|Comment\n"
       "Orvane Werke|24.0|1,200|300|2,400|310|120|larger\n"
-      "Tessaly|8.5|425|(60)|600|n/a|31|\n");
+      "Tessaly|8.5|425|(60)|600|n/a|31|\n"
+      "Median||812|120|1,500|310|75|\n");
   ASSERT_EQ(peers.size(), 2u);
   EXPECT_EQ(peers[0].id, "orvane-werke");
   EXPECT_EQ(peers[0].shares.value(), 50e6) << "1,200 m over 24";
@@ -114,6 +116,8 @@ TEST_F(TablesAsPeopleHaveThem, MoreOfAPeerThatIsThereIsInItsOwnTerms) {
 TEST_F(TablesAsPeopleHaveThem, RatesAndEstimates) {
   EXPECT_EQ(read("Rate|Date|Value|Source\nrisk-free EUR|30 Apr 2026|2.6%|bond page\nEUR/GBP|2026-04-30|0.85|\n")->csv,
             "rate,date,figure,source\nrisk-free EUR,2026-04-30,0.026,bond page\nspot EUR/GBP,2026-04-30,0.85,pasted\n");
+  EXPECT_THAT(read("Zins|Datum|Wert|Quelle\nrisk-free EUR|30.04.2026|2,6 %|Bank\n")->csv,
+              HasSubstr("risk-free EUR,2026-04-30,0.026,Bank"));
   const auto estimates =
       read("EUR m\nItem|Fiscal year|Low|Consensus|High|Analysts\nRevenue|2026E|440|455|470|7\nFoo|2026|1|1|1|1\n");
   ASSERT_TRUE(estimates);
@@ -122,11 +126,15 @@ TEST_F(TablesAsPeopleHaveThem, RatesAndEstimates) {
 }
 
 TEST_F(TablesAsPeopleHaveThem, StatementsAreNone) {
-  for (const char* text : {"EUR m|2025|2024\nRevenue|412|390\nNet income|12|10\n", "Note|2025\nCash|5\n",
-                           "Year|Revenue|EBITDA|Net income\n2024|390|41|10\n2025|412|44|12\n", "", "a|b\nc|d\n",
-                           "Date|Close\nnothing|here\n"}) {
+  for (const char* text :
+       {"EUR m|2025|2024\nRevenue|412|390\nNet income|12|10\n", "Note|2025\nCash|5\n",
+        "Year|Revenue|EBITDA|Net income\n2024|390|41|10\n2025|412|44|12\n", "", "a|b\nc|d\n", "Date|Close\n"}) {
     EXPECT_FALSE(read(text)) << text;
   }
+  const auto unusable = read("Date|Close\nnothing|here\n2026-04-30|0\n");
+  ASSERT_TRUE(unusable) << "its headings say what it is";
+  EXPECT_EQ(unusable->csv, "");
+  EXPECT_THAT(unusable->notes, ElementsAre(HasSubstr("'nothing' is no day"), HasSubstr("it has no price")));
 }
 
 }  // namespace
