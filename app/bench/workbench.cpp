@@ -457,32 +457,18 @@ RecordNote Workbench::notedNow(const QString& reason) const {
   return {said.reason, said.author, said.at};
 }
 
+/// A whole copy by the database's own means is opened before the old file goes: at no moment is there no book.
 bool Workbench::nameBook(const QString& into) {
   const QString from = path();
-  const QString company = QString::fromStdString(companyId());
-  if (QFileInfo::exists(into)) {
-    say(tr("%1 is there already; choose another name").arg(into), true);
-    return false;
-  }
   if (!mayLeave()) return false;
-  const QString lost = leave();
-  session_.reset();
+  flushDrafts();
+  if (const Status copied = session_->copyTo(into.toStdString()); !copied) return report(copied);
+  if (!open(into, QString::fromStdString(companyId())) || path() != QFileInfo(into).absoluteFilePath()) return false;
   std::error_code error;
-  std::filesystem::rename(from.toStdString(), into.toStdString(), error);
-  if (error) {  // on another disk
-    error.clear();
-    std::filesystem::copy_file(from.toStdString(), into.toStdString(), error);
-    if (!error) std::filesystem::remove(from.toStdString(), error);
-  }
-  const bool moved = !error;
-  if (moved) {
-    std::filesystem::rename(store::copiesFolder(from.toStdString()), store::copiesFolder(into.toStdString()), error);
-  } else {
-    say(tr("The book could not be moved to %1: %2").arg(into, text(error.message())), true);
-  }
-  const bool shown = open(moved ? into : from, company);
-  tellLost(lost);
-  return moved && shown;
+  std::filesystem::remove(from.toStdString(), error);
+  if (error) say(tr("The book is %1; %2 could not be taken away: %3").arg(into, from, text(error.message())), true);
+  std::filesystem::rename(store::copiesFolder(from.toStdString()), store::copiesFolder(into.toStdString()), error);
+  return true;
 }
 
 /// Shows what there is now.

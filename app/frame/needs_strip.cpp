@@ -3,6 +3,7 @@
 #include <QHBoxLayout>
 
 #include "app/look/plain_text.h"
+#include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
 namespace zl::app {

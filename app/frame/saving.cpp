@@ -8,6 +8,7 @@
 #include <QSaveFile>
 #include <QSvgGenerator>
 #include <QTemporaryDir>
+#include <algorithm>
 
 #include "core/quantity/number_text.h"
 #include "core/text/cells.h"
@@ -127,10 +128,10 @@ void printPage(QWidget& page, QPagedPaintDevice& paper) {
   const QRectF sheet = painter.viewport();
   const double scale = sheet.width() / page.width();
   painter.scale(scale, scale);
-  const double height = sheet.height() / scale;
-  for (double top = 0; top < page.height(); top += height) {
+  const int height = std::max(1, static_cast<int>(sheet.height() / scale));
+  for (int top = 0; top < page.height(); top += height) {
     if (top > 0) paper.newPage();
-    page.render(&painter, {}, QRegion(0, static_cast<int>(top), page.width(), static_cast<int>(height) + 1));
+    page.render(&painter, {}, QRegion(0, top, page.width(), height));
   }
 }
 

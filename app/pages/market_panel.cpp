@@ -10,6 +10,7 @@
 
 #include "app/grid/ledger_rows.h"
 #include "app/look/plain_text.h"
+#include "app/look/theme.h"
 #include "core/filing/minor_unit.h"
 #include "core/quantity/number_text.h"
 

@@ -9,6 +9,7 @@
 
 #include "app/grid/ledger_rows.h"
 #include "app/look/plain_text.h"
+#include "app/look/theme.h"
 #include "app/pages/page.h"
 #include "core/quantity/number_text.h"
 #include "services/views/listing_view.h"

@@ -76,6 +76,8 @@ class Session {
   [[nodiscard]] const std::string& path() const { return book_.path(); }
   [[nodiscard]] const std::string& companyId() const { return company_; }
   [[nodiscard]] Provenance said(std::string reason) const;
+  /// Writes the book into a new file; fails where there is one.
+  Status copyTo(const std::string& path) { return book_.copyTo(path); }
   /// Somebody else makes the day's copy of the book.
   void leaveCopies() { book_.copyDaily({}); }
   /// What another program has changed of what is shown: nothing, figures of the market alone, or anything else. It is

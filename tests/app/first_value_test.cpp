@@ -116,7 +116,7 @@ TEST_F(FirstValue, OfAFilerWhoseSharesAreFiled) {
   chosenBook_ = text(book());
   find<QAction>("nameBookAction")->trigger();
   EXPECT_EQ(bench().path(), text(folder_.file("named.zledger"))) << "nothing is written over";
-  EXPECT_THAT(status().toStdString(), HasSubstr("is there already"));
+  EXPECT_THAT(status().toStdString(), HasSubstr("already a file of this name"));
 }
 
 TEST_F(FirstValue, OfOneThatFilesNoCountOfShares) {
