@@ -23,9 +23,21 @@ constexpr Term kKeys[] = {
     {"Companies",
      "Alt+0 lists the companies of the book; Alt with Page Down or Page Up goes to the next or the one before."},
     {"Pages", "Alt with 1 to 9 goes to a page; Ctrl+F finds a line, driver, page, version, finding or action."},
+    {"Views of a page",
+     "Where a page has several, they stand in a row of words; Ctrl+Tab and Ctrl+Shift+Tab go round."},
+    {"Books",
+     "Everything is stored as it is done. Ctrl+S names a book that has no name yet, or moves it; Ctrl+O opens "
+     "another."},
+    {"A first value",
+     "While something is missing it stands above the value rail, with a field or a way to it; Enter takes what is "
+     "typed."},
+    {"Out of the program",
+     "Ctrl+Shift+E saves the table or chart that has the keys: workbook or CSV, drawing or picture. Ctrl+P prints the "
+     "page."},
     {"Grids",
      "Arrows move, typing replaces, F2 edits, Ctrl+C and Ctrl+V take cells to and from other programs. Enter does what "
-     "the grid is for: adopts a figure, brings a driver to the board, draws a line, takes a peer in or out. Figures "
+     "the grid is for: adopts a figure, brings a driver to the board, draws a line, takes a peer in or out, opens "
+     "the list of a choice. Figures "
      "that do not fit scroll beneath the labels; a shade on either side says that there are more. A label that is cut "
      "shows itself whole on hover."},
     {"The trace",
