@@ -211,7 +211,6 @@ class PeerCommand : public SessionCommand {
     }
     if (row.size() == 1)
       return fail(ErrorKind::BadInput, "nothing is said of the peer", peer_, "Give its price and figures");
-    if (row.size() == 2) row.emplace_back("remark", "");
     return typeRow(session, c, "peer " + peer_, "Type the peer " + peer_, row);
   }
   struct Cell {

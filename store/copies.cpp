@@ -166,4 +166,25 @@ Result<std::string> putBack(const std::string& copy, const std::string& book, co
   return kept;
 }
 
+Status takeAway(const std::string& book, const std::string& into) {
+  if (isOpen(book)) {
+    return fail(ErrorKind::Busy, "the book is open, here or in another program, and stays where it is", book,
+                "Its copy is " + into);
+  }
+  std::error_code error;
+  fs::create_directories(copiesFolder(into), error);
+  for (const Copy& copy : copiesOf(book)) {
+    const fs::path there = fs::path(copiesFolder(into)) / fs::path(copy.path).filename();
+    if (!fs::exists(there)) fs::rename(copy.path, there, error);
+    if (error)
+      return fail(ErrorKind::BadInput, "a copy could not be moved: " + error.message(), copy.path,
+                  "Both books are whole");
+  }
+  fs::remove(book, error);
+  if (error)
+    return fail(ErrorKind::BadInput, "it could not be taken away: " + error.message(), book, "Both books are whole");
+  fs::remove(copiesFolder(book), error);  // only where nothing is left in it
+  return {};
+}
+
 }  // namespace zl::store

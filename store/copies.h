@@ -35,4 +35,8 @@ Status copyForDay(const std::string& book, const std::string& day);
 /// nothing, where the copy is no whole book, or while another program has the book open.
 Result<std::string> putBack(const std::string& copy, const std::string& book, const std::string& now);
 
+/// Takes a book away whose whole copy stands at `into`; its copies go there too. Fails with Busy, changing nothing,
+/// while a program has it open: what that one writes would be lost.
+Status takeAway(const std::string& book, const std::string& into);
+
 }  // namespace zl::store

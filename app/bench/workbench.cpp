@@ -2,7 +2,6 @@
 
 #include <QFileInfo>
 #include <algorithm>
-#include <filesystem>
 
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
@@ -440,7 +439,7 @@ bool Workbench::changeRecord(const Result<services::RecordEdit>& edit) {
 bool Workbench::typeFigure(const QString& series, double figure, const QString& reason, std::optional<Date> day) {
   const Date at = day.value_or(desk_.today());
   return typed(session_->typeFigure(series.toStdString(), at, figure, reason.toStdString()),
-               tr("%1 of %2: %3").arg(series, text(dateText(at))).arg(figure));
+               tr("%1 of %2: %3").arg(series, text(dateText(at)), text(plainNumber(figure))));
 }
 
 bool Workbench::typeTable(const QString& name, const QString& cells, const QString& label) {
@@ -464,10 +463,7 @@ bool Workbench::nameBook(const QString& into) {
   flushDrafts();
   if (const Status copied = session_->copyTo(into.toStdString()); !copied) return report(copied);
   if (!open(into, QString::fromStdString(companyId())) || path() != QFileInfo(into).absoluteFilePath()) return false;
-  std::error_code error;
-  std::filesystem::remove(from.toStdString(), error);
-  if (error) say(tr("The book is %1; %2 could not be taken away: %3").arg(into, from, text(error.message())), true);
-  std::filesystem::rename(store::copiesFolder(from.toStdString()), store::copiesFolder(into.toStdString()), error);
+  report(store::takeAway(from.toStdString(), into.toStdString()));
   return true;
 }
 

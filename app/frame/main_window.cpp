@@ -440,10 +440,8 @@ void MainWindow::applyCase() {
 void MainWindow::importForUnshown() {
   const QStringList files = dialogs_.openFiles(this);
   if (files.isEmpty()) return;
-  std::tie(newBook_, newCompany_) = bench_.unshownCompany();
-  before_ = body_->currentIndex();
-  body_->setCurrentWidget(first_);
-  first_->read(files, bench_.newContext(newCompany_));
+  const auto [book, company] = bench_.unshownCompany();
+  first_->read(files, beginFirst(book, company, {}));
 }
 
 bool MainWindow::openDemo() {
@@ -458,18 +456,36 @@ bool MainWindow::openDemo() {
 void MainWindow::startCompany(bool inOpenBook) {
   const QStringList files = dialogs_.openFiles(this);
   if (files.isEmpty()) return;
-  QString name = inOpenBook ? dialogs_.companyName(this) : start_->companyName();
+  const QString name = inOpenBook ? dialogs_.companyName(this) : start_->companyName();
   if (inOpenBook && name.isEmpty()) return;
-  newBook_ = inOpenBook ? bench_.path() : QString();
-  newCompany_ = QString::fromStdString(services::companyNamedIn(pathsOf(files)));
-  if (newCompany_.isEmpty() || !name.isEmpty()) {
-    const QString of = name.isEmpty() ? QFileInfo(files.front()).completeBaseName() : name;
-    newCompany_ = QString::fromStdString(services::shortName(of.toStdString(), "company"));
-  }
+  const QString recorded = QString::fromStdString(services::companyNamedIn(pathsOf(files)));
+  const QString of = name.isEmpty() ? QFileInfo(files.front()).completeBaseName() : name;
+  // A record that comes along says who it is of, and what that is called.
+  first_->read(files, recorded.isEmpty()
+                          ? beginFirst(inOpenBook ? bench_.path() : QString(), freeId(of, inOpenBook), name)
+                          : beginFirst(inOpenBook ? bench_.path() : QString(), recorded, {}));
+}
+
+services::ImportContext MainWindow::beginFirst(const QString& book, const QString& companyId, const QString& name) {
+  newBook_ = book;
+  newCompany_ = companyId;
   newName_ = name;
   before_ = body_->currentIndex();
   body_->setCurrentWidget(first_);
-  first_->read(files, bench_.newContext(newCompany_));
+  return bench_.newContext(newCompany_);
+}
+
+/// A short name that no company of the book has: two names may be the same in small letters of this alphabet.
+QString MainWindow::freeId(const QString& name, bool inOpenBook) const {
+  const QString id = QString::fromStdString(services::shortName(name.toStdString(), "company"));
+  const auto taken = [&](const QString& tried) {
+    const auto& there = bench_.companies();
+    return inOpenBook && std::any_of(there.begin(), there.end(),
+                                     [&](const services::CompanyEntry& c) { return c.id == tried.toStdString(); });
+  };
+  QString free = id;
+  for (int n = 2; taken(free); ++n) free = QStringLiteral("%1-%2").arg(id).arg(n);
+  return free;
 }
 
 /// A company by its name and the cells that were copied elsewhere.
@@ -479,12 +495,8 @@ void MainWindow::startPasted() {
     bench_.say(tr("The clipboard holds no cells; copy its statements in the other program first"), true);
     return;
   }
-  newName_ = start_->companyName();
-  newBook_.clear();
-  newCompany_ = QString::fromStdString(services::shortName(newName_.toStdString(), "company"));
-  before_ = body_->currentIndex();
-  body_->setCurrentWidget(first_);
-  first_->read(services::ImportFile{"pasted cells", cells.toStdString()}, bench_.newContext(newCompany_));
+  const QString name = start_->companyName();
+  first_->read(services::ImportFile{"pasted cells", cells.toStdString()}, beginFirst({}, freeId(name, false), name));
 }
 
 /// The table or chart that has the keys, else the page's first table.

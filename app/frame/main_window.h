@@ -76,6 +76,9 @@ class MainWindow : public QMainWindow {
   void showBeside(const QString& message);
   void startCompany(bool inOpenBook);
   void startPasted();
+  /// Where the first files of a company go, and what it is called; shows the panel that reads them.
+  services::ImportContext beginFirst(const QString& book, const QString& companyId, const QString& name);
+  [[nodiscard]] QString freeId(const QString& name, bool inOpenBook) const;
   void nameBook();
   void saveWhatIsLookedAt();
   void printShown();

@@ -197,10 +197,6 @@ const MarketPanel::Table& MarketPanel::table() const {
   return tables().at(static_cast<size_t>(which_->currentIndex()));
 }
 
-void MarketPanel::showTable(const QString& key) {
-  which_->setCurrentIndex(std::max(0, which_->findData(key)));
-}
-
 std::vector<std::vector<QString>> MarketPanel::rowsOf(const Table& of) const {
   const services::Snapshot& s = bench_.settled();
   if (of.key == QLatin1String("prices")) return priceRows(s);

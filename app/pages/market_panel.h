@@ -16,7 +16,6 @@ class MarketPanel : public QWidget {
  public:
   MarketPanel(Workbench& bench, LedgerView* grid, QWidget* parent);
   void refresh();
-  void showTable(const QString& table);  ///< "prices", "rates", "peers", "estimates"
 
  private:
   struct Table;

@@ -50,10 +50,6 @@ void SubViews::add(const char* name, const QString& words, QWidget* view) {
   if (id == 0) button->setChecked(true);
 }
 
-void SubViews::show(const QString& name) {
-  if (auto* button = findChild<QPushButton*>(QStringLiteral("sub.") + name)) button->setChecked(true);
-}
-
 QString SubViews::shown() const {
   return buttons_->checkedButton()->objectName().mid(4);
 }

@@ -16,7 +16,6 @@ class SubViews : public QWidget {
   explicit SubViews(QWidget* parent = nullptr);
   /// The first one added is what the page opens with.
   void add(const char* name, const QString& words, QWidget* view);
-  void show(const QString& name);
   [[nodiscard]] QString shown() const;
 
  Q_SIGNALS:

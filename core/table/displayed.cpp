@@ -417,7 +417,7 @@ UnitHeading unitHeading(std::string_view text) {
        {"miles", 3},    {"duizend", 3},    {"duizenden", 3}, {"migliaia", 3}, {"million", 6},  {"millions", 6},
        {"m", 6},        {"mn", 6},         {"mm", 6},        {"mio", 6},      {"mil", 6},      {"millionen", 6},
        {"millones", 6}, {"miljoen", 6},    {"milioni", 6},   {"billion", 9},  {"billions", 9}, {"bn", 9},
-       {"mrd", 9},      {"milliarden", 9}, {"milliards", 9}, {"miljard", 9},  {"miliardi", 9}, {"units", 0}});
+       {"mrd", 9},      {"milliarden", 9}, {"milliards", 9}, {"miljard", 9},  {"miliardi", 9}});
   UnitHeading unit;
   const std::string plain = plainText(text);
   if (plain.size() > 200) return unit;

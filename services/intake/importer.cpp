@@ -367,10 +367,10 @@ std::string companyNamedIn(const std::vector<std::string>& paths) {
   for (const std::string& path : paths) {
     if (!path.ends_with(".json")) continue;
     const Result<std::string> content = readFile(path);
-    const bool record = content && exchange::recognise(*content, path) == ContentKind::CompanyRecord;
-    const Result<exchange::Json> json = record ? exchange::parseJson(*content, path) : exchange::Json();
-    const Result<Company> company = exchange::companyFromJson(json ? *json : exchange::Json(), path);
-    if (record && company) return company->id;
+    if (!content || exchange::recognise(*content, path) != ContentKind::CompanyRecord) continue;
+    const Result<exchange::Json> json = exchange::parseJson(*content, path);
+    if (!json) continue;  // told when it is read
+    if (const Result<Company> company = exchange::companyFromJson(*json, path)) return company->id;
   }
   return {};
 }
@@ -498,6 +498,7 @@ Result<std::vector<ImportFile>> withMarketTables(const std::vector<ImportFile>& 
       if (workbook->sheets.size() > 1) read.name += ", " + sheet.name;
       read.found = file.found;
       read.set = file.set;
+      read.note = file.note;
       for (const std::string& note : table->notes) read.note += (read.note.empty() ? "" : "; ") + note;
       tables.push_back(std::move(read));
     }

@@ -102,13 +102,14 @@ class Gathering {
       PricePoint point = close.point;
       point.close *= rate.value() * home.minorPerMajor * home.sharesPerListed /
                      (close.of.minorPerMajor * close.of.sharesPerListed);
+      point.typed = false;  // what the listing's own say of the day stands
       point.source += (point.source.empty() ? "" : "; ") + std::string("from the listing in ") + close.of.unit;
       converted.push_back(std::move(point));
     }
     std::stable_sort(converted.begin(), converted.end(),
                      [](const PricePoint& a, const PricePoint& b) { return a.date < b.date; });
     std::vector<PricePoint> own = std::exchange(market_->prices, {});
-    for (PricePoint& point : converted) mergePrices(market_->prices, {std::move(point)});
+    mergePrices(market_->prices, converted);
     mergePrices(market_->prices, own);
     return std::move(market_);
   }

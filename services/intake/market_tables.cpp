@@ -116,6 +116,13 @@ struct Column {
   UnitHeading unit;
 };
 
+/// "Revenue (units)" counts one by one; elsewhere units are what a company is made of.
+UnitHeading unitOf(const std::string& heading) {
+  UnitHeading unit = unitHeading(heading);
+  if (!unit.scale && heading.ends_with("(units)")) unit.scale = 0;
+  return unit;
+}
+
 std::string slug(const std::string& name) {
   return shortName(name, "peer");
 }
@@ -187,8 +194,7 @@ class Reading {
         const SheetCell& cell = sheet_.rows[r].cells[i];
         if (cell.kind != SheetCell::Kind::Text || cell.text.size() > 80) continue;
         const std::string is = headingOfColumn(cell.text);
-        if (!is.empty() && !has(is))
-          columns_.push_back({sheet_.rows[r].columns[i], is, cell.text, unitHeading(cell.text)});
+        if (!is.empty() && !has(is)) columns_.push_back({sheet_.rows[r].columns[i], is, cell.text, unitOf(cell.text)});
       }
       if (columns_.size() >= 2) {
         header_ = r;

@@ -17,9 +17,9 @@ struct Entry {
   Figure figure;
 };
 
-class Listing {
+class Collection {
  public:
-  explicit Listing(const Snapshot& s) : s_(s), e_(*s.evaluation), m_(e_.model()) {}
+  explicit Collection(const Snapshot& s) : s_(s), e_(*s.evaluation), m_(e_.model()) {}
 
   std::vector<Entry> all() {
     rows();
@@ -201,7 +201,7 @@ class Listing {
 
 Json figuresJson(const Snapshot& s) {
   Json list = Json::array();
-  for (const Entry& e : Listing(s).all()) {
+  for (const Entry& e : Collection(s).all()) {
     list.push_back({{"page", e.page},
                     {"table", e.table},
                     {"row", e.row},
@@ -215,7 +215,7 @@ Json figuresJson(const Snapshot& s) {
 
 std::string figuresText(const Snapshot& s) {
   std::string out = "page,table,row,column,scenario,unit,figure,reason\n";
-  for (const Entry& e : Listing(s).all()) {
+  for (const Entry& e : Collection(s).all()) {
     for (const std::string* cell : {&e.page, &e.table, &e.row, &e.column, &e.scenario, &e.unit})
       out += csvCell(*cell) + ",";
     out += e.figure.hasValue() ? plainNumber(e.figure.value()) + ",\n" : "," + csvCell(e.figure.reason()) + "\n";

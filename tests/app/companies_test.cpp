@@ -128,6 +128,11 @@ TEST_F(Companies, AFurtherOneComesIntoTheOpenBook) {
   EXPECT_EQ(bench().companyId(), "fresh") << status().toStdString();
   EXPECT_EQ(find<QPushButton>("companySwitch")->text(), QStringLiteral("1 of 4 companies…"));
   EXPECT_EQ(bench().path().toStdString(), std::filesystem::absolute(book()).string());
+  // Another one of that name is another company.
+  window_->findChild<QAction*>(QStringLiteral("anotherCompanyAction"))->trigger();
+  waitForReading();
+  QTest::mouseClick(find<QPushButton>("first.acceptImport"), Qt::LeftButton);
+  EXPECT_EQ(bench().companyId(), "fresh-2") << status().toStdString();
 }
 
 TEST_F(Companies, OneThatCannotBeShownLeavesTheOthers) {
