@@ -1,6 +1,5 @@
 #include <QComboBox>
 #include <QCommandLineParser>
-#include <QSettings>
 #include <QTextStream>
 #include <QTimer>
 #include <algorithm>
@@ -10,6 +9,7 @@
 
 #include "app/frame/application.h"
 #include "app/frame/main_window.h"
+#include "app/frame/preferences.h"
 
 namespace {
 
@@ -57,10 +57,9 @@ int run(zl::app::Application& application) {
   const auto value = [&](const char* option) { return parser.value(QString::fromLatin1(option)); };
   const auto isSet = [&](const char* option) { return parser.isSet(QString::fromLatin1(option)); };
 
-  auto choice = static_cast<zl::app::ThemeChoice>(QSettings().value(QStringLiteral("theme"), 0).toInt());
-  if (value("paper") == QLatin1String("dark")) choice = zl::app::ThemeChoice::Dark;
-  if (value("paper") == QLatin1String("light")) choice = zl::app::ThemeChoice::Light;
-  zl::app::applyTheme(application, choice);
+  const zl::app::Preferences preferred = zl::app::Preferences::kept();
+  // Before any widget asks for its size.
+  zl::app::applyTheme(application, preferred.paper, preferred.textPercent);
   const auto resources = zl::services::Resources::load();
   if (!resources) {
     QTextStream(stderr) << zl::app::text(resources.error().text()) << Qt::endl;
@@ -71,6 +70,11 @@ int run(zl::app::Application& application) {
     const QStringList parts = value("size").split(QLatin1Char('x'));
     if (parts.size() == 2) window.resize(parts[0].toInt(), parts[1].toInt());
   }
+  // For this run, whatever is preferred.
+  if (value("paper") == QLatin1String("dark"))
+    zl::app::applyTheme(application, zl::app::ThemeChoice::Dark, preferred.textPercent);
+  if (value("paper") == QLatin1String("light"))
+    zl::app::applyTheme(application, zl::app::ThemeChoice::Light, preferred.textPercent);
   application.setFaultHandler([&window](const QString& fault) {
     window.bench().flushDrafts();
     window.bench().say(fault, true);

@@ -46,6 +46,8 @@ const char* contentKindText(ContentKind kind) {
       return "CSV rate table";
     case ContentKind::EstimateTable:
       return "CSV estimate table";
+    case ContentKind::SeriesTable:
+      return "CSV series table";
     case ContentKind::CompanyRecord:
       return "company record";
     case ContentKind::CaseText:
@@ -138,6 +140,7 @@ Result<ContentKind> recogniseCsv(std::string_view content, const std::string& na
   if (startsWith(head, "peer,")) return ContentKind::PeerTable;
   if (startsWith(head, "rate,")) return ContentKind::RateTable;
   if (startsWith(head, "item,year,")) return ContentKind::EstimateTable;
+  if (startsWith(head, "series,date,level")) return ContentKind::SeriesTable;
   // A table of figures has cells and figures; the import panel shows how it would be read.
   if (head.find_first_of(",;\t") != std::string::npos &&
       content.find_first_of("0123456789") != std::string_view::npos) {

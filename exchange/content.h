@@ -27,6 +27,7 @@ enum class ContentKind {
   PeerTable,
   RateTable,
   EstimateTable,
+  SeriesTable,  ///< levels of indices, closes of peers' shares
   CompanyRecord,
   CaseText
 };

@@ -284,6 +284,12 @@ QString Workbench::copyOf() const {
   return session_ ? QString::fromStdString(store::bookOfCopy(session_->path())) : QString();
 }
 
+void Workbench::setAuthor(const QString& author) {
+  flushDrafts();
+  desk_.author = harmless(author.toStdString());
+  if (session_) session_->setAuthor(desk_.author);
+}
+
 bool Workbench::putCopyBack() {
   const std::string book = store::bookOfCopy(session_->path());
   const std::string copy = session_->path();

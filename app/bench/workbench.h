@@ -91,6 +91,9 @@ class Workbench : public QObject {
   /// Types or pastes a table of the market under a label.
   bool typeTable(const QString& name, const QString& cells, const QString& label);
   [[nodiscard]] RecordNote notedNow(const QString& reason) const;
+  /// Who edits from now on; drafts stay with whoever began them.
+  void setAuthor(const QString& author);
+  [[nodiscard]] QString author() const { return QString::fromStdString(desk_.author); }
   /// Asks whether something is to be done although it says why it should not.
   void setConfirm(std::function<bool(const QString&)> confirm) { confirm_ = std::move(confirm); }
   /// Moves the open book, with its copies, to another name; what is open stays.
@@ -172,6 +175,8 @@ class Workbench : public QObject {
   void told(const zl::services::Story& story);
   void stopWanted(zl::Stop stop);
   void driverWanted(const QString& driver);
+  /// A view of a page, and perhaps one of its tables, by the names that they have there.
+  void viewWanted(zl::Stop stop, const QString& view, const QString& table);
   void versionWanted(const QString& name);
   void companiesValued(const std::vector<zl::services::CompanyValue>& values);
   void said(const QString& message, bool fault);

@@ -6,6 +6,7 @@
 #include <QPrinter>
 
 #include "app/frame/main_window.h"
+#include "app/frame/preferences.h"
 
 namespace zl::app {
 
@@ -13,14 +14,16 @@ Dialogs Dialogs::native() {
   Dialogs d;
   const QString books = QObject::tr("Books (*.zledger);;All files (*)");
   const QString cases = QObject::tr("Cases (*.json);;All files (*)");
-  d.openBook = [books](QWidget* w) { return QFileDialog::getOpenFileName(w, QObject::tr("Open a book"), {}, books); };
+  d.openBook = [books](QWidget* w) {
+    return QFileDialog::getOpenFileName(w, QObject::tr("Open a book"), Preferences::kept().books, books);
+  };
   d.newBook = [books](QWidget* w) {
-    QString path = QFileDialog::getSaveFileName(w, QObject::tr("Name the new book"), {}, books);
+    QString path = QFileDialog::getSaveFileName(w, QObject::tr("Name the new book"), Preferences::kept().books, books);
     if (!path.isEmpty() && !path.endsWith(QLatin1String(".zledger"))) path += QLatin1String(".zledger");
     return path;
   };
   d.openFiles = [](QWidget* w) {
-    return QFileDialog::getOpenFileNames(w, QObject::tr("Choose filings and tables"), {},
+    return QFileDialog::getOpenFileNames(w, QObject::tr("Choose filings and tables"), Preferences::kept().files,
                                          QObject::tr("Filings and tables (*.xbrl *.xml *.xhtml *.html *.htm *.csv "
                                                      "*.tsv *.txt *.json *.xlsx *.ods *.zip *.xbri *.xbr);;All files "
                                                      "(*)"));

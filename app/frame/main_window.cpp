@@ -26,6 +26,7 @@
 #include "app/pages/company_page.h"
 #include "app/pages/history_page.h"
 #include "app/pages/peers_page.h"
+#include "app/pages/sub_views.h"
 #include "app/pages/verdict_page.h"
 #include "core/quantity/number_text.h"
 #include "services/text/short_name.h"
@@ -37,15 +38,6 @@ static void initResources() {
 }  // must stand outside a namespace
 
 namespace zl::app {
-namespace {
-constexpr int kMostRecent = 6;
-
-std::vector<std::string> pathsOf(const QStringList& files) {
-  std::vector<std::string> paths;
-  for (const QString& file : files) paths.push_back(file.toStdString());
-  return paths;
-}
-}  // namespace
 
 MainWindow::MainWindow(std::shared_ptr<const services::Resources> resources, services::Desk desk, Dialogs dialogs,
                        QWidget* parent)
@@ -66,42 +58,13 @@ MainWindow::MainWindow(std::shared_ptr<const services::Resources> resources, ser
   splitter_->restoreState(settings_.value(QStringLiteral("splitter")).toByteArray());
   start_->setRecent(recentBooks());
   refreshActions();
+  applyPreferences();
 }
 
 /// Fields store what they hold when they lose the focus: they go while the workbench is still there.
 MainWindow::~MainWindow() {
   hide();
   delete takeCentralWidget();
-}
-
-/// Amounts in one unit for the company looked at, before anything shows them.
-void MainWindow::makeUnitBox() {
-  unit_ = new QComboBox(this);
-  unit_->setObjectName(QStringLiteral("amountUnit"));
-  unit_->setAccessibleName(tr("Amounts are shown in"));
-  unit_->setToolTip(tipText(tr("Amounts are shown and typed in this unit, kept for the company")));
-  unit_->addItem(tr("as it fits"), 0);
-  unit_->addItem(tr("thousand"), 3);
-  unit_->addItem(tr("million"), 6);
-  unit_->addItem(tr("billion"), 9);
-  connect(&bench_, &Workbench::changed, this, [this] {
-    if (bench_.isOpen() && !bench_.isPreviewing()) showAmountUnit();
-  });
-  connect(unit_, &QComboBox::activated, this, [this] {
-    QVariantMap kept = settings_.value(QStringLiteral("amountUnits")).toMap();
-    kept[bench_.path() + QLatin1Char('|') + QString::fromStdString(bench_.companyId())] = unit_->currentData();
-    settings_.setValue(QStringLiteral("amountUnits"), kept);
-    Q_EMIT bench_.changed();
-  });
-}
-
-void MainWindow::showAmountUnit() {
-  const QString of = bench_.path() + QLatin1Char('|') + QString::fromStdString(bench_.companyId());
-  const int kept = settings_.value(QStringLiteral("amountUnits")).toMap().value(of).toInt();
-  const int fits = fittingPower(services::largestAmount(bench_.settled()));
-  setAmountPower(kept == 0 ? fits : kept);
-  unit_->setItemText(0, tr("as it fits: %1").arg(unit_->itemText(unit_->findData(fits))));
-  unit_->setCurrentIndex(unit_->findData(kept));
 }
 
 void MainWindow::makeFrame() {
@@ -130,6 +93,8 @@ void MainWindow::makeFrame() {
   corner->setFixedWidth(find_->width() + 10);
   menuBar()->setCornerWidget(corner);
   centreLayout->addWidget(makeNotice(centre));
+  hint_ = new HintStrip(centre);
+  centreLayout->addWidget(hint_);
   pages_ = new QStackedWidget(centre);
   centreLayout->addWidget(pages_, 1);
   splitter_->addWidget(centre);
@@ -201,129 +166,6 @@ QWidget* MainWindow::makeNotice(QWidget* parent) {
   return notice_;
 }
 
-void MainWindow::makeActions() {
-  makeFileMenu();
-  makeEditMenu();
-  makeViewMenu();
-  QList<QAction*> actions;
-  for (QMenu* menu : menuBar()->findChildren<QMenu*>()) actions += menu->actions();
-  find_->setActions(actions);
-  QMenu* help = menuBar()->addMenu(tr("&Help"));
-  QAction* glossary = help->addAction(tr("&Glossary…"), this, [this] { showGlossary({}); });
-  glossary->setShortcut(QKeySequence::HelpContents);
-  glossary->setObjectName(QStringLiteral("glossary"));
-  QAction* keys = help->addAction(tr("&Keys…"), this, [this] { showGlossary(tr("Keys")); });
-  keys->setObjectName(QStringLiteral("keys"));
-}
-
-void MainWindow::makeFileMenu() {
-  QMenu* file = menuBar()->addMenu(tr("&File"));
-  QAction* fresh = file->addAction(tr("&New company from files…"), this, [this] { startCompany(false); });
-  fresh->setShortcut(QKeySequence::New);
-  QAction* another = file->addAction(tr("Another &company into this book…"), this, [this] { startCompany(true); });
-  another->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N));
-  another->setObjectName(QStringLiteral("anotherCompanyAction"));
-  QAction* open = file->addAction(tr("&Open book or copy…"), this, &MainWindow::chooseBook);
-  open->setShortcut(QKeySequence::Open);
-  open->setObjectName(QStringLiteral("openBookAction"));
-  file->addAction(tr("Open &demo"), this, &MainWindow::openDemo);
-  name_ = file->addAction(tr("Name or move this boo&k…"), this, &MainWindow::nameBook);
-  name_->setShortcut(QKeySequence::Save);
-  name_->setObjectName(QStringLiteral("nameBookAction"));
-  file->addSeparator();
-  QAction* import = file->addAction(tr("&Import files…"), this, [this] { offer(dialogs_.openFiles(this)); });
-  import->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_I));
-  import->setObjectName(QStringLiteral("importAction"));
-  QAction* exportCase = file->addAction(tr("&Export case as JSON…"), this, [this] {
-    const QString path = dialogs_.saveCase(this);
-    if (!path.isEmpty() && bench_.exportCase(path)) bench_.say(tr("Exported the case to %1").arg(path));
-  });
-  QAction* applyCase = file->addAction(tr("&Apply case…"), this, &MainWindow::applyCase);
-  file->addSeparator();
-  QAction* save = file->addAction(tr("Save the &table or chart…"), this, &MainWindow::saveWhatIsLookedAt);
-  save->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_E));
-  save->setObjectName(QStringLiteral("saveShownAction"));
-  QAction* print = file->addAction(tr("&Print the page…"), this, &MainWindow::printShown);
-  print->setShortcut(QKeySequence::Print);
-  print->setObjectName(QStringLiteral("printAction"));
-  file->addSeparator();
-  QAction* quit = file->addAction(tr("&Quit"), this, &QWidget::close);
-  quit->setShortcut(QKeySequence::Quit);
-  needBook_ = {another, name_, import, exportCase, applyCase, save, print};
-}
-
-void MainWindow::makeEditMenu() {
-  QMenu* edit = menuBar()->addMenu(tr("&Edit"));
-  undo_ = edit->addAction(tr("&Undo"), &bench_, &Workbench::undo);
-  undo_->setShortcut(QKeySequence::Undo);
-  undo_->setObjectName(QStringLiteral("undo"));
-  redo_ = edit->addAction(tr("&Redo"), &bench_, &Workbench::redo);
-  redo_->setShortcut(QKeySequence::Redo);
-  redo_->setObjectName(QStringLiteral("redo"));
-  edit->addSeparator();
-  QAction* find = edit->addAction(tr("&Find…"), this, [this] {
-    find_->setFocus();
-    find_->selectAll();
-  });
-  find->setShortcut(QKeySequence::Find);
-  QAction* keep = edit->addAction(tr("Name the present &state…"), this, [this] {
-    go(Stop::Verdict);
-    verdict_->startKeeping();
-  });
-  keep->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_K));
-  keep->setObjectName(QStringLiteral("keepVersionAction"));
-  QAction* decide = edit->addAction(tr("&Decide next…"), this, [this] {
-    go(Stop::Outlook);
-    outlook_->showDecideNext();
-  });
-  decide->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_D));
-  decide->setObjectName(QStringLiteral("decideAction"));
-  QAction* own = edit->addAction(tr("&Own rows…"), this, [this] {
-    go(Stop::Outlook);
-    outlook_->showOwnRows();
-  });
-  own->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_R));
-  own->setObjectName(QStringLiteral("ownRowsAction"));
-  needBook_.insert(needBook_.end(), {find, keep, decide, own});
-}
-
-void MainWindow::makeViewMenu() {
-  QMenu* view = menuBar()->addMenu(tr("&View"));
-  // Working where a company cannot be shown, too: that is when another one is wanted.
-  QAction* list = view->addAction(tr("Companies of this &book…"), this, [this] { route_->companies().showList(); });
-  list->setShortcut(QKeySequence(Qt::ALT | Qt::Key_0));
-  list->setObjectName(QStringLiteral("companiesAction"));
-  QAction* next = view->addAction(tr("&Next company"), this, [this] { bench_.stepCompany(1); });
-  next->setShortcut(QKeySequence(Qt::ALT | Qt::Key_PageDown));
-  QAction* before = view->addAction(tr("&Previous company"), this, [this] { bench_.stepCompany(-1); });
-  before->setShortcut(QKeySequence(Qt::ALT | Qt::Key_PageUp));
-  view->addSeparator();
-  traceAction_ = view->addAction(tr("&Trace"));
-  traceAction_->setCheckable(true);
-  traceAction_->setShortcut(QKeySequence(Qt::CTRL | Qt::Key_T));
-  connect(traceAction_, &QAction::triggered, this, &MainWindow::openTrace);
-  QAction* toTrace = view->addAction(tr("Go to the tra&ce"), this, [this] {
-    openTrace(true);
-    trace_->takeFocus();
-  });
-  toTrace->setShortcut(QKeySequence(Qt::Key_F6));
-  QAction* toRail = view->addAction(tr("Go to the &value rail"), this, [this] { rail_->setFocus(Qt::TabFocusReason); });
-  toRail->setShortcut(QKeySequence(Qt::SHIFT | Qt::Key_F6));
-  view->addSeparator();
-  auto* group = new QActionGroup(this);
-  const ThemeChoice chosen = static_cast<ThemeChoice>(settings_.value(QStringLiteral("theme"), 0).toInt());
-  const std::pair<ThemeChoice, QString> choices[] = {{ThemeChoice::System, tr("As the &system")},
-                                                     {ThemeChoice::Light, tr("&Light paper")},
-                                                     {ThemeChoice::Dark, tr("&Dark paper")}};
-  for (const auto& [choice, words] : choices) {
-    QAction* action = view->addAction(words);
-    action->setCheckable(true);
-    action->setChecked(choice == chosen);
-    group->addAction(action);
-    connect(action, &QAction::triggered, this, [this, c = choice] { chooseTheme(c); });
-  }
-}
-
 void MainWindow::connectBench() {
   bench_.setConfirm([this](const QString& question) { return dialogs_.confirm(this, question); });
   connect(&bench_, &Workbench::stopWanted, this, &MainWindow::go);
@@ -339,6 +181,14 @@ void MainWindow::connectBench() {
     if (fault) sayBeside(message);
   });
   connect(&bench_, &Workbench::driverWanted, outlook_, &OutlookPage::choose);
+  connect(&bench_, &Workbench::viewWanted, this, [this](Stop stop, const QString& view, const QString& table) {
+    go(stop);
+    if (auto* views = pageOf_[stop]->findChild<SubViews*>()) views->show(view);
+    for (QComboBox* box : pageOf_[stop]->findChildren<QComboBox*>()) {
+      const int at = box->isVisible() && !table.isEmpty() ? box->findData(table) : -1;
+      if (at >= 0) box->setCurrentIndex(at);
+    }
+  });
   connect(&bench_, &Workbench::versionWanted, this, [this](const QString& name) {
     go(Stop::Verdict);
     verdict_->showVersion(name);
@@ -404,101 +254,6 @@ void MainWindow::offer(const QStringList& files) {
   filings_->offer(files);
 }
 
-void MainWindow::makeCompany(std::vector<services::ImportPreview> previews) {
-  if (newBook_.isEmpty()) newBook_ = newUnnamedBook(newCompany_);
-  if (!bench_.makeBook(newBook_, newCompany_, std::move(previews))) return;
-  if (!newName_.isEmpty()) {
-    bench_.changeRecord(
-        services::setField(bench_.settled().company(), "name", newName_.toStdString(), bench_.notedNow({})));
-  }
-  afterOpening();
-  go(Stop::Filings);
-}
-
-bool MainWindow::openBook(const QString& path) {
-  const QString last =
-      settings_.value(QStringLiteral("companies")).toMap().value(QFileInfo(path).absoluteFilePath()).toString();
-  if (!bench_.open(path, last)) return false;
-  afterOpening();
-  return true;
-}
-
-void MainWindow::chooseBook() {
-  const QString path = dialogs_.openBook(this);
-  if (!path.isEmpty()) openBook(path);
-}
-
-void MainWindow::applyCase() {
-  const QString path = dialogs_.openCase(this);
-  if (path.isEmpty() || bench_.applyCase(path) || !bench_.couldGoOver()) return;
-  const QString question =
-      tr("%1\n\nApply the file over them all the same? Undo takes it back.").arg(statusBar()->currentMessage());
-  if (dialogs_.confirm(this, question)) bench_.applyCase(path, true);
-}
-
-/// What is missing comes into the book that is open and cannot be shown.
-void MainWindow::importForUnshown() {
-  const QStringList files = dialogs_.openFiles(this);
-  if (files.isEmpty()) return;
-  const auto [book, company] = bench_.unshownCompany();
-  first_->read(files, beginFirst(book, company, {}));
-}
-
-bool MainWindow::openDemo() {
-  const QString path = demoBookPath();
-  if (QFileInfo::exists(path) && !store::Book::isHalfMade(path.toStdString())) return openBook(path);
-  if (!bench_.makeDemo(path)) return false;
-  afterOpening();
-  return true;
-}
-
-/// From files: in a book of its own, which is named later, or in the one that is open.
-void MainWindow::startCompany(bool inOpenBook) {
-  const QStringList files = dialogs_.openFiles(this);
-  if (files.isEmpty()) return;
-  const QString name = inOpenBook ? dialogs_.companyName(this) : start_->companyName();
-  if (inOpenBook && name.isEmpty()) return;
-  const QString recorded = QString::fromStdString(services::companyNamedIn(pathsOf(files)));
-  const QString of = name.isEmpty() ? QFileInfo(files.front()).completeBaseName() : name;
-  // A record that comes along says who it is of, and what that is called.
-  first_->read(files, recorded.isEmpty()
-                          ? beginFirst(inOpenBook ? bench_.path() : QString(), freeId(of, inOpenBook), name)
-                          : beginFirst(inOpenBook ? bench_.path() : QString(), recorded, {}));
-}
-
-services::ImportContext MainWindow::beginFirst(const QString& book, const QString& companyId, const QString& name) {
-  newBook_ = book;
-  newCompany_ = companyId;
-  newName_ = name;
-  before_ = body_->currentIndex();
-  body_->setCurrentWidget(first_);
-  return bench_.newContext(newCompany_);
-}
-
-/// A short name that no company of the book has: two names may be the same in small letters of this alphabet.
-QString MainWindow::freeId(const QString& name, bool inOpenBook) const {
-  const QString id = QString::fromStdString(services::shortName(name.toStdString(), "company"));
-  const auto taken = [&](const QString& tried) {
-    const auto& there = bench_.companies();
-    return inOpenBook && std::any_of(there.begin(), there.end(),
-                                     [&](const services::CompanyEntry& c) { return c.id == tried.toStdString(); });
-  };
-  QString free = id;
-  for (int n = 2; taken(free); ++n) free = QStringLiteral("%1-%2").arg(id).arg(n);
-  return free;
-}
-
-/// A company by its name and the cells that were copied elsewhere.
-void MainWindow::startPasted() {
-  const QString cells = QGuiApplication::clipboard()->text();
-  if (cells.trimmed().isEmpty()) {
-    bench_.say(tr("The clipboard holds no cells; copy its statements in the other program first"), true);
-    return;
-  }
-  const QString name = start_->companyName();
-  first_->read(services::ImportFile{"pasted cells", cells.toStdString()}, beginFirst({}, freeId(name, false), name));
-}
-
 /// The table or chart that has the keys, else the page's first table.
 void MainWindow::saveWhatIsLookedAt() {
   LedgerView* table = nullptr;
@@ -528,18 +283,6 @@ void MainWindow::printShown() {
   if (!dialogs_.print(this, printer)) return;
   printPage(*pages_->currentWidget(), printer);
   bench_.say(tr("Printed"));
-}
-
-/// Nothing is saved by this: it is saved already.
-void MainWindow::nameBook() {
-  const QString from = bench_.path();
-  const QString into = dialogs_.newBook(this);
-  if (into.isEmpty() || !bench_.nameBook(into)) return;
-  QStringList list = recent();
-  list.removeAll(from);
-  settings_.setValue(QStringLiteral("recent"), list);
-  rememberRecent(bench_.path());
-  bench_.say(tr("The book is %1").arg(into));
 }
 
 void MainWindow::afterOpening() {
@@ -583,6 +326,10 @@ Stop MainWindow::shownStop() const {
   return static_cast<const Page*>(pages_->currentWidget())->stop();
 }
 
+bool MainWindow::isDemo() const {
+  return bench_.isOpen() && bench_.path() == demoBookPath();
+}
+
 void MainWindow::go(Stop stop) {
   const auto page = pageOf_.find(stop);
   if (page == pageOf_.end()) return;
@@ -591,6 +338,7 @@ void MainWindow::go(Stop stop) {
   pages_->setCurrentWidget(page->second);
   walks ? openTrace(true) : showTrace();
   route_->setCurrent(stop);
+  hint_->show(stop, isDemo());
   if (auto* grid = page->second->findChild<LedgerView*>()) grid->setFocus();
   sum_->clear();
 }
@@ -612,60 +360,6 @@ void MainWindow::refreshActions() {
   for (QAction* action : needBook_) action->setEnabled(bench_.isOpen());
   find_->setVisible(bench_.isOpen());
   unit_->setVisible(bench_.isOpen());
-}
-
-QStringList MainWindow::recent() const {
-  QStringList list;
-  for (const QString& path : settings_.value(QStringLiteral("recent")).toStringList()) {
-    if (QFileInfo::exists(path)) list << path;
-  }
-  return list;
-}
-
-void MainWindow::rememberRecent(const QString& path) {
-  QStringList list = recent();
-  list.removeAll(path);
-  list.prepend(path);
-  while (list.size() > kMostRecent) list.removeLast();
-  settings_.setValue(QStringLiteral("recent"), list);
-}
-
-/// What each held when it was last looked at.
-std::vector<StartPanel::Recent> MainWindow::recentBooks() const {
-  const QVariantMap seen = settings_.value(QStringLiteral("seen")).toMap();
-  std::vector<StartPanel::Recent> books;
-  for (const QString& path : recent()) {
-    const QStringList was = seen.value(path).toStringList();
-    const QString date = QFileInfo(path).lastModified().date().toString(Qt::ISODate);
-    books.push_back({path, was.value(0), was.value(1), date, isUnnamed(path)});
-  }
-  return books;
-}
-
-void MainWindow::chooseTheme(ThemeChoice choice) {
-  settings_.setValue(QStringLiteral("theme"), static_cast<int>(choice));
-  applyTheme(*qApp, choice);
-  if (bench_.isOpen()) Q_EMIT bench_.changed();
-  update();
-}
-
-void MainWindow::showGlossary(const QString& wanted) {
-  auto* glossary = new Glossary(bench_.isOpen() ? bench_.now().evaluation->model() : resources_->model, wanted, this);
-  glossary->setAttribute(Qt::WA_DeleteOnClose);
-  glossary->show();
-}
-
-/// For the start panel: whose book it is and what base was worth.
-void MainWindow::rememberSeen() {
-  if (!bench_.isOpen()) return;
-  const services::Snapshot& s = bench_.settled();
-  const Figure value = s.evaluation->constant(model::Role::ValuePerShare, std::max(0, s.caseOf().indexOf(kBase)));
-  QVariantMap seen = settings_.value(QStringLiteral("seen")).toMap();
-  seen[bench_.path()] = QStringList{
-      text(s.company().name),
-      value.hasValue() ? tr("base %1 %2").arg(text(figureText(value, Kind::Quote)), text(s.company().listing.unit))
-                       : tr("no value yet")};
-  settings_.setValue(QStringLiteral("seen"), seen);
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

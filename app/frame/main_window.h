@@ -10,6 +10,7 @@
 #include <map>
 
 #include "app/frame/find_box.h"
+#include "app/frame/hint_strip.h"
 #include "app/frame/needs_strip.h"
 #include "app/frame/route_panel.h"
 #include "app/frame/start_panel.h"
@@ -66,6 +67,7 @@ class MainWindow : public QMainWindow {
   void openTrace(bool open);  ///< on the page shown; kept for it
   void showTrace();
   [[nodiscard]] Stop shownStop() const;
+  [[nodiscard]] bool isDemo() const;
   void makeFrame();
   void makeActions();
   void makeFileMenu();
@@ -95,6 +97,8 @@ class MainWindow : public QMainWindow {
   void rememberSeen();
   [[nodiscard]] QStringList recent() const;
   void chooseTheme(ThemeChoice choice);
+  void showPreferences();
+  void applyPreferences();  ///< as they are kept
   void makeUnitBox();
   void showAmountUnit();  ///< of the company shown: as kept for it, else what fits its statements
   void showGlossary(const QString& wanted);
@@ -124,6 +128,7 @@ class MainWindow : public QMainWindow {
   QLabel* readOnly_;      ///< why nothing can be changed
   QPushButton* putBack_;  ///< of a copy: into its book's place
   QWidget* notice_;       ///< the strip of both
+  HintStrip* hint_;
   UnshownPanel* unshown_;
   std::map<Stop, Page*> pageOf_;
   QAction *undo_ = nullptr, *redo_ = nullptr, *name_ = nullptr;

@@ -16,8 +16,7 @@ QWidget* LedgerDelegate::createEditor(QWidget* parent, const QStyleOptionViewIte
   if (editor != nullptr) editor->setObjectName(QStringLiteral("cellEditor"));
   const LedgerCell* cell = model_.cellAt(index);
   if (auto* line = qobject_cast<QLineEdit*>(editor); line != nullptr && cell != nullptr && cell->chooses) {
-    const QStringList& own = model_.ledgerRows()[static_cast<size_t>(index.row())].choices;
-    auto* completer = new QCompleter(own.isEmpty() ? model_.choices() : own, line);
+    auto* completer = new QCompleter(model_.choicesAt(index), line);
     completer->setCaseSensitivity(Qt::CaseInsensitive);
     completer->setCompletionMode(QCompleter::InlineCompletion);  // a list of its own would take the focus
     line->setCompleter(completer);

@@ -68,6 +68,13 @@ int LedgerModel::columnCount(const QModelIndex& parent) const {
   return parent.isValid() ? 0 : firstColumn() + static_cast<int>(headers_.size());
 }
 
+const QStringList& LedgerModel::choicesAt(const QModelIndex& index) const {
+  const QStringList& own = rows_[static_cast<size_t>(index.row())].choices;
+  if (!own.isEmpty()) return own;
+  const auto column = columnChoices_.find(index.column() - firstColumn());
+  return column == columnChoices_.end() ? choices_ : column->second;
+}
+
 QVariant LedgerModel::data(const QModelIndex& index, int role) const {
   const LedgerRow& row = rows_[static_cast<size_t>(index.row())];
   const LedgerCell* cell = cellAt(index);
@@ -79,7 +86,7 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
       return shownText(cell->figure, row.kind, row.kind == Kind::Shares ? sharesDecimals_ : moneyDecimals_) +
              (cell->doubted ? QStringLiteral("†") : QString());
     case Qt::EditRole:
-      if (cell != nullptr && cell->chooses && !row.choices.isEmpty()) return cell->words.value_or(QString());
+      if (cell != nullptr && cell->chooses && !choicesAt(index).isEmpty()) return cell->words.value_or(QString());
       if (cell != nullptr && cell->editable && cell->words && !cell->figure.hasValue()) return *cell->words;
       if (cell == nullptr || !cell->figure.hasValue()) return QString();
       return text(plainNumber(cell->figure.value() / shownUnit(row.kind)));

@@ -4,6 +4,7 @@
 
 #include <QAbstractTableModel>
 #include <QStringList>
+#include <map>
 #include <optional>
 #include <vector>
 
@@ -67,7 +68,10 @@ class LedgerModel : public QAbstractTableModel {
   void setTrendTitle(const QString& words) { trendTitle_ = words; }
   /// What editing a cell that chooses offers, where its row does not say.
   void setChoices(QStringList choices) { choices_ = std::move(choices); }
-  [[nodiscard]] const QStringList& choices() const { return choices_; }
+  /// The same for a column, counted from the first figure.
+  void setColumnChoices(std::map<int, QStringList> choices) { columnChoices_ = std::move(choices); }
+  /// Of a cell: its row's, else its column's, else the model's.
+  [[nodiscard]] const QStringList& choicesAt(const QModelIndex& index) const;
   void setFlagged(std::vector<bool> columns) { flagged_ = std::move(columns); }
 
   [[nodiscard]] const std::vector<LedgerRow>& ledgerRows() const { return rows_; }
@@ -98,6 +102,7 @@ class LedgerModel : public QAbstractTableModel {
   QString trendTitle_ = tr("trend");
   QStringList headers_;
   QStringList choices_;
+  std::map<int, QStringList> columnChoices_;
   std::vector<LedgerRow> rows_;
   std::vector<bool> flagged_;
   bool withTrend_ = false;

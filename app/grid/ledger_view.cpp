@@ -267,8 +267,7 @@ void LedgerView::keyPressEvent(QKeyEvent* event) {
 /// are typed by their beginning, as all of them may be.
 bool LedgerView::showChoices(const QModelIndex& index) {
   constexpr qsizetype kMostListed = 14;
-  const QStringList& own = model_.ledgerRows()[static_cast<size_t>(index.row())].choices;
-  const QStringList& choices = own.isEmpty() ? model_.choices() : own;
+  const QStringList& choices = model_.choicesAt(index);
   const bool editable = (model_.flags(index) & Qt::ItemIsEditable) != 0;
   if (!editable || choices.isEmpty() || choices.size() > kMostListed) return false;
   auto* list = new QMenu(this);

@@ -80,7 +80,7 @@ QColor Theme::scenario(const QString& id) const {
   return quiet;
 }
 
-void applyTheme(QApplication& application, ThemeChoice choice) {
+void applyTheme(QApplication& application, ThemeChoice choice, int textPercent) {
   static const bool systemDark = application.palette().color(QPalette::Window).lightness() < 128;
   const bool dark = choice == ThemeChoice::Dark || (choice == ThemeChoice::System && systemDark);
   current() = dark ? darkTheme() : lightTheme();
@@ -120,7 +120,7 @@ void applyTheme(QApplication& application, ThemeChoice choice) {
                      "QSplitter::handle { background: %3; width: 1px; height: 1px; }")
           .arg(t.paper.name(), t.quiet.name(), t.wideRule.name(), t.selection.name(), t.ink.name()));
   QFont font(QStringLiteral("Inter"));
-  font.setPointSizeF(9.5);
+  font.setPointSizeF(9.5 * textPercent / 100);
   QApplication::setFont(font);
 }
 

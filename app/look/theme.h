@@ -19,8 +19,8 @@ struct Theme {
 const Theme& theme();
 
 enum class ThemeChoice { System, Light, Dark };
-/// Sets palette, font and style for the whole application.
-void applyTheme(QApplication& application, ThemeChoice choice);
+/// Sets palette, font and style for the whole application; text in per cent of its usual size.
+void applyTheme(QApplication& application, ThemeChoice choice, int textPercent = 100);
 
 /// The mark of a scenario: triangle down for worst, diamond for base, triangle up for best,
 /// a square for any other.

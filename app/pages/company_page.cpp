@@ -6,6 +6,8 @@
 #include "app/grid/ledger_rows.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
+#include "app/pages/empty_note.h"
+#include "app/pages/owner_rows.h"
 #include "app/pages/parts_rows.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/company_stories.h"
@@ -57,8 +59,8 @@ CompanyPage::CompanyPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
                       addGrid("recordList", tr("List of the record")), addGrid("listings", tr("Listings")), views_);
   views_->add("record", tr("record"), record_);
   marketTables_ = new MarketPanel(bench, addGrid("marketRows", tr("Figures of the market")), views_);
-  views_->add("market", tr("prices, rates, peers, estimates"), marketTables_);
-  views_->add("parts", tr("parts, events, basis"), makeParts());
+  views_->add("market", tr("prices, series, rates, peers, estimates"), marketTables_);
+  views_->add("parts", tr("parts, events, owners, basis"), makeParts());
   connect(views_, &SubViews::turned, this, [this] {
     if (bench_.isOpen()) refresh();
   });
@@ -100,6 +102,11 @@ QWidget* CompanyPage::makeOverview() {
   price_ = new PriceChart(view);
   price_->setMinimumHeight(170);
   layout->addWidget(price_);
+  auto* noPrices =
+      new EmptyNote(bench_, tr("Closes of the share belong here, and make its course and its multiples."), view);
+  noPrices->offer(tr("&Type or paste prices"), Stop::Company, QStringLiteral("market"), QStringLiteral("prices"));
+  noPrices_ = noPrices;
+  layout->addWidget(noPrices_);
   layout->addStretch();
   return view;
 }
@@ -115,6 +122,15 @@ QWidget* CompanyPage::makeParts() {
   happened_->setWidths(80, 0);
   happened_->setColumns({430, 90, 90, 90});
   layout->addWidget(happened_);
+  owners_ = addGrid("owners", tr("Holders and insiders"));
+  owners_->setColumns({100, 80, 100, 100, 300});
+  layout->addWidget(owners_);
+  auto* nothing = new EmptyNote(
+      bench_, tr("What happened, what was bought, who holds it and what its people trade belong here."), view);
+  nothing->offer(tr("&Events"), Stop::Company, QStringLiteral("record"), QStringLiteral("events"));
+  nothing->offer(tr("&Holders"), Stop::Company, QStringLiteral("record"), QStringLiteral("holders"));
+  nothing_ = nothing;
+  layout->addWidget(nothing_);
   layout->addWidget(sectionLabel(tr("One basis: what each choice taken the other way would do, peers alike"), view));
   basis_ = new BasisPanel(bench_, addGrid("oneBasis", tr("One basis")), view);
   layout->addWidget(basis_);
@@ -269,7 +285,9 @@ void CompanyPage::refreshSegments() {
     std::vector<BarPart> parts;
     const int from = at < views.size() ? firstFiled(views[at]) : 0;
     if (at < views.size()) {
-      for (size_t m = 0; m < std::min(kMostParts, views[at].members.size()); ++m) {
+      const size_t count = views[at].members.size();
+      const size_t alone = count > kMostParts ? kMostParts - 1 : count;
+      for (size_t m = 0; m < alone; ++m) {
         const std::vector<Figure>& all = views[at].revenue[m];
         const auto told = [m, from, view = std::make_shared<const services::SegmentView>(views[at])](int column) {
           return ToldFigure{{}, -1, [=](const services::Snapshot& of) {
@@ -277,6 +295,10 @@ void CompanyPage::refreshSegments() {
                             }};
         };
         parts.push_back({text(views[at].members[m]), {all.begin() + from, all.end()}, told});
+      }
+      if (alone < count) {
+        const std::vector<Figure> rest = services::revenueOfRest(views[at], alone);
+        parts.push_back({tr("others (%1)").arg(count - alone), {rest.begin() + from, rest.end()}, {}});
       }
     }
     const QString title = at < views.size()
@@ -304,6 +326,12 @@ void CompanyPage::refreshSegments() {
 
 void CompanyPage::refreshWhatHappened() {
   const services::Snapshot& s = now();
+  std::vector<LedgerRow> owners = ownerRows(s);
+  owners_->setVisible(!owners.empty());
+  nothing_->setVisible(owners.empty() && s.company().events.empty() && s.company().deals.empty());
+  owners_->ledger().setCorner(tr("who"));
+  owners_->ledger().fill(ownerHeaders(s), std::move(owners));
+  owners_->showAll();
   const Company& c = s.company();
   std::vector<PriceMark> marks;
   std::vector<LedgerRow> rows;
@@ -333,6 +361,7 @@ void CompanyPage::refreshWhatHappened() {
     rows.push_back(std::move(row));
   }
   price_->setVisible(s.market->prices.size() > 1);
+  noPrices_->setVisible(s.market->prices.size() <= 1);
   price_->setContent(s.market->prices, std::move(marks), text(c.listing.unit));
   happened_->setVisible(!rows.empty());
   happened_->ledger().setCorner(tr("when"));

@@ -31,9 +31,10 @@ class CompanyPage : public Page {
 
   SubViews* views_;
   QLabel *about_, *facts_;
-  LedgerView *key_, *market_, *parts_, *happened_;
+  LedgerView *key_, *market_, *parts_, *happened_, *owners_;
   StackedBars *business_, *region_, *due_;
   PriceChart* price_;
+  QWidget *noPrices_, *nothing_;  ///< what belongs where there is nothing yet
   BasisPanel* basis_;
   RecordPanel* record_;
   MarketPanel* marketTables_;

@@ -1,12 +1,14 @@
 #pragma once
-// Prices, rates, peers and estimates as grids that take typing and pasted cells. A row at the top is for what is new;
-// a table with headings of its own may be pasted anywhere. Everything goes the way of files.
+// Prices, series, rates, peers and estimates as grids that take typing and pasted cells. A row at the top is for what
+// is new; a table with headings of its own may be pasted anywhere. Everything goes the way of files.
 
 #include <QComboBox>
 #include <QLabel>
+#include <QLineEdit>
 
 #include "app/bench/workbench.h"
 #include "app/grid/ledger_view.h"
+#include "app/pages/market_rows.h"
 
 namespace zl::app {
 
@@ -18,20 +20,17 @@ class MarketPanel : public QWidget {
   void refresh();
 
  private:
-  struct Table;
-  [[nodiscard]] const Table& table() const;
-  [[nodiscard]] std::vector<std::vector<QString>> rowsOf(const Table& table) const;
+  [[nodiscard]] const MarketRows& table() const;
   void typeCell(int row, int column, const QString& typed);
   void paste(int row, int column, const QList<QStringList>& cells);
   void pasteWhole();
   void send(const std::vector<QString>& columns, const std::vector<std::vector<QString>>& rows, const QString& label);
 
-  static const std::vector<Table>& tables();
-
   Workbench& bench_;
   LedgerView* grid_;
   QComboBox* which_;
   QLabel* hint_;
+  QLineEdit* series_;  ///< whose levels are pasted
   std::vector<QString> fresh_;
 };
 

@@ -9,9 +9,11 @@
 #include "app/look/amounts.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
+#include "app/pages/empty_note.h"
 #include "app/pages/own_ranges.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/peer_stories.h"
+#include "services/views/company_view.h"
 
 namespace zl::app {
 
@@ -28,10 +30,13 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   bar->addWidget(why);
   bar->addWidget(reason_, 1);
   layout->addLayout(bar);
-  empty_ = new PlainLabel(
-      tr("No peers yet. Import a peer table (one row a company and year); docs/formats/csv.md has the layout."), this);
-  empty_->setContentsMargins(8, 20, 8, 20);
-  empty_->setWordWrap(true);
+  auto* empty = new EmptyNote(
+      bench_,
+      tr("No peers yet. A name, a price, shares or a market value and a few figures begin one; a table from a "
+         "workbook or a page may be pasted whole."),
+      this);
+  empty->offer(tr("&Type or paste peers"), Stop::Company, QStringLiteral("market"), QStringLiteral("peers"));
+  empty_ = empty;
   layout->addWidget(empty_);
   peers_ = addGrid("peers", tr("Peers and their multiples"));
   peers_->setWidths(100, 0);
@@ -94,6 +99,11 @@ void PeersPage::fillPeers() {
     LedgerCell remark;
     remark.words = text(peer.remark);
     remark.tip = *remark.words;
+    const std::string who = services::peerIdentity(s.company(), peer);
+    if (!who.empty()) {
+      remark.words = text(who) + (peer.remark.empty() ? QString() : QStringLiteral("; ") + *remark.words);
+      remark.tip = *remark.words;
+    }
     remark.left = true;
     remark.quiet = true;
     row.cells.push_back(remark);

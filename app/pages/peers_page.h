@@ -25,7 +25,7 @@ class PeersPage : public Page {
   LedgerView *peers_, *statistics_;
   QLineEdit* reason_;
   RangeChart* ranges_;
-  QLabel* empty_;
+  QWidget* empty_;
 };
 
 }  // namespace zl::app

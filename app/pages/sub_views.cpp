@@ -54,6 +54,12 @@ QString SubViews::shown() const {
   return buttons_->checkedButton()->objectName().mid(4);
 }
 
+void SubViews::show(const QString& name) {
+  for (QAbstractButton* button : buttons_->buttons()) {
+    if (button->objectName() == QStringLiteral("sub.") + name) button->setChecked(true);
+  }
+}
+
 void SubViews::step(int by) {
   const int count = views_->count();
   buttons_->button((views_->currentIndex() + by + count) % count)->setChecked(true);

@@ -17,6 +17,8 @@ class SubViews : public QWidget {
   /// The first one added is what the page opens with.
   void add(const char* name, const QString& words, QWidget* view);
   [[nodiscard]] QString shown() const;
+  /// The view of a name; nothing where there is none.
+  void show(const QString& name);
 
  Q_SIGNALS:
   void turned();  ///< to another view

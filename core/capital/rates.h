@@ -19,6 +19,12 @@ struct MarketRate {
   bool typed = false;  ///< by the analyst: nothing that is not typed takes its place
 };
 
+/// How rates by country, region and interest cover are called in a book: what follows is the country or region, or the
+/// cover from which a spread holds.
+inline constexpr const char* kCountryPremium = "country premium ";
+inline constexpr const char* kCountryTax = "tax ";
+inline constexpr const char* kCoverSpread = "spread from cover ";
+
 /// Rates of any number of tables, by name and date.
 class MarketRates {
  public:

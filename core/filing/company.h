@@ -88,6 +88,61 @@ struct RecordNote {
   friend bool operator==(const RecordNote&, const RecordNote&) = default;
 };
 
+/// Options of one strike, besides the lot that the record names plainly.
+struct OptionTranche {
+  double count = 0;            ///< options, each on one ordinary share
+  double strike = 0;           ///< in `unit` per ordinary share
+  std::string unit = {};       ///< "GBX"; empty: the listing's
+  std::optional<Date> expiry;  ///< they count until then
+  std::string what = {};
+  friend bool operator==(const OptionTranche&, const OptionTranche&) = default;
+};
+
+/// A convertible besides the one that the record names plainly, part of the filed borrowings.
+struct Convertible {
+  double shares = 0;  ///< ordinary shares on conversion
+  double face = 0;    ///< in reporting currency
+  std::optional<Date> due;
+  std::string what = {};
+  friend bool operator==(const Convertible&, const Convertible&) = default;
+};
+
+/// What a part of the company is called where a filing calls it otherwise.
+struct PartName {
+  std::string filed;
+  std::string called;
+  friend bool operator==(const PartName&, const PartName&) = default;
+};
+
+/// Who holds shares, as of a day.
+struct Holding {
+  std::string holder;
+  double shares = 0;
+  Date on;
+  std::string source = {};
+  friend bool operator==(const Holding&, const Holding&) = default;
+};
+
+/// Shares that somebody of the company bought, or sold: a negative count.
+struct InsiderTrade {
+  Date on;
+  std::string who;
+  double shares = 0;
+  std::optional<double> price;  ///< in the listing's unit
+  std::string source = {};
+  friend bool operator==(const InsiderTrade&, const InsiderTrade&) = default;
+};
+
+/// Who a peer of the tables is.
+struct PeerIdentity {
+  std::string peer;  ///< its short name or name in the tables
+  std::string called = {};
+  std::string country = {};
+  std::string business = {};
+  std::string identifier = {};
+  friend bool operator==(const PeerIdentity&, const PeerIdentity&) = default;
+};
+
 struct Company {
   std::string id;  ///< short name used on the command line
   std::string name;
@@ -112,6 +167,13 @@ struct Company {
   std::vector<Deal> deals = {};
   std::vector<OperatingFigure> operating = {};
   std::vector<Identifier> identifiers = {};
+  std::string fiscalYearEnd = {};  ///< month and day, "09-30"; empty: as filed
+  std::vector<OptionTranche> optionTranches = {};
+  std::vector<Convertible> convertibles = {};
+  std::vector<PartName> partNames = {};
+  std::vector<Holding> holdings = {};
+  std::vector<InsiderTrade> insiderTrades = {};
+  std::vector<PeerIdentity> peerIdentities = {};
   std::map<std::string, RecordNote> said = {};  ///< by member of the record as its JSON names it: "shares", "debt_due"
   friend bool operator==(const Company&, const Company&) = default;
 };

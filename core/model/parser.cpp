@@ -418,6 +418,8 @@ class Parser {
       tie.measure = word("a measure of peers");
       if (onSameLine()) tie.statistic = word("a statistic of peers");
       row.peers = std::move(tie);
+    } else if (acceptWord("record")) {
+      row.record = recordTie(row);
     } else if (acceptWord("help")) {
       row.help = text("the help text in quotation marks");
       while (peek().type == Token::Type::Text) row.help += " " + next().text;
@@ -570,6 +572,35 @@ class Parser {
     if (unit && *unit != row.kind)
       badAt(at, "row '" + row.name + "' is " + kindWord(row.kind) + ", and this figure is " + kindWord(*unit));
     return n;
+  }
+
+  /// record LIST PLACE FIELD, of a given.
+  RecordTie recordTie(const Row& row) {
+    struct Field {
+      const char* list;
+      const char* name;
+      Kind kind;
+    };
+    constexpr std::array<Field, 4> kFields = {{{"option_tranches", "count", Kind::Shares},
+                                               {"option_tranches", "strike", Kind::Quote},
+                                               {"convertibles", "shares", Kind::Shares},
+                                               {"convertibles", "face", Kind::Money}}};
+    const Position at = peek().at;
+    if (row.declared != Declared::Given) badAt(at, "only a given is read from a list of the record");
+    RecordTie tie;
+    tie.list = word("a list of the record");
+    tie.place = wholeNumber();
+    tie.field = word("a field of the list");
+    const auto* field = std::find_if(kFields.begin(), kFields.end(),
+                                     [&](const Field& f) { return f.list == tie.list && f.name == tie.field; });
+    if (field == kFields.end() || tie.place < 1) {
+      badAt(at,
+            "a list of the record is read by place from 1: option_tranches (count, strike) or convertibles "
+            "(shares, face)");
+    }
+    if (field->kind != row.kind)
+      badAt(at, "row '" + row.name + "' is " + kindWord(row.kind) + ", and the field is " + kindWord(field->kind));
+    return tie;
   }
 
   /// sum(k = 1 to 10, term): the term for every whole number, which it may hold and look back by.
@@ -731,8 +762,8 @@ const LanguageWords& languageWords() {
     LanguageWords w;
     w.declarations = {"group", "amend", "unprojected", "choice", "means", "view", "method"};
     for (const auto& declared : kDeclared) w.declarations.emplace_back(declared.text);
-    w.attributes = {"history", "rule",   "first",  "forecast", "value", "range",
-                    "default", "option", "quoted", "peers",    "help"};
+    w.attributes = {"history", "rule",   "first",  "forecast", "value",  "range",
+                    "default", "option", "quoted", "peers",    "record", "help"};
     w.histories = {"filed", "fact", "recorded"};
     for (const auto& kind : kKinds) w.kinds.emplace_back(kind.text);
     for (const auto& timing : kTimings) w.timings.emplace_back(timing.text);

@@ -108,6 +108,14 @@ struct PeerTie {
   friend bool operator==(const PeerTie&, const PeerTie&) = default;
 };
 
+/// What a given is of a list of the company record: `record option_tranches 2 strike`.
+struct RecordTie {
+  std::string list;
+  int place = 0;  ///< from 1
+  std::string field;
+  friend bool operator==(const RecordTie&, const RecordTie&) = default;
+};
+
 struct Row {
   std::string name;
   std::string label;
@@ -128,6 +136,7 @@ struct Row {
   std::vector<Option> options;  ///< of a choice, which is an input that stands on one of them
   std::string quoted;           ///< driver: the rate of the book that speaks of it, CUR for the reporting currency
   std::optional<PeerTie> peers;
+  std::optional<RecordTie> record;
   std::string help;
   Position at;
 

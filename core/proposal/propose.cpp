@@ -4,6 +4,7 @@
 #include <cmath>
 #include <numeric>
 
+#include "core/capital/rates.h"
 #include "core/history/statistics.h"
 #include "core/model/program.h"
 #include "core/outlook/evaluation.h"
@@ -188,6 +189,14 @@ class Proposer {
 
   void countryTax(const std::string& name) {
     if (rule_->has("filed") && filedTax(name)) return;
+    const std::optional<KnownRate> own = ground_.bookRate && !ground_.country.empty()
+                                             ? ground_.bookRate(std::string(kCountryTax) + ground_.country)
+                                             : std::nullopt;
+    if (own) {
+      proposeFigure(name, own->figure, percent(own->figure) + " in " + ground_.country + ", " + own->source,
+                    From::Proposed);
+      return;
+    }
     const std::optional<double> tax = ground_.placeholders.tax(ground_.country, ground_.currency);
     if (!tax) return;
     proposeFigure(name, *tax,

@@ -1,11 +1,16 @@
 #include "core/quantity/number_text.h"
 
 #include <algorithm>
+#include <atomic>
 #include <charconv>
 #include <cmath>
 
 namespace zl {
 namespace {
+
+// Written by the window's thread; others may write figures at the same time.
+std::atomic<NumberStyle::Marks> shownMarks = NumberStyle::Marks::CommaPoint;
+std::atomic<bool> shownParentheses = true;
 
 struct Typed {
   double number;
@@ -39,8 +44,9 @@ std::string normalised(const std::string& digits) {
     decimal = '.';
   } else if (commas == 1) {
     const size_t after = digits.size() - digits.find(',') - 1;
-    // 1,250 groups thousands; 0,125 cannot.
-    decimal = after == 3 && digits.find(',') > 0 && digits[0] != '0' ? 0 : ',';
+    // 1,250 groups thousands, but where the comma is the decimal mark; 0,125 cannot.
+    const bool groups = numberStyle().marks != NumberStyle::Marks::SpaceComma;
+    decimal = groups && after == 3 && digits.find(',') > 0 && digits[0] != '0' ? 0 : ',';
   }
   if ((decimal == '.' && points > 1) || (decimal == ',' && commas > 1)) return {};
   std::string plain;
@@ -114,15 +120,27 @@ std::string plainNumber(double x) {
   return std::string(buffer, end.ptr);
 }
 
+void setNumberStyle(NumberStyle style) {
+  shownMarks = style.marks;
+  shownParentheses = style.parentheses;
+}
+
+NumberStyle numberStyle() {
+  return {shownMarks, shownParentheses};
+}
+
 std::string groupedNumber(double x, int decimals, bool parentheses) {
   char buffer[400];
   const auto end = std::to_chars(buffer, buffer + sizeof buffer, std::fabs(x), std::chars_format::fixed, decimals).ptr;
   std::string text(buffer, end);
   const bool zero = text.find_first_not_of("0.") == std::string::npos;
   const size_t whole = std::min(text.find('.'), text.size());
-  for (size_t i = whole; i > 3; i -= 3) text.insert(i - 3, 1, ',');
+  const NumberStyle style = numberStyle();
+  if (style.marks == NumberStyle::Marks::SpaceComma && whole < text.size()) text[whole] = ',';
+  const char* group = style.marks == NumberStyle::Marks::CommaPoint ? "," : "\xE2\x80\xAF";  // narrow, never broken at
+  for (size_t i = whole; i > 3; i -= 3) text.insert(i - 3, group);
   if (x >= 0 || zero) return text;
-  return parentheses ? "(" + text + ")" : "\xE2\x88\x92" + text;
+  return parentheses && style.parentheses ? "(" + text + ")" : "\xE2\x88\x92" + text;
 }
 
 double shownScale(Kind kind) {

@@ -14,8 +14,17 @@ namespace zl {
 /// Shortest text that reads back to the same double; without an exponent where that is readable.
 std::string plainNumber(double x);
 
-/// Fixed decimals with grouping: 1,234.5; negatives in parentheses when `parentheses`, else with a
-/// true minus sign.
+/// How figures are written for people: one for the whole program at a time. Both are read back as they are written.
+struct NumberStyle {
+  enum class Marks { CommaPoint, SpacePoint, SpaceComma };  ///< 1,234.5 · 1 234.5 · 1 234,5
+  Marks marks = Marks::CommaPoint;
+  bool parentheses = true;  ///< (350), else with a true minus sign
+};
+void setNumberStyle(NumberStyle style);
+NumberStyle numberStyle();
+
+/// Fixed decimals with grouping, by the style: 1,234.5; negatives in parentheses where the style has them and
+/// `parentheses` allows them, else with a true minus sign.
 std::string groupedNumber(double x, int decimals, bool parentheses = true);
 
 /// How a figure of a kind is shown: money in millions with one decimal, ratios in per cent,

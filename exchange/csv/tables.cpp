@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <charconv>
 #include <cmath>
+#include <map>
 #include <set>
 
 #include "core/quantity/decimal.h"
@@ -281,6 +282,66 @@ Result<TableOf<MarketRate>> readRates(std::string_view content, const std::strin
     read.rows.push_back(std::move(rate));
   }
   const Status done = told(aside, read.rows.empty(), "the table has no rates", name, read.warnings);
+  if (!done) return tl::unexpected(done.error());
+  return read;
+}
+
+namespace {
+
+/// Sorts a series by date. A day that is given twice counts once, and not at all where the levels differ.
+void dropContradictions(MarketSeries& series, const std::string& name, SetAside& aside) {
+  std::stable_sort(series.points.begin(), series.points.end(),
+                   [](const SeriesPoint& a, const SeriesPoint& b) { return a.date < b.date; });
+  std::vector<SeriesPoint> kept;
+  for (std::size_t i = 0; i < series.points.size();) {
+    std::size_t end = i + 1;
+    bool same = true;
+    for (; end < series.points.size() && series.points[end].date == series.points[i].date; ++end)
+      same = same && series.points[end].level == series.points[i].level;
+    if (same) {
+      kept.push_back(series.points[i]);
+    } else {
+      aside.add({ErrorKind::BadInput,
+                 "two levels of '" + series.name + "' are given for " + dateText(series.points[i].date), name,
+                 "Keep one row a day"});
+    }
+    i = end;
+  }
+  series.points = std::move(kept);
+}
+
+}  // namespace
+
+Result<TableOf<MarketSeries>> readSeries(std::string_view content, const std::string& name) {
+  Result<CsvTable> table = tableWith(content, name, {"series", "date", "level"});
+  if (!table) return tl::unexpected(table.error());
+  TableOf<MarketSeries> read;
+  SetAside aside("rows");
+  std::map<std::string, std::size_t> at;
+  for (const CsvRow& r : table->rows()) {
+    RowReader row(*table, r);
+    const std::string series = row.needed("series");
+    SeriesPoint point{row.date("date"), row.number("level"), row.figure("dividend").valueOr(0), row.text("source")};
+    if (!(point.level > 0)) row.fault("the level " + row.text("level") + " is not positive");
+    if (point.dividend < 0) row.fault("the dividend " + row.text("dividend") + " is negative");
+    const std::string unit = row.text("unit");
+    const auto known = at.find(series);
+    if (known != at.end() && !unit.empty() && unit != read.rows[known->second].unit)
+      row.fault("'" + series + "' is in '" + read.rows[known->second].unit + "' above and in '" + unit + "' here");
+    if (const Status s = row.status(); !s) {
+      aside.add(s.error());
+      continue;
+    }
+    if (known == at.end()) {
+      at[series] = read.rows.size();
+      read.rows.push_back({series, unit, {std::move(point)}});
+    } else {
+      read.rows[known->second].points.push_back(std::move(point));
+    }
+  }
+  for (MarketSeries& series : read.rows) dropContradictions(series, name, aside);
+  std::erase_if(read.rows, [](const MarketSeries& series) { return series.points.empty(); });
+  const Status done = told(aside, read.rows.empty(), "the table has no levels", name, read.warnings);
   if (!done) return tl::unexpected(done.error());
   return read;
 }

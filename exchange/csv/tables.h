@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/capital/rates.h"
+#include "core/capital/series.h"
 #include "core/evidence/estimate.h"
 #include "core/filing/fact.h"
 #include "core/peers/peer.h"
@@ -37,6 +38,10 @@ Result<PriceTable> readPrices(std::string_view content, const std::string& name)
 Result<TableOf<Peer>> readPeers(std::string_view content, const std::string& name);
 /// rate,date,figure,source
 Result<TableOf<MarketRate>> readRates(std::string_view content, const std::string& name);
+
+/// series,date,level,unit,dividend,source — levels of any number of indices and shares, in any order; unit, dividend
+/// and source may be empty. Of a day with two levels of one series none counts.
+Result<TableOf<MarketSeries>> readSeries(std::string_view content, const std::string& name);
 
 /// item,year,low,mean,high,count,date,source — one estimate a row; low, high and count may be empty. A further column
 /// `by` says whose: `analysts` (when left out) or `company`, whose mean may be empty between low and high.

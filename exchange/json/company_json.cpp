@@ -103,6 +103,73 @@ Identifier identifierOf(ObjectReader& r) {
   return identifier;
 }
 
+OptionTranche trancheOf(ObjectReader& r) {
+  OptionTranche t;
+  t.count = positive(r, "count");
+  t.strike = positive(r, "strike");
+  t.unit = r.optionalText("unit");
+  t.expiry = r.optionalDate("expiry");
+  t.what = r.optionalText("what");
+  return t;
+}
+
+Convertible convertibleOf(ObjectReader& r) {
+  Convertible c;
+  c.shares = positive(r, "shares");
+  c.face = positive(r, "face");
+  c.due = r.optionalDate("due");
+  c.what = r.optionalText("what");
+  return c;
+}
+
+PartName partNameOf(ObjectReader& r) {
+  PartName n;
+  n.filed = r.text("filed");
+  n.called = r.text("called");
+  return n;
+}
+
+Holding holdingOf(ObjectReader& r) {
+  Holding h;
+  h.holder = r.text("holder");
+  h.shares = positive(r, "shares");
+  h.on = r.date("on");
+  h.source = r.optionalText("source");
+  return h;
+}
+
+InsiderTrade tradeOf(ObjectReader& r) {
+  InsiderTrade t;
+  t.on = r.date("on");
+  t.who = r.text("who");
+  t.shares = r.number("shares");
+  if (t.shares == 0) r.fault("'shares' must not be 0: bought is positive, sold negative");
+  t.price = r.optionalNumber("price");
+  if (t.price && !(*t.price > 0)) r.fault("'price' must be positive");
+  t.source = r.optionalText("source");
+  return t;
+}
+
+PeerIdentity peerIdentityOf(ObjectReader& r) {
+  PeerIdentity p;
+  p.peer = r.text("peer");
+  p.called = r.optionalText("called");
+  p.country = r.optionalText("country");
+  p.business = r.optionalText("business");
+  p.identifier = r.optionalText("identifier");
+  return p;
+}
+
+/// "09-30"; empty where it is not given.
+std::string yearEndOf(ObjectReader& r) {
+  const std::string day = r.optionalText("fiscal_year_end");
+  if (day.empty()) return day;
+  // Of a leap year, so that 29 February is a day.
+  if (day.size() != 5 || !parseDate("2024-" + day))
+    r.fault("'fiscal_year_end' is a month and a day, such as 09-30 for 30 September");
+  return day;
+}
+
 std::map<std::string, RecordNote> notesOf(ObjectReader& r) {
   std::map<std::string, RecordNote> notes;
   const Json* said = r.member("said");
@@ -161,6 +228,13 @@ Company companyOf(const Json& json, const std::string& source) {
   c.deals = listOf<Deal>(r, "deals", dealOf);
   c.operating = listOf<OperatingFigure>(r, "operating_figures", operatingOf);
   c.identifiers = listOf<Identifier>(r, "identifiers", identifierOf);
+  c.fiscalYearEnd = yearEndOf(r);
+  c.optionTranches = listOf<OptionTranche>(r, "option_tranches", trancheOf);
+  c.convertibles = listOf<Convertible>(r, "convertibles", convertibleOf);
+  c.partNames = listOf<PartName>(r, "part_names", partNameOf);
+  c.holdings = listOf<Holding>(r, "holders", holdingOf);
+  c.insiderTrades = listOf<InsiderTrade>(r, "insider_trades", tradeOf);
+  c.peerIdentities = listOf<PeerIdentity>(r, "peers", peerIdentityOf);
   c.said = notesOf(r);
   r.finish();
   return c;
@@ -206,6 +280,41 @@ Json toJson(const Identifier& i) {
   return {{"scheme", i.scheme}, {"value", i.value}};
 }
 
+Json withDay(Json json, const char* key, const std::optional<Date>& day) {
+  if (day) json[key] = dateText(*day);
+  return json;
+}
+
+Json toJson(const OptionTranche& t) {
+  return withDay({{"count", t.count}, {"strike", t.strike}, {"unit", t.unit}, {"what", t.what}}, "expiry", t.expiry);
+}
+
+Json toJson(const Convertible& c) {
+  return withDay({{"shares", c.shares}, {"face", c.face}, {"what", c.what}}, "due", c.due);
+}
+
+Json toJson(const PartName& n) {
+  return {{"filed", n.filed}, {"called", n.called}};
+}
+
+Json toJson(const Holding& h) {
+  return {{"holder", h.holder}, {"shares", h.shares}, {"on", dateText(h.on)}, {"source", h.source}};
+}
+
+Json toJson(const InsiderTrade& t) {
+  Json json{{"on", dateText(t.on)}, {"who", t.who}, {"shares", t.shares}, {"source", t.source}};
+  if (t.price) json["price"] = *t.price;
+  return json;
+}
+
+Json toJson(const PeerIdentity& p) {
+  return {{"peer", p.peer},
+          {"called", p.called},
+          {"country", p.country},
+          {"business", p.business},
+          {"identifier", p.identifier}};
+}
+
 template <class Item>
 Json listJson(const std::vector<Item>& items) {
   Json list = Json::array();
@@ -241,6 +350,13 @@ Json toJson(const Company& c) {
   if (c.shares > 0) json["shares"] = c.shares;
   if (!c.plainPricesIn.empty()) json["plain_prices_in"] = c.plainPricesIn;
   if (!c.identifiers.empty()) json["identifiers"] = listJson(c.identifiers);
+  if (!c.fiscalYearEnd.empty()) json["fiscal_year_end"] = c.fiscalYearEnd;
+  if (!c.optionTranches.empty()) json["option_tranches"] = listJson(c.optionTranches);
+  if (!c.convertibles.empty()) json["convertibles"] = listJson(c.convertibles);
+  if (!c.partNames.empty()) json["part_names"] = listJson(c.partNames);
+  if (!c.holdings.empty()) json["holders"] = listJson(c.holdings);
+  if (!c.insiderTrades.empty()) json["insider_trades"] = listJson(c.insiderTrades);
+  if (!c.peerIdentities.empty()) json["peers"] = listJson(c.peerIdentities);
   for (const auto& [member, note] : c.said) {
     json["said"][member] = {{"reason", note.reason}, {"author", note.author}, {"at", note.at}};
   }

@@ -95,6 +95,12 @@ Date ObjectReader::date(const char* key) {
   return *d;
 }
 
+std::optional<Date> ObjectReader::optionalDate(const char* key) {
+  const Json* m = member(key);
+  if (m == nullptr || m->is_null()) return std::nullopt;
+  return date(key);
+}
+
 void ObjectReader::finish() const {
   if (unknown_ == Unknown::PassedOver) return;
   for (const auto& [key, value] : object_.items()) {

@@ -44,6 +44,7 @@ class ObjectReader {
   double number(const char* key);
   double numberOr(const char* key, double otherwise);
   std::optional<double> optionalNumber(const char* key);
+  std::optional<Date> optionalDate(const char* key);
   int whole(const char* key);
   bool truth(const char* key);
   Date date(const char* key);

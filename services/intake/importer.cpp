@@ -34,6 +34,11 @@ Status takeWarnings(const Result<T>& table, std::vector<std::string>& warnings) 
   return {};
 }
 
+/// Shared by all companies of a book.
+bool isOfEconomy(ContentKind kind) {
+  return kind == ContentKind::RateTable || kind == ContentKind::SeriesTable;
+}
+
 /// Tables other than filings are kept as they are and read again when the book opens.
 Status checkTable(const ImportFile& file, ContentKind kind, const std::string& company,
                   std::vector<std::string>& warnings) {
@@ -44,6 +49,8 @@ Status checkTable(const ImportFile& file, ContentKind kind, const std::string& c
       return takeWarnings(exchange::readPeers(file.content, file.name), warnings);
     case ContentKind::RateTable:
       return takeWarnings(exchange::readRates(file.content, file.name), warnings);
+    case ContentKind::SeriesTable:
+      return takeWarnings(exchange::readSeries(file.content, file.name), warnings);
     case ContentKind::EstimateTable:
       return takeWarnings(exchange::readEstimates(file.content, file.name), warnings);
     case ContentKind::CompanyRecord: {
@@ -531,7 +538,7 @@ Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& given,
       continue;
     }
     p.kind = *batch.kind(i);
-    p.incoming.company = p.kind == ContentKind::RateTable ? "" : context.company;
+    p.incoming.company = isOfEconomy(p.kind) ? "" : context.company;
     p.incoming.content = files[i].content;
     p.warnings.insert(p.warnings.end(), batch.warnings(i).begin(), batch.warnings(i).end());
     if (std::optional<Filing>& filing = batch.filing(i)) {

@@ -45,7 +45,7 @@ Market::~Market() = default;
 bool isOfMarket(const std::string& kind) {
   return isKind(kind, ContentKind::PriceTable) || isKind(kind, ContentKind::RateTable) ||
          isKind(kind, ContentKind::PeerTable) || isKind(kind, ContentKind::EstimateTable) ||
-         isKind(kind, ContentKind::TypedFigure);
+         isKind(kind, ContentKind::SeriesTable) || isKind(kind, ContentKind::TypedFigure);
 }
 
 bool isShared(const store::StoredDocument& document) {
@@ -73,6 +73,10 @@ class Gathering {
       auto more = exchange::readRates(*content, d.document.name);
       if (!more) return tl::unexpected(more.error());
       market_->rates.merge(std::move(more->rows));
+    } else if (isKind(kind, ContentKind::SeriesTable)) {
+      auto more = exchange::readSeries(*content, d.document.name);
+      if (!more) return tl::unexpected(more.error());
+      mergeSeries(market_->series, std::move(more->rows));
     } else {
       // Snapshots of another day add to those there are: the history of a consensus is worth keeping.
       const auto more = exchange::readEstimates(*content, d.document.name);

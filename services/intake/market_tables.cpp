@@ -1,10 +1,12 @@
 #include "services/intake/market_tables.h"
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <map>
 #include <set>
 
+#include "core/capital/rates.h"
 #include "core/filing/minor_unit.h"
 #include "core/quantity/number_text.h"
 #include "core/table/displayed.h"
@@ -73,8 +75,21 @@ const std::vector<Heading>& headings() {
       {"interest", {"interest", "interest expense"}},
       {"remark", {"remark", "comment", "note", "why", "remarks"}},
       {"rate",
-       {"rate", "series", "pair", "currency pair", "what", "index", "zins", "zinssatz", "satz", "taux", "tipo", "tasso",
-        "rente", "ränta"}},
+       {"rate", "pair", "currency pair", "what", "zins", "zinssatz", "satz", "taux", "tipo", "tasso", "rente",
+        "ränta"}},
+      {"series", {"series", "index", "security", "indice", "indeks", "benchmark"}},
+      {"dividend", {"dividend", "dividends", "dividende", "dividendo"}},
+      {"region", {"country", "region", "market", "land", "pays", "país", "paese", "area"}},
+      {"premium",
+       {"country premium", "country risk premium", "crp", "premium", "risk premium", "länderrisikoprämie",
+        "prime risque pays"}},
+      {"tax",
+       {"tax", "tax rate", "corporate tax", "corporate tax rate", "marginal tax", "marginal tax rate", "steuersatz",
+        "taux impôt"}},
+      {"cover",
+       {"cover", "interest cover", "interest coverage", "coverage", "from cover", "interest coverage ratio",
+        "zinsdeckung"}},
+      {"spread", {"spread", "default spread", "credit spread"}},
       {"figure",
        {"figure", "value", "yield", "level", "percent", "wert", "valeur", "valor", "valore", "waarde", "värde"}},
       {"source", {"source", "quelle", "from"}},
@@ -145,19 +160,33 @@ class Reading {
     const bool peers = has("name") && (figuresOfPeers() >= 2 || (figuresOfPeers() == 1 && namesKnownPeer()));
     const bool estimates = has("item") && has("year_end") && has("mean");
     const bool prices = has("date") && has("close") && !has("name") && figuresOfPeers() == 1;
-    const bool rates = (has("rate") || has("name")) && has("figure") && !has("item");
-    if (!peers && !estimates && !prices && !rates) return std::nullopt;
-    table_.kind = peers       ? ContentKind::PeerTable
+    const bool series = has("series") && has("date") && (has("figure") || has("close"));
+    const bool rates = !series && (has("rate") || has("name") || has("series")) && has("figure") && !has("item");
+    const bool regions = !peers && has("region") && (has("premium") || has("tax"));
+    const bool spreads = !peers && has("cover") && has("spread");
+    if (!peers && !estimates && !prices && !rates && !series && !regions && !spreads) return std::nullopt;
+    table_.kind = series      ? ContentKind::SeriesTable
+                  : peers     ? ContentKind::PeerTable
                   : estimates ? ContentKind::EstimateTable
                   : prices    ? ContentKind::PriceTable
                               : ContentKind::RateTable;
     findMark();
     findOrder();
     rows_ = 0;
-    if (peers) readPeers();
-    if (estimates) readEstimates();
-    if (prices) readPrices();
-    if (rates && !peers && !estimates && !prices) readRates();
+    if (series) {
+      readSeries();
+    } else if (peers) {
+      readPeers();
+    } else if (estimates) {
+      readEstimates();
+    } else if (prices) {
+      readPrices();
+    } else {
+      table_.csv = "rate,date,figure,source\n";
+      if (regions) readByRegion();
+      if (spreads) readSpreads();
+      if (!regions && !spreads) readRates();
+    }
     if (rows_ == 0 && aside_ == 0) return std::nullopt;
     if (rows_ == 0) table_.csv.clear();
     if (aside_ > kMostNoted) note(std::to_string(aside_ - kMostNoted) + " further rows were set aside");
@@ -359,10 +388,93 @@ class Reading {
     }
   }
 
-  void readRates() {
-    table_.csv = "rate,date,figure,source\n";
+  void readSeries() {
+    table_.csv = "series,date,level,unit,dividend,source\n";
+    const std::string level = has("figure") ? "figure" : "close";
     for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
-      std::string name = textAt(r, has("rate") ? "rate" : "name");
+      const std::string name = textAt(r, "series");
+      const std::optional<double> figure = numberAt(r, level);
+      const SheetCell* cell = cellAt(r, "date");
+      if (name.empty() && !figure && cell == nullptr) continue;
+      const std::optional<Date> day = dayOf(cell);
+      if (name.empty() || !day || !figure || !(*figure > 0)) {
+        setAside(r, name.empty() ? "it names no series" : !day ? "it has no day" : "it has no level above nought");
+        continue;
+      }
+      std::string unit = textAt(r, "price_currency");
+      if (unit.empty()) unit = textAt(r, "currency");
+      const std::optional<double> paid = numberAt(r, "dividend");
+      const std::string source = textAt(r, "source");
+      line({name, dateText(*day), plainNumber(*figure), unit, paid ? plainNumber(*paid) : "",
+            source.empty() ? hints_.source : source});
+      ++rows_;
+    }
+  }
+
+  /// A rate of the economy as it is written: without a sign a column of figures above a half is in per cent.
+  [[nodiscard]] double perCentOf(const std::string& is) {
+    constexpr double kMostPlainRate = 0.6;
+    bool large = columnOf(is)->text.find('%') != std::string::npos;
+    for (size_t r = header_ + 1; r < sheet_.rows.size() && !large; ++r) {
+      const std::optional<Written> x = writtenAt(r, is);
+      large = x && !x->whole && std::fabs(x->number) > kMostPlainRate;
+      if (large) note("'" + columnOf(is)->text + "' is read in per cent");
+    }
+    return large ? 0.01 : 1;
+  }
+
+  /// Adds one rate of a row, dated and sourced as the row says. False where the cell holds no figure.
+  bool addRate(size_t row, const std::string& rate, const std::string& is, double factor) {
+    const std::optional<Written> x = writtenAt(row, is);
+    if (!x) return false;
+    const std::optional<Date> day = has("date") ? dayOf(cellAt(row, "date")) : std::optional(hints_.day);
+    if (!day) return false;
+    const std::string source = textAt(row, "source");
+    // Of "4.1" per cent 0.041, not 0.040999999999999995.
+    const double figure = x->whole || factor == 1 ? x->number : std::round(x->number * factor * 1e12) / 1e12;
+    line({rate, dateText(*day), plainNumber(figure), source.empty() ? hints_.source : source});
+    ++rows_;
+    return true;
+  }
+
+  void readByRegion() {
+    const double premium = has("premium") ? perCentOf("premium") : 1;
+    const double tax = has("tax") ? perCentOf("tax") : 1;
+    for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
+      const std::string region = textAt(r, "region");
+      if (region.empty() || isStatistic(region)) continue;
+      const bool paid = has("premium") && addRate(r, std::string(kCountryPremium) + region, "premium", premium);
+      const bool taxed = has("tax") && addRate(r, std::string(kCountryTax) + region, "tax", tax);
+      if (!paid && !taxed) setAside(r, "it has no figure or no day");
+    }
+  }
+
+  /// "8.5", "> 8.5", "6.5 - 8.5": from its lower end on; "< 0.2" is the lowest row.
+  [[nodiscard]] static std::optional<double> lowerEnd(const std::string& text) {
+    const size_t digit = text.find_first_of("0123456789");
+    if (digit == std::string::npos) return std::nullopt;
+    if (text.find("<") < digit || text.find("\u2264") < digit) return 0;
+    size_t from = digit;
+    if (from > 0 && text[from - 1] == '-' && (from == 1 || text[from - 2] == ' ')) --from;
+    size_t to = digit;
+    while (to < text.size() && (std::isdigit(static_cast<unsigned char>(text[to])) != 0 || text[to] == '.')) ++to;
+    return std::stod(text.substr(from, to - from));
+  }
+
+  void readSpreads() {
+    const double factor = perCentOf("spread");
+    for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
+      const std::string written = textAt(r, "cover");
+      if (written.empty()) continue;
+      const std::optional<double> from = lowerEnd(written);
+      if (!from || !addRate(r, std::string(kCoverSpread) + plainNumber(*from), "spread", factor))
+        setAside(r, "it has no cover from which the spread holds, or no spread");
+    }
+  }
+
+  void readRates() {
+    for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
+      std::string name = textAt(r, has("rate") ? "rate" : has("name") ? "name" : "series");
       const std::optional<double> figure = numberAt(r, "figure");
       if (name.empty() && !figure) continue;
       const std::optional<Date> day = has("date") ? dayOf(cellAt(r, "date")) : std::optional(hints_.day);

@@ -32,9 +32,10 @@ struct MarketTable {
   std::vector<std::string> notes;  ///< rows set aside, each with its place, and what was taken for granted
 };
 
-/// Rows: days with closes; peers by name with figures in any one unit; rates by name; estimates by line and year.
-/// Empty where the sheet is none of these. Without text where its headings are and none of its rows can be used; the
-/// notes say why.
+/// Rows: days with closes; peers by name with figures in any one unit; rates by name; premiums and tax by country or
+/// region, spreads by interest cover (all three become rates); levels of series by name and day; estimates by line and
+/// year. Empty where the sheet is none of these. Without text where its headings are and none of its rows can be used;
+/// the notes say why.
 std::optional<MarketTable> marketTableOf(const Sheet& sheet, const MarketHints& hints, const LabelRules& labels,
                                          const model::Model& m);
 

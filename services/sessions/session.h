@@ -128,6 +128,8 @@ class Session {
   Result<std::string> documentContent(std::int64_t id) { return book_.content(id); }
   /// What this analyst has typed and not yet made an edit of. An empty text takes a draft away.
   Result<std::vector<store::Draft>> drafts() { return book_.drafts(company_, desk_.author); }
+  /// Who edits from now on.
+  void setAuthor(const std::string& author) { desk_.author = author; }
   Status keepDraft(const store::Draft& draft) { return book_.keepDraft(company_, desk_.author, draft); }
 
  private:

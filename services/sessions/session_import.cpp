@@ -86,7 +86,8 @@ class Collection {
                                    [&](const auto& d) { return d.active && d.document.digest == document.digest; });
     if (same == present_.rend()) return false;
     const bool standsOver = isKind(document, ContentKind::PriceTable) || isKind(document, ContentKind::RateTable) ||
-                            isKind(document, ContentKind::PeerTable) || isKind(document, ContentKind::CompanyRecord);
+                            isKind(document, ContentKind::PeerTable) || isKind(document, ContentKind::SeriesTable) ||
+                            isKind(document, ContentKind::CompanyRecord);
     return !standsOver || std::none_of(present_.rbegin(), same,
                                        [&](const auto& d) { return d.active && d.document.kind == document.kind; });
   }

@@ -1,5 +1,8 @@
 #include "services/stages/evaluated.h"
 
+#include <tuple>
+
+#include "core/capital/strikes.h"
 #include "core/quantity/number_text.h"
 #include "services/stages/proposed.h"
 
@@ -71,17 +74,19 @@ class Giver {
     give(Role::SharesNow, Figure::absent("no count of shares is known: give one in the company record"), "");
   }
 
-  void record(const Evidence& e, const Figure& closingShares, bool average) {
+  void record(const Evidence& e, const Market& market, Date valuation, const Figure& closingShares, bool average) {
     const Company& c = e.company;
+    instruments(e, spotRatesAt(market.rates, valuation), valuation);
     giveShares(e, closingShares, average);
-    give(Role::Options, Figure::of(c.options), e.recordSource("options"));
+    give(Role::Options, orOverfull(Role::Options, c.options), e.recordSource("options"));
     // The record's strike is of an ordinary share, the price of what is listed.
     const double shares = c.listing.sharesPerListed;
     give(Role::OptionStrike, Figure::of(c.optionStrike * shares),
          e.recordSource("option_strike") +
              (shares == 1 ? "" : ", x " + plainNumber(shares) + " shares per listed security"));
     give(Role::UnvestedShares, Figure::of(c.unvestedShares), e.recordSource("unvested_shares"));
-    give(Role::ConvertibleShares, Figure::of(c.convertibleShares), e.recordSource("convertible_shares"));
+    give(Role::ConvertibleShares, orOverfull(Role::ConvertibleShares, c.convertibleShares),
+         e.recordSource("convertible_shares"));
     give(Role::ConvertibleFace, Figure::of(c.convertibleFace), e.recordSource("convertible_face"));
   }
 
@@ -121,11 +126,53 @@ class Giver {
     }
   }
 
+  /// Lists of the record, item by item, wherever the model reads one.
+  void instruments(const Evidence& e, const SpotRates& spots, Date valuation) {
+    std::map<std::string, int> read;
+    for (const model::Row& row : model_.rows) {
+      if (!row.record) continue;
+      const auto& [list, place, field] = *row.record;
+      read[list] = std::max(read[list], place);
+      givens_[row.name] = {listed(e.company, *row.record, spots, valuation), e.recordSource(list)};
+    }
+    // What the model has no row for is never left out in silence.
+    for (const auto& [list, role, has] :
+         {std::tuple("option_tranches", Role::Options, e.company.optionTranches.size()),
+          std::tuple("convertibles", Role::ConvertibleShares, e.company.convertibles.size())}) {
+      const auto most = static_cast<size_t>(read[list]);
+      if (has <= most) continue;
+      overfull_[role] =
+          Figure::notMeaningful("the record has " + std::to_string(has) + " further ones and the model reads " +
+                                std::to_string(most) + ": put those of like terms together");
+    }
+  }
+
   std::map<std::string, GivenFigure> take() { return std::move(givens_); }
   [[nodiscard]] bool standsOnAverage() const { return average_; }
 
  private:
+  [[nodiscard]] Figure orOverfull(Role role, double count) const {
+    const auto over = overfull_.find(role);
+    return over == overfull_.end() ? Figure::of(count) : over->second;
+  }
+
+  /// Nought where the list is shorter, and of what has expired.
+  static Figure listed(const Company& c, const model::RecordTie& tie, const SpotRates& spots, Date valuation) {
+    const auto at = static_cast<size_t>(tie.place - 1);
+    if (tie.list == "option_tranches") {
+      if (at >= c.optionTranches.size()) return Figure::of(0);
+      const OptionTranche& t = c.optionTranches[at];
+      if (tie.field == "count") return Figure::of(t.expiry && *t.expiry < valuation ? 0 : t.count);
+      return strikeInListing(c, t, spots) * Figure::of(c.listing.sharesPerListed);
+    }
+    if (at >= c.convertibles.size()) return Figure::of(0);
+    const Convertible& v = c.convertibles[at];
+    if (tie.field == "face") return Figure::of(v.face);
+    return Figure::of(v.due && *v.due < valuation ? 0 : v.shares);
+  }
+
   const model::Model& model_;
+  std::map<Role, Figure> overfull_;
   std::map<std::string, GivenFigure> givens_;
   bool average_ = false;  ///< the count of shares is one over the year
 };
@@ -176,7 +223,8 @@ Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const
   giver.spot(*ground->evidence, *market, c.valuationDate, c.proposes ? &ground->resources->placeholders : nullptr);
   const int last = static_cast<int>(ground->years().size()) - 1;
   const model::RowId shares = ground->compiled->model.find(Role::Shares);
-  giver.record(*ground->evidence, !shares.known() ? Figure::absent() : ground->history->adjusted->at(shares, last),
+  giver.record(*ground->evidence, *market, c.valuationDate,
+               !shares.known() ? Figure::absent() : ground->history->adjusted->at(shares, last),
                shares.known() && isAverage(ground->filed->statements.at(ground->compiled->model[shares].name, last),
                                            ground->evidence->facts));
   e.averageShares = giver.standsOnAverage();

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/capital/rates.h"
+#include "core/capital/series.h"
 #include "core/evidence/estimate.h"
 #include "core/filing/company.h"
 #include "core/filing/concept_network.h"
@@ -35,6 +36,7 @@ struct Market {
 
   std::vector<PricePoint> prices;
   MarketRates rates;
+  std::vector<MarketSeries> series;
   std::vector<Estimate> estimates;
   std::vector<Peer> peers;
   std::vector<std::string> otherUnits;   ///< price tables whose closes cannot be read in the listing's unit

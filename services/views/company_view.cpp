@@ -4,6 +4,8 @@
 #include <cmath>
 #include <map>
 
+#include "core/filing/labels.h"
+
 namespace zl::services {
 namespace {
 
@@ -13,6 +15,15 @@ std::vector<Figure> figuresOf(const Snapshot& s, const SegmentRow& row) {
     list.push_back(fact ? s.evidence->facts[*fact].figure() : Figure::absent("not filed by part"));
   }
   return list;
+}
+
+/// As the record calls it, told by what is filed or by how that reads in words.
+std::string calledPart(const Company& company, const std::string& filed) {
+  const std::string plain = plainMember(filed);
+  const auto named = std::find_if(company.partNames.begin(), company.partNames.end(), [&](const PartName& n) {
+    return n.filed == filed || normalisedLabel(n.filed) == normalisedLabel(plain);
+  });
+  return named == company.partNames.end() ? plain : named->called;
 }
 
 /// Parts with a revenue in both years and a profit in both: what a margin change can be made of.
@@ -59,7 +70,7 @@ std::vector<SegmentView> segmentViews(const Snapshot& s) {
       view.margin.emplace_back();
       for (size_t year = 0; year < s.years().size(); ++year)
         view.margin[m].push_back(view.profit[m][year] / view.revenue[m][year]);
-      view.members[m] = plainMember(view.members[m]);
+      view.members[m] = calledPart(s.company(), view.members[m]);
     }
     list.push_back(std::move(view));
   }
@@ -68,6 +79,19 @@ std::vector<SegmentView> segmentViews(const Snapshot& s) {
     return a.profit.front().back().hasValue() && !b.profit.front().back().hasValue();
   });
   return list;
+}
+
+std::vector<Figure> revenueOfRest(const SegmentView& view, size_t from) {
+  std::vector<Figure> rest;
+  for (size_t year = 0; year < view.revenue.at(from).size(); ++year) {
+    Figure sum = Figure::absent("not filed by part");
+    for (size_t m = from; m < view.revenue.size(); ++m) {
+      const Figure& part = view.revenue[m][year];
+      if (part.hasValue()) sum = sum.hasValue() ? sum + part : part;
+    }
+    rest.push_back(sum);
+  }
+  return rest;
 }
 
 MarketView marketView(const Snapshot& s) {
@@ -90,6 +114,17 @@ MarketView marketView(const Snapshot& s) {
   view.freeCashYield = over(filed(model::Role::SimpleFreeCash), view.marketEquity, "there is no market value");
   view.dividendYield = over(filed(model::Role::Dividends), view.marketEquity, "there is no market value");
   return view;
+}
+
+std::string peerIdentity(const Company& company, const PeerRow& peer) {
+  const auto is = std::find_if(company.peerIdentities.begin(), company.peerIdentities.end(),
+                               [&](const PeerIdentity& i) { return i.peer == peer.id || i.peer == peer.name; });
+  if (is == company.peerIdentities.end()) return {};
+  std::string words;
+  for (const std::string& part : {is->called, is->business, is->country, is->identifier}) {
+    if (!part.empty()) words += (words.empty() ? "" : ", ") + part;
+  }
+  return words;
 }
 
 std::vector<Figure> organicGrowth(const Snapshot& s) {

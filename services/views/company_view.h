@@ -22,6 +22,8 @@ struct SegmentView {
   std::vector<std::vector<std::optional<size_t>>> revenueFacts, profitFacts;
 };
 std::vector<SegmentView> segmentViews(const Snapshot& s);
+/// Revenue by year of the parts from one on, together: those that have a figure; absent where none has.
+std::vector<Figure> revenueOfRest(const SegmentView& view, size_t from);
 
 /// The share's price and what it makes of the company, at the valuation date. Multiples stand on
 /// the base year as adjusted; yields are over the market value of equity.
@@ -32,6 +34,9 @@ struct MarketView {
   Figure earningsYield, freeCashYield, dividendYield;
 };
 MarketView marketView(const Snapshot& s);
+
+/// Who a peer is by the record: what it is called, what it does, where, its identifier; empty where it says nothing.
+std::string peerIdentity(const Company& company, const PeerRow& peer);
 
 /// Revenue growth without what deals brought, by fiscal year.
 std::vector<Figure> organicGrowth(const Snapshot& s);

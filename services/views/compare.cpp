@@ -74,7 +74,7 @@ std::vector<std::int64_t> statementDocuments(const Evidence& e) {
   for (const store::StoredDocument& d : e.documents) {
     const auto is = [&](ContentKind kind) { return d.document.kind == exchange::contentKindText(kind); };
     const bool market = is(ContentKind::PriceTable) || is(ContentKind::PeerTable) || is(ContentKind::RateTable) ||
-                        is(ContentKind::EstimateTable);
+                        is(ContentKind::EstimateTable) || is(ContentKind::SeriesTable);
     if (d.active && !market) ids.push_back(d.document.id);
   }
   return ids;

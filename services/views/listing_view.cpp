@@ -33,6 +33,23 @@ std::vector<ListingLine> listingLines(const Snapshot& s) {
   return lines;
 }
 
+namespace {
+
+/// A year's end moves within a week where years are of 52 or 53 weeks.
+bool endsElsewhere(const std::string& monthDay, Date filed) {
+  constexpr int kNear = 8;
+  const int year = yearOf(filed);
+  for (const int other : {year - 1, year, year + 1}) {
+    // 29 February is the last day of the month in years that have none.
+    std::optional<Date> day = parseDate(std::to_string(other) + "-" + monthDay);
+    if (!day) day = parseDate(std::to_string(other) + "-02-28");
+    if (day && std::abs(daysBetween(*day, filed)) < kNear) return false;
+  }
+  return true;
+}
+
+}  // namespace
+
 std::string contradictionOf(const Company& after, const Snapshot& s) {
   constexpr double kFar = 30;  // nobody issues that many in a year; a slip of thousands is a thousand
   const Company& before = s.company();
@@ -41,6 +58,10 @@ std::string contradictionOf(const Company& after, const Snapshot& s) {
                                    [&](const Fact& f) { return f.unit.str() == after.currency; });
     if (!filed) return "the record would be in " + after.currency + ", and what is filed is in " + before.currency;
   }
+  const std::string& ends = after.fiscalYearEnd;
+  if (!ends.empty() && ends != before.fiscalYearEnd && !s.years().empty() && endsElsewhere(ends, s.years().back().end))
+    return "the record would end fiscal years on " + ends + ", and the last filed one ends on " +
+           dateText(s.years().back().end);
   const model::RowId row = s.model().find(Role::Shares);
   Figure filed = row.known() ? s.asFiled->at(row, static_cast<int>(s.years().size()) - 1) : Figure::absent("");
   if (s.evidence->cover) filed = Figure::of(s.evidence->cover->shares);

@@ -23,7 +23,7 @@ struct ListingLine {
 std::vector<ListingLine> listingLines(const Snapshot& s);
 
 /// Where a record that is typed contradicts what is filed: counts of shares a thousand times apart, another currency
-/// than any filed. In words, both figures in them; empty where nothing does.
+/// than any filed, another end of fiscal years. In words, both figures in them; empty where nothing does.
 std::string contradictionOf(const Company& after, const Snapshot& s);
 
 }  // namespace zl::services

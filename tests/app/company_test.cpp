@@ -3,6 +3,8 @@
 #include <gmock/gmock.h>
 
 #include <QClipboard>
+#include <QLineEdit>
+#include <QMenu>
 
 #include <QComboBox>
 #include <QSpinBox>
@@ -160,6 +162,50 @@ TEST_F(RecordByHand, ListsTakeRowsAndPastedCellsAsFarAsTheyAreSound) {
   EXPECT_EQ(company().debtDue.size(), before);
 }
 
+TEST_F(RecordByHand, OptionsConvertiblesOwnersAndNamesAreLists) {
+  show("sub.record");
+  const double before = base();
+  choose("recordLists", "option_tranches");
+  auto* list = find<LedgerView>("recordList");
+  // 5 million at half the price, in pounds where pence are quoted: 2.5 million shares more.
+  const double half = bench().now().given(model::Role::Price).figure.value() / 200;
+  paste(list, 0, 0, QStringLiteral("5m\t%1\tGBP\t2030-01-31\tplan B\n1m\t1\tGBP\t2020-01-31\texpired\n").arg(half));
+  ASSERT_EQ(company().optionTranches.size(), 2U) << status().toStdString();
+  const double shares = bench().now().evaluation->constant(model::Role::DilutedShares, 1).value();
+  bench().undo();
+  EXPECT_NEAR(shares - bench().now().evaluation->constant(model::Role::DilutedShares, 1).value(), 2.5e6, 1);
+  EXPECT_DOUBLE_EQ(base(), before);
+
+  choose("recordLists", "part_names");
+  paste(list, 0, 0, QStringLiteral("Service and Parts\tAfter sales\n"));
+  choose("recordLists", "holders");
+  paste(list, 0, 0, QStringLiteral("Orrel foundation\t6042000\t2026-04-30\tregister\n"));
+  choose("recordLists", "insider_trades");
+  paste(list, 0, 0, QStringLiteral("2026-03-12\tT. Aune, board\t-20000\t512\tnotice\n2026-03-13\tT. Aune\t0\t\t\n"));
+  EXPECT_THAT(status().toStdString(), HasSubstr("bought is positive, sold negative"));
+  show("sub.parts");
+  const auto& parts = find<LedgerView>("companyParts")->ledger().ledgerRows();
+  EXPECT_TRUE(std::any_of(parts.begin(), parts.end(),
+                          [](const LedgerRow& r) { return r.label == QLatin1String("After sales"); }));
+  const auto& owners = find<LedgerView>("owners")->ledger().ledgerRows();
+  ASSERT_EQ(owners.size(), 4U) << "a heading and a row each";
+  EXPECT_NEAR(owners[1].cells[1].figure.value(), 0.1, 1e-12) << "of 60.42 million shares";
+  EXPECT_EQ(owners[3].cells[0].figure.value(), -20000);
+
+  // A year that ends elsewhere than the filed ones do is asked about.
+  show("sub.record");
+  confirms_ = false;
+  auto* fields = find<LedgerView>("recordFields");
+  place(fields, QStringLiteral("fiscal_year_end"), 0);
+  typeOver(fields, QStringLiteral("06-30"));
+  EXPECT_THAT(asked_.toStdString(), HasSubstr("2025-12-31"));
+  EXPECT_EQ(company().fiscalYearEnd, "");
+  asked_.clear();
+  place(fields, QStringLiteral("fiscal_year_end"), 0);
+  typeOver(fields, QStringLiteral("12-28"));
+  EXPECT_EQ(company().fiscalYearEnd, "12-28") << "a year of 52 weeks ends a few days earlier";
+}
+
 TEST_F(RecordByHand, AnotherListingIsValuedByKey) {
   show("sub.record");
   auto* listings = find<LedgerView>("listings");
@@ -190,7 +236,34 @@ TEST_F(RecordByHand, TheMarketIsTypedAndPasted) {
   ASSERT_TRUE(rate("risk-free NOK")) << status().toStdString();
   EXPECT_EQ(rate("risk-free NOK")->figure, 0.034);
 
+  choose("marketTable", "regions");
+  paste(rows, 0, 0, QStringLiteral("Nordics\t1.5%\t\nNL\t\t25.8%\n"));
+  ASSERT_TRUE(rate("country premium Nordics")) << status().toStdString();
+  EXPECT_EQ(rate("tax NL")->figure, 0.258);
+  choose("marketTable", "spreads");
+  paste(rows, 0, 0, QStringLiteral("4\t1.4%\n"));
+  ASSERT_TRUE(rate("spread from cover 4")) << status().toStdString();
+  choose("marketTable", "series");
+  const size_t series = bench().now().market->series.size();
+  QGuiApplication::clipboard()->setText(QStringLiteral("Date\tClose\n30/04/2026\t1,204.5\n29/04/2026\t1,190\n"));
+  QTest::mouseClick(find<QPushButton>("pasteMarket"), Qt::LeftButton);
+  EXPECT_EQ(bench().now().market->series.size(), series) << "nobody said whose levels they are";
+  EXPECT_THAT(status().toStdString(), HasSubstr("whose levels they are"));
+  find<QLineEdit>("seriesName")->setText(QStringLiteral("Wide index"));
+  QTest::mouseClick(find<QPushButton>("pasteMarket"), Qt::LeftButton);
+  const MarketSeries* wide = seriesNamed(bench().now().market->series, "Wide index");
+  ASSERT_NE(wide, nullptr) << status().toStdString();
+  EXPECT_EQ(wide->points.back().level, 1204.5);
+  EXPECT_EQ(bench().now().market->prices.back().close, 748.5) << "they are not the company's";
+
   choose("marketTable", "peers");
+  // A currency is chosen from a list that opens by key.
+  place(rows, QStringLiteral("1"), 4);
+  press(rows, Qt::Key_Return);
+  auto* list = rows->findChild<QMenu*>("choices");
+  ASSERT_NE(list, nullptr);
+  EXPECT_GT(list->actions().size(), 4);
+  list->close();
   const auto peers = bench().now().market->peers;
   place(rows, QStringLiteral("1"), 1);
   typeOver(rows, QStringLiteral("19.4"));

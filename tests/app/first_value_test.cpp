@@ -8,7 +8,10 @@
 #include <fstream>
 #include <sstream>
 
+#include <nlohmann/json.hpp>
+
 #include "app/frame/unnamed_books.h"
+#include "cli/run.h"
 #include "tests/support/source_folder.h"
 #include "tests/support/window_fixture.h"
 
@@ -92,6 +95,47 @@ class FirstValue : public WindowFixture {
     EXPECT_LE(actions_, 12);
   }
 
+  /// Cells under the headings of Company's tables, as they are copied elsewhere.
+  void pasteMarket(const char* table, const QString& cells) {
+    go(Qt::Key_1);
+    QTest::mouseClick(find<QPushButton>("sub.market"), Qt::LeftButton);
+    auto* box = find<QComboBox>("marketTable");
+    box->setCurrentIndex(box->findData(QString::fromLatin1(table)));
+    QGuiApplication::clipboard()->setText(cells);
+    QTest::mouseClick(find<QPushButton>("pasteMarket"), Qt::LeftButton);
+  }
+  /// The same company by the commands: its table and verbs. Then both say the same of every scenario and peer's
+  /// multiple.
+  void expectTheSameByVerbs(const char* filer, const std::vector<std::vector<std::string>>& verbs) {
+    const std::string other = folder_.file("verbs.zledger");
+    const auto run = [&](std::vector<std::string> words) {
+      words.insert(words.begin() + 1, other);
+      std::ostringstream out, err;
+      EXPECT_EQ(zl::cli::run(words, out, err, test::testDesk()), 0) << words.front() << ": " << err.str();
+      return out.str();
+    };
+    const std::string table = test::sourceFolder() + "/tests/corpus/filers/" + filer;
+    run({"import", "--company", bench().companyId().toStdString(), table, "--accept"});
+    for (const auto& verb : verbs) run(verb);
+    const auto there = nlohmann::json::parse(run({"value", "--json"}));
+    const services::Snapshot& s = bench().now();
+    ASSERT_EQ(there["scenarios"].size(), 3U);
+    for (size_t k = 0; k < 3; ++k) {
+      const auto& scenario = there["scenarios"][k];
+      for (const char* row : {"value_per_share", "enterprise_value", "diluted_shares", "wacc"}) {
+        if (!scenario.contains(row)) continue;
+        EXPECT_DOUBLE_EQ(scenario[row].get<double>(), s.evaluation->constant(row, static_cast<int>(k)).value())
+            << row << k;
+      }
+      EXPECT_DOUBLE_EQ(scenario["value_per_share"].get<double>(),
+                       s.evaluation->constant("value_per_share", static_cast<int>(k)).value());
+    }
+    EXPECT_EQ(there["price"], s.given(model::Role::Price).figure.value());
+    EXPECT_DOUBLE_EQ(there["cross_check"]["price-earnings"]["median"].get<double>(),
+                     s.crossCheck.statistics.at(Multiple::PriceToEarnings).median.value());
+    EXPECT_TRUE(s.evaluation->constant("by_earnings_median", 1).hasValue());
+  }
+
   int actions_ = 0;
 };
 
@@ -103,6 +147,16 @@ TEST_F(FirstValue, OfAFilerWhoseSharesAreFiled) {
   EXPECT_THAT(need(), HasSubstr("the price in USD"));
   answer({{"price in USD", "55.2"}});
   expectThreeValues();
+  pasteMarket("peers", QStringLiteral("Company\tPrice\tShares m\tRevenue m\tEBITDA m\tNet income m\tDebt m\tCash m\n"
+                                      "Calder Mills\t31\t220\t4200\t610\t290\t900\t200\n"
+                                      "Oststrand Tools\t12\t90\t800\t95\t41\t150\t20\n"));
+  ASSERT_EQ(bench().now().market->peers.size(), 2U) << status().toStdString();
+  expectTheSameByVerbs("norrvale.csv",
+                       {{"price", "55.2"},
+                        {"peer", "Calder Mills", "--price", "31", "--shares", "220m", "--revenue", "4.2bn", "--ebitda",
+                         "610m", "--net-income", "290m", "--debt", "900m", "--cash", "200m"},
+                        {"peer", "Oststrand Tools", "--price", "12", "--shares", "90m", "--revenue", "800m", "--ebitda",
+                         "95m", "--net-income", "41m", "--debt", "150m", "--cash", "20m"}});
 
   // It is named when there is something worth keeping, and what was undone can still be.
   chosenBook_ = text(folder_.file("named.zledger"));
@@ -130,6 +184,13 @@ TEST_F(FirstValue, OfOneThatFilesNoCountOfShares) {
   answer({{"shares", "42m"}, {"price in", "31.5"}});
   expectThreeValues();
   EXPECT_EQ(bench().now().company().shares, 42e6);
+  pasteMarket("peers",
+              QStringLiteral("Peer\tMarket cap\tSales\tNet profit\tCurrency\nHalden Werke\t1.4bn\t2.1bn\t88m\tEUR\n"));
+  ASSERT_EQ(bench().now().market->peers.size(), 1U) << status().toStdString();
+  expectTheSameByVerbs("brennlau.csv", {{"company", "shares", "42m"},
+                                        {"price", "31.5"},
+                                        {"peer", "Halden Werke", "--market-value", "1.4bn", "--revenue", "2.1bn",
+                                         "--net-income", "88m"}});
 }
 
 TEST_F(FirstValue, NothingToPasteIsSaid) {

@@ -194,6 +194,10 @@ class RandomLanes : public testing::Test {
         {"option_strike", 700}, {"unvested_shares", 1}, {"convertible_shares", 3}, {"convertible_face", 30},
         {"stub", 0.6},          {"years_passed", 0}};
     if (const auto found = kGiven.find(row.name); found != kGiven.end()) return found->second;
+    if (row.record) {  // a further tranche and convertible; no others
+      if (row.record->place > 1) return 0;
+      return row.kind == Kind::Quote ? 800 : row.kind == Kind::Money ? 12 : 1.5;
+    }
     if (row.name == "lease_regime") return 0;  // the opening figures above are those of leases with interest
     if (row.declared == model::Declared::Input && row.kind == Kind::Count) return next() < 0.5 ? 0 : 1;
     if (row.name == "cost_of_sales_ratio") return 0.4 + 0.3 * next();

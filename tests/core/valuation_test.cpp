@@ -183,6 +183,24 @@ TEST_F(StandingStill, DilutionByTreasuryStockAndConversion) {
   EXPECT_NEAR(constant(m_.evaluate(), "diluted_shares"), 10, 1e-12);
 }
 
+TEST_F(StandingStill, EachTrancheAndConvertibleCountsByItself) {
+  m_.givens["options"] = Figure::of(2);
+  m_.givens["option_strike"] = Figure::of(75);  // 0.5 shares
+  m_.givens["options_2"] = Figure::of(4);
+  m_.givens["option_strike_2"] = Figure::of(300);  // under water: a mean strike of 225 would have taken the 0.5 away
+  m_.givens["options_6"] = Figure::of(1);
+  m_.givens["option_strike_6"] = Figure::of(60);  // 0.4
+  m_.givens["convertible_shares_2"] = Figure::of(2);
+  m_.givens["convertible_face_2"] = Figure::of(150);  // 75 a share: in the money
+  m_.givens["convertible_shares_4"] = Figure::of(1);
+  m_.givens["convertible_face_4"] = Figure::of(130);  // 130 a share: not
+  m_.filed["borrowings_long"] = test::figures({280, 280});
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(constant(e, "option_shares"), 0.9, 1e-12);
+  EXPECT_NEAR(constant(e, "diluted_shares"), 10 + 0.9 + 2, 1e-12);
+  EXPECT_NEAR(constant(e, "debt_claims"), 280 - 150, 1e-9) << "what becomes shares is no debt";
+}
+
 TEST_F(StandingStill, LossesAreCarriedForwardAndUsedOnce) {
   m_.filed["tax_losses"] = test::figures({0, 300});
   const Evaluation e = m_.evaluate();

@@ -125,6 +125,34 @@ TEST_F(TablesAsPeopleHaveThem, RatesAndEstimates) {
   EXPECT_THAT(estimates->notes, ElementsAre(HasSubstr("'Foo' is no line")));
 }
 
+TEST_F(TablesAsPeopleHaveThem, PremiumsTaxAndSpreadsBecomeRates) {
+  const auto rates = [&](const std::string& text) {
+    const auto table = read(text);
+    EXPECT_TRUE(table && table->kind == exchange::ContentKind::RateTable) << text;
+    return table ? table->csv : std::string();
+  };
+  const std::string regions =
+      rates("Country|Rating|Country Risk Premium|Corporate tax rate\nBrazil|BB|4.1%|34%\nIndia||2.9%|\n");
+  EXPECT_THAT(regions, HasSubstr("country premium Brazil,2026-05-01,0.041,pasted"));
+  EXPECT_THAT(regions, HasSubstr("tax Brazil,2026-05-01,0.34,pasted"));
+  EXPECT_THAT(regions, HasSubstr("country premium India,2026-05-01,0.029,pasted"));
+  EXPECT_THAT(regions, testing::Not(HasSubstr("tax India")));
+  // No sign says so, but nobody pays 25 times the profit.
+  EXPECT_THAT(rates("Region|Tax rate\nDE|30\nIE|12.5\n"), HasSubstr("tax IE,2026-05-01,0.125,"));
+  const std::string spreads = rates("Interest coverage|Spread\n> 8.5|0.6%\n6.5 - 8.5|0.8%\n-100 to 0.5|12%\nx|y\n");
+  EXPECT_EQ(spreads,
+            "rate,date,figure,source\nspread from cover 8.5,2026-05-01,0.006,pasted\n"
+            "spread from cover 6.5,2026-05-01,0.008,pasted\nspread from cover -100,2026-05-01,0.12,pasted\n");
+  EXPECT_THAT(rates("Interest cover|Spread %\n< 0.5|14\n"), HasSubstr("spread from cover 0,2026-05-01,0.14"));
+}
+
+TEST_F(TablesAsPeopleHaveThem, LevelsOfSeries) {
+  const auto table = read("Index|Date|Close|Unit\nBroad 100|30/04/2026|1,204.5|EUR\nBroad 100|29/04/2026|n/a|EUR\n");
+  ASSERT_TRUE(table && table->kind == exchange::ContentKind::SeriesTable);
+  EXPECT_EQ(table->csv, "series,date,level,unit,dividend,source\nBroad 100,2026-04-30,1204.5,EUR,,pasted\n");
+  EXPECT_THAT(table->notes, Contains(HasSubstr("no level above nought")));
+}
+
 TEST_F(TablesAsPeopleHaveThem, StatementsAreNone) {
   for (const char* text :
        {"EUR m|2025|2024\nRevenue|412|390\nNet income|12|10\n", "Note|2025\nCash|5\n",

@@ -77,6 +77,9 @@ inline SmallModel companyWith(int horizon, const std::vector<std::pair<const cha
   for (const char* none : {"options", "option_strike", "unvested_shares", "convertible_shares", "convertible_face"}) {
     m.givens[none] = Figure::of(0);
   }
+  for (const model::Row& row : m.model.rows) {
+    if (row.record) m.givens[row.name] = Figure::of(0);
+  }
   m.givens["price"] = Figure::of(100);
   m.givens["quote_rate"] = m.givens["stub"] = Figure::of(1);
   m.givens["years_passed"] = Figure::of(0);
