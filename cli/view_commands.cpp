@@ -4,6 +4,7 @@
 #include "exchange/json/reader.h"
 #include "services/reports/figures_report.h"
 #include "services/reports/report.h"
+#include "services/reports/value_tables.h"
 #include "services/sessions/assumption_history.h"
 #include "services/sessions/case_file.h"
 #include "services/stories/trace_text.h"
@@ -100,6 +101,62 @@ class StatementsCommand : public SessionCommand {
   }
   std::string scenario_ = kBase;
   std::string basis_ = "years";
+};
+
+/// What the pages Capital and Cash value show, as text, CSV or JSON.
+class TablesCommand : public SessionCommand {
+ public:
+  void declareMore(CLI::App& app) override { app.add_flag("--csv", csv_, "CSV at full precision"); }
+
+ protected:
+  void print(const std::vector<services::ReportFigure>& figures, const services::Snapshot& s, Context& c) const {
+    c.out << (json_  ? exchange::textOf(services::reportJson(figures, s), 2) + "\n"
+              : csv_ ? services::reportCsv(figures)
+                     : services::reportText(figures, s));
+  }
+
+ private:
+  bool csv_ = false;
+};
+
+class CapitalCommand : public TablesCommand {
+  const char* name() const override { return "capital"; }
+  const char* purpose() const override {
+    return "The cost of capital: parts with their rivals, beta, peers' betas, weights, the rate by year";
+  }
+  void declareMore(CLI::App& app) override {
+    TablesCommand::declareMore(app);
+    app.add_option("--scenario", scenario_, "Whose rivals: worst, base or best");
+    app.add_option("--index", settings_.index, "The series that beta is taken against; the first where left out");
+    app.add_option("--returns", returns_, "Of beta: daily, weekly or monthly")
+        ->check(CLI::IsMember({"daily", "weekly", "monthly"}));
+    app.add_option("--years", settings_.years, "Of beta, back from the valuation date")->check(CLI::Range(1, 50));
+    app.add_flag("--price-alone", priceAlone_, "Returns without dividends");
+  }
+  Status runOn(Session& session, Context& c) override {
+    const Result<int> scenario = scenarioIndex(session.now()->caseOf(), scenario_);
+    if (!scenario) return tl::unexpected(scenario.error());
+    settings_.frequency = returns_ == "daily"    ? ReturnFrequency::Daily
+                          : returns_ == "weekly" ? ReturnFrequency::Weekly
+                                                 : ReturnFrequency::Monthly;
+    settings_.total = !priceAlone_;
+    print(services::capitalFigures(*session.now(), settings_, *scenario), *session.now(), c);
+    return {};
+  }
+  std::string scenario_ = kBase, returns_ = "weekly";
+  services::BetaSettings settings_;
+  bool priceAlone_ = false;
+};
+
+class CashCommand : public TablesCommand {
+  const char* name() const override { return "cash"; }
+  const char* purpose() const override {
+    return "The value from cash: walk, years, what lies beyond, claims, and every other way to it";
+  }
+  Status runOn(Session& session, Context& c) override {
+    print(services::cashFigures(*session.now()), *session.now(), c);
+    return {};
+  }
 };
 
 class FiguresCommand : public SessionCommand {
@@ -232,6 +289,8 @@ std::vector<std::unique_ptr<Command>> viewCommands() {
   list.push_back(std::make_unique<BasisCommand>());
   list.push_back(std::make_unique<StatementsCommand>());
   list.push_back(std::make_unique<FactsCommand>());
+  list.push_back(std::make_unique<CapitalCommand>());
+  list.push_back(std::make_unique<CashCommand>());
   list.push_back(std::make_unique<FiguresCommand>());
   list.push_back(std::make_unique<RestatementsCommand>());
   list.push_back(std::make_unique<TraceCommand>());

@@ -30,6 +30,12 @@ void FlowBars::setContent(QStringList periods, std::vector<Figure> history, std:
   update();
 }
 
+void FlowBars::setMiddles(std::vector<double> middles, double from) {
+  middles_ = std::move(middles);
+  from_ = from;
+  update();
+}
+
 void FlowBars::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   const Theme& t = theme();
@@ -51,8 +57,13 @@ void FlowBars::paintEvent(QPaintEvent*) {
   const double pad = (high - low) * 0.08;
   const Scale y{low - pad, high + pad, height() - line - 6.0, line + 8.0};
   const Ticks ticks = ticksOf(y.low, y.high, std::max(2, height() / 40), shownUnit(Kind::Money), QFontMetricsF(font()));
-  const double left = std::max(56.0, ticks.width + 16);
-  const double step = (width() - left - 16) / static_cast<double>(periods_.size());
+  const bool aligned = middles_.size() == static_cast<size_t>(periods_.size()) && middles_.size() > 1;
+  const double left = aligned ? from_ : std::max(56.0, ticks.width + 16);
+  const double step =
+      aligned ? middles_[1] - middles_[0] : (width() - left - 16) / static_cast<double>(periods_.size());
+  const auto startOf = [&](int column) {
+    return aligned ? middles_[static_cast<size_t>(column)] - step / 2 : left + column * step;
+  };
   for (qsizetype i = 0; i < ticks.words.size(); ++i) {
     const double tick = ticks.at[static_cast<size_t>(i)];
     painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
@@ -70,7 +81,8 @@ void FlowBars::paintEvent(QPaintEvent*) {
     if (row_.known()) addFigure(area, {model::Cell{row_, firstColumn_ + column}, scenario, {}});
   };
   for (int c = 0; c < periods_.size(); ++c) {
-    const double x = left + c * step;
+    const double x = startOf(c);
+    if (x + step / 2 < left || (aligned && x + step > width() + 1)) continue;
     if (c < filed) {
       bar(x + step * 0.3, step * 0.4, history_[static_cast<size_t>(c)], t.quiet, c, 0);
     } else {
@@ -84,7 +96,8 @@ void FlowBars::paintEvent(QPaintEvent*) {
     painter.drawText(QRectF(x - 10, height() - line - 2, step + 20, line), Qt::AlignHCenter, periods_[c]);
   }
   painter.setPen(QPen(t.wideRule, 1, Qt::DashLine));
-  painter.drawLine(QPointF(left + filed * step, line + 8), QPointF(left + filed * step, height() - line - 6));
+  if (const double edge = filed < periods_.size() ? startOf(filed) : 0; edge >= left)
+    painter.drawLine(QPointF(edge, line + 8), QPointF(edge, height() - line - 6));
   painter.setPen(t.quiet);
   painter.drawText(QPointF(8, line), tr("Free cash flow to the firm, %1").arg(unit_));
   double x = width() - 16;

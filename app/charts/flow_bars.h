@@ -22,6 +22,9 @@ class FlowBars : public TellingChart {
   /// `firstColumn` is the model's column of the first period, `row` the row drawn.
   void setSource(model::RowId row, int firstColumn);
   void setContent(QStringList periods, std::vector<Figure> history, std::vector<FlowSeries> series, QString unit);
+  /// Where the middle of each period lies, so that bars stand above the columns of a table; none: spread over the
+  /// width. A period left of `from` is scrolled out of the table and not drawn.
+  void setMiddles(std::vector<double> middles, double from);
   [[nodiscard]] QSize minimumSizeHint() const override { return {300, 130}; }
 
  protected:
@@ -34,6 +37,8 @@ class FlowBars : public TellingChart {
   QString unit_;
   model::RowId row_;
   int firstColumn_ = 0;
+  std::vector<double> middles_;
+  double from_ = 0;
 };
 
 }  // namespace zl::app

@@ -38,7 +38,7 @@ void PriceChart::paintEvent(QPaintEvent*) {
   const QFontMetricsF metrics(font());
   const double line = metrics.height();
   painter.setPen(t.ink);
-  painter.drawText(QPointF(8, line), tr("Close, %1, and events").arg(unit_));
+  painter.drawText(QPointF(8, line), title_.isEmpty() ? tr("Close, %1, and events").arg(unit_) : title_);
   if (prices_.size() < 2) {
     painter.setPen(t.quiet);
     painter.drawText(rect(), Qt::AlignCenter,

@@ -19,6 +19,8 @@ class PriceChart : public QWidget {
  public:
   explicit PriceChart(QWidget* parent = nullptr);
   void setContent(std::vector<PricePoint> prices, std::vector<PriceMark> marks, QString unit);
+  /// Another series than closes: what it is, over the chart.
+  void setTitle(const QString& title) { title_ = title; }
   [[nodiscard]] QSize minimumSizeHint() const override { return {260, 130}; }
 
  protected:
@@ -27,7 +29,7 @@ class PriceChart : public QWidget {
  private:
   std::vector<PricePoint> prices_;
   std::vector<PriceMark> marks_;
-  QString unit_;
+  QString unit_, title_;
 };
 
 }  // namespace zl::app

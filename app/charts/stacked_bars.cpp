@@ -36,6 +36,12 @@ void StackedBars::setContent(QString title, QStringList columns, std::vector<Bar
   update();
 }
 
+void StackedBars::setMiddles(std::vector<double> middles, double from) {
+  middles_ = std::move(middles);
+  from_ = from;
+  update();
+}
+
 QBrush StackedBars::filling(size_t part) const {
   const Theme& t = theme();
   const QColor colours[] = {t.accent, t.worst, t.assumed, t.best, t.quiet, t.price};
@@ -71,8 +77,9 @@ void StackedBars::paintEvent(QPaintEvent*) {
   for (const BarPart& part : parts_) names = std::max(names, metrics.horizontalAdvance(part.label));
   names = std::min(names + 22, width() * 0.42);
   const Ticks ticks = ticksOf(low, high, 3, shownUnit(kind_), metrics);
-  const double left = std::max(44.0, ticks.width + 14);
-  const double right = width() - names - 8;
+  const bool aligned = middles_.size() == static_cast<size_t>(columns_.size()) && middles_.size() > 1;
+  const double left = aligned ? from_ : std::max(44.0, ticks.width + 14);
+  const double right = aligned ? width() - 8.0 : width() - names - 8;
   const Scale y{low, high, height() - line - 6.0, line + 12.0};
   for (qsizetype i = 0; i < ticks.words.size(); ++i) {
     const double tick = ticks.at[static_cast<size_t>(i)];
@@ -81,11 +88,12 @@ void StackedBars::paintEvent(QPaintEvent*) {
     painter.setPen(t.quiet);
     drawTabular(painter, {0, y.at(tick) - 8, left - 6, 16}, ticks.words[i], Qt::AlignRight);
   }
-  const double step = (right - left) / static_cast<double>(columns_.size());
+  const double step = aligned ? middles_[1] - middles_[0] : (right - left) / static_cast<double>(columns_.size());
   const int every = std::max(1, static_cast<int>((metrics.horizontalAdvance(columns_.last()) + 8) / step + 0.999));
   for (qsizetype c = 0; c < columns_.size(); ++c) {
     double above = 0, below = 0;
-    const double x = left + static_cast<double>(c) * step;
+    const double x = aligned ? middles_[static_cast<size_t>(c)] - step / 2 : left + static_cast<double>(c) * step;
+    if (x + step / 2 < left || (aligned && x + step > width() + 1)) continue;
     for (size_t p = 0; p < parts_.size(); ++p) {
       const double figure = parts_[p].figures[static_cast<size_t>(c)].valueOr(0);
       if (figure == 0) continue;
@@ -101,14 +109,16 @@ void StackedBars::paintEvent(QPaintEvent*) {
     painter.setPen(t.quiet);
     painter.drawText(QRectF(x - 20, height() - line - 2, step + 40, line), Qt::AlignHCenter, columns_[c]);
   }
+  const double legend = aligned ? 8 : right + 8;
+  const double room = aligned ? left - ticks.width - 40 : names - 18;
   double at = line + 14;
   for (size_t p = parts_.size(); p-- > 0;) {
     painter.setPen(QPen(filling(p).color(), 1));
     painter.setBrush(filling(p));
-    painter.drawRect(QRectF(right + 8, at, 9, 9));
+    painter.drawRect(QRectF(legend, at, 9, 9));
     painter.setPen(t.ink);
-    painter.drawText(QRectF(right + 22, at - 4, names - 18, line), Qt::AlignLeft,
-                     metrics.elidedText(parts_[p].label, Qt::ElideRight, names - 18));
+    painter.drawText(QRectF(legend + 14, at - 4, room, line), Qt::AlignLeft,
+                     metrics.elidedText(parts_[p].label, Qt::ElideRight, room));
     at += line + 3;
   }
   paintCursor(painter);

@@ -25,6 +25,9 @@ class StackedBars : public TellingChart {
   explicit StackedBars(QWidget* parent = nullptr);
   /// `whyNone` is shown where no part has a figure.
   void setContent(QString title, QStringList columns, std::vector<BarPart> parts, Kind kind, QString whyNone);
+  /// Where the middle of each column lies, so that bars stand above the columns of a table; none: spread over the
+  /// width. The parts are then named left of `from`, where the table has its labels.
+  void setMiddles(std::vector<double> middles, double from);
   [[nodiscard]] QSize minimumSizeHint() const override { return {220, 150}; }
 
  protected:
@@ -37,6 +40,8 @@ class StackedBars : public TellingChart {
   QStringList columns_;
   std::vector<BarPart> parts_;
   Kind kind_ = Kind::Money;
+  std::vector<double> middles_;
+  double from_ = 0;
 };
 
 }  // namespace zl::app

@@ -10,6 +10,8 @@
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
+class QFormLayout;
+
 namespace zl::app {
 
 struct Preferences {
@@ -35,9 +37,9 @@ class PreferencesWindow : public QDialog {
 
  private:
   void take();
-  QComboBox* addChoice(class QFormLayout& form, const char* name, const QString& label,
+  QComboBox* addChoice(QFormLayout& form, const char* name, const QString& label,
                        const std::vector<std::pair<QString, int>>& choices, int chosen);
-  QLineEdit* addFolder(class QFormLayout& form, const char* name, const QString& label, const QString& folder);
+  QLineEdit* addFolder(QFormLayout& form, const char* name, const QString& label, const QString& folder);
 
   QLineEdit *author_, *books_, *files_;
   QComboBox *marks_, *negatives_, *paper_, *text_, *amounts_;

@@ -89,6 +89,10 @@ void ValueRail::paintMark(QPainter& painter, const Mark& mark, bool ghost) const
   painter.setOpacity(1.0);
 }
 
+namespace {
+constexpr double kAgree = 0.05;  // less than what a figure on the rail shows
+}  // namespace
+
 void ValueRail::paintLabels(QPainter& painter, const std::vector<Mark>& ghosts) const {
   // Scenario and price labels stand above the axis, the other methods' below; each row is pushed
   // to the right where two would touch.
@@ -103,8 +107,15 @@ void ValueRail::paintLabels(QPainter& painter, const std::vector<Mark>& ghosts) 
   const auto place = [&](std::vector<const Mark*>& list, double firstY, double direction) {
     std::sort(list.begin(), list.end(), [](const Mark* a, const Mark* b) { return a->figure < b->figure; });
     double ends[2] = {-1e9, -1e9};
-    for (const Mark* m : list) {
-      QString words = m->label + QLatin1Char(' ') + zl::app::text(figureText(Figure::of(m->figure), Kind::Quote));
+    for (auto at = list.begin(); at != list.end(); ++at) {
+      const Mark* m = *at;
+      // Methods that agree, as two ways to one value must, share a label.
+      QString label = m->label;
+      while (direction > 0 && at + 1 != list.end() && std::fabs((*(at + 1))->figure - m->figure) < kAgree) {
+        ++at;
+        label += QStringLiteral(", ") + (*at)->label;
+      }
+      QString words = label + QLatin1Char(' ') + zl::app::text(figureText(Figure::of(m->figure), Kind::Quote));
       for (const Mark& g : ghosts) {
         if (g.label != m->label || std::fabs(g.figure - m->figure) < 0.05) continue;
         words += QStringLiteral("  %1%2").arg(m->figure > g.figure ? QStringLiteral("+") : QString(),
@@ -115,6 +126,7 @@ void ValueRail::paintLabels(QPainter& painter, const std::vector<Mark>& ghosts) 
       // Two rows of labels; the one with room is taken.
       int row = x > ends[0] + 10 ? 0 : (x > ends[1] + 10 ? 1 : (ends[0] <= ends[1] ? 0 : 1));
       x = std::max(x, ends[row] + 10);
+      if (x > std::max(4.0, this->width() - width - 4)) continue;  // no room: its mark tells on hover
       ends[row] = x + width;
       painter.fillRect(QRectF(x - 2, firstY + direction * row * line, width + 4, line), t.panel);
       painter.setPen(m->shape == Mark::Shape::Price ? t.price

@@ -1,7 +1,5 @@
 #include "app/pages/cash_value_page.h"
 
-#include <QComboBox>
-#include <QGridLayout>
 #include <QHBoxLayout>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -10,49 +8,151 @@
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
+#include "services/stories/capital_stories.h"
 #include "services/stories/outlook_stories.h"
+#include "services/views/capital_view.h"
 #include "services/views/method_figures.h"
 
 namespace zl::app {
 
+namespace {
+
+/// The ways that "other ways" shows one of, by their views of the model.
+struct Way {
+  const char* key;
+  const char* years;  ///< null: none
+  const char* values;
+};
+constexpr Way kWays[] = {{"profit", "economic_profit", "economic_profit_value"},
+                         {"shareholders", "shareholder_years", "shareholder_value"},
+                         {"direct", nullptr, "direct"},
+                         {"target", nullptr, "target"}};
+
+QString figureOr(const Figure& figure, Kind kind) {
+  return figure.hasValue() ? text(figureText(figure, kind)) : text(figure.reason());
+}
+
+}  // namespace
+
 CashValuePage::CashValuePage(Workbench& bench, QWidget* parent) : Page(bench, Stop::CashValue, parent) {
-  QVBoxLayout* layout = scrolledLayout();
-  layout->addLayout(makeTimeBar());
-  auto* columns = new QGridLayout;
-  columns->setHorizontalSpacing(14);
-  columns->addWidget(sectionLabel(tr("From present values to value per share"), this), 0, 0);
-  columns->addWidget(sectionLabel(tr("Beyond the last year: two methods and what each implies"), this), 0, 1);
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(2);
+  head_ = new PlainLabel(this);
+  head_->setObjectName(QStringLiteral("cashHead"));
+  head_->setContentsMargins(8, 0, 8, 0);
+  head_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+  layout->addWidget(head_);
+  views_ = new SubViews(this);
+  layout->addWidget(views_, 1);
+  views_->add("value", tr("value"), makeValue());
+  views_->add("years", tr("years"), makeYears());
+  views_->add("beyond", tr("beyond"), makeBeyond());
+  views_->add("claims", tr("claims"), makeClaims());
+  views_->add("ways", tr("other ways"), makeOthers());
+  addControls();
+  connect(views_, &SubViews::turned, this, [this] {
+    if (bench_.isOpen()) refresh();
+  });
+}
+
+QWidget* CashValuePage::makeValue() {
+  auto* view = new QWidget(views_);
+  auto* layout = new QHBoxLayout(view);
+  layout->setContentsMargins(0, 0, 0, 0);
   walk_ = addGrid("walk", tr("From present values to value per share"));
   walk_->setWidths(66, 0);
-  columns->addWidget(walk_, 1, 0);
-  terminal_ = addGrid("terminal", tr("Terminal value"));
-  terminal_->setWidths(62, 0);
-  columns->addWidget(terminal_, 1, 1);
-  columns->setColumnStretch(0, 1);
-  columns->setColumnStretch(1, 1);
-  layout->addLayout(columns);
-  remark_ = new PlainLabel(this);
-  remark_->setWordWrap(true);
-  remark_->setContentsMargins(8, 0, 8, 4);
-  layout->addWidget(remark_);
-  bars_ = new FlowBars(this);
-  connectChart(bars_);
-  bars_->setMinimumHeight(150);
-  layout->addWidget(bars_, 1);
-  yearsTitle_ = sectionLabel({}, this);
+  layout->addWidget(walk_, 1, Qt::AlignTop);
+  brief_ = addGrid("valueBrief", tr("Values by method and what they stand on"));
+  brief_->setWidths(66, 0);
+  layout->addWidget(brief_, 1, Qt::AlignTop);
+  return view;
+}
+
+QWidget* CashValuePage::makeYears() {
+  auto* view = new QWidget(views_);
+  QVBoxLayout* layout = scrolledLayout(view);
+  yearsTitle_ = sectionLabel({}, view);
   layout->addWidget(yearsTitle_);
+  bars_ = new FlowBars(view);
+  connectChart(bars_);
+  bars_->setMinimumHeight(170);
+  layout->addWidget(bars_, 1);
   years_ = addGrid("flows", tr("Free cash flow by year"));
   years_->setWidths(64, 0);
   layout->addWidget(years_);
-  connect(&terminal_->ledger(), &LedgerModel::typed, this, [this](int row, int column, const QString& typed) {
-    const LedgerRow& line = terminal_->ledger().ledgerRows()[static_cast<size_t>(row)];
+  keepAbove(bars_, years_,
+            [this](std::vector<double> middles, double from) { bars_->setMiddles(std::move(middles), from); });
+  return view;
+}
+
+QWidget* CashValuePage::makeBeyond() {
+  auto* view = new QWidget(views_);
+  QVBoxLayout* layout = scrolledLayout(view);
+  layout->addWidget(sectionLabel(tr("Beyond the last year: two methods and what each implies for the other"), view));
+  terminal_ = addGrid("terminal", tr("Terminal value"));
+  terminal_->setWidths(62, 0);
+  layout->addWidget(terminal_);
+  remark_ = new PlainLabel(view);
+  remark_->setWordWrap(true);
+  remark_->setContentsMargins(8, 0, 8, 4);
+  layout->addWidget(remark_);
+  layout->addStretch();
+  takeInputs(terminal_);
+  return view;
+}
+
+QWidget* CashValuePage::makeClaims() {
+  auto* view = new QWidget(views_);
+  QVBoxLayout* layout = scrolledLayout(view);
+  layout->addWidget(sectionLabel(tr("From the firm to the share: every claim, dated at the valuation date"), view));
+  claims_ = addGrid("claims", tr("From the firm to the share"));
+  claims_->setWidths(66, 0);
+  layout->addWidget(claims_);
+  layout->addStretch();
+  takeInputs(claims_);
+  return view;
+}
+
+QWidget* CashValuePage::makeOthers() {
+  auto* view = new QWidget(views_);
+  QVBoxLayout* layout = scrolledLayout(view);
+  auto* bar = new QHBoxLayout;
+  bar->setContentsMargins(8, 0, 8, 0);
+  ways_ = new QComboBox(view);
+  ways_->setObjectName(QStringLiteral("otherWay"));
+  ways_->setAccessibleName(tr("Another way to value"));
+  const QString labels[] = {tr("Economic profit"), tr("Flows to shareholders"), tr("Cash of a year, direct"),
+                            tr("Dated target")};
+  for (size_t i = 0; i < std::size(kWays); ++i) ways_->addItem(labels[i], QString::fromLatin1(kWays[i].key));
+  bar->addWidget(ways_);
+  otherRemark_ = new PlainLabel(view);
+  otherRemark_->setObjectName(QStringLiteral("otherRemark"));
+  otherRemark_->setWordWrap(true);
+  bar->addWidget(otherRemark_, 1);
+  layout->addLayout(bar);
+  other_ = addGrid("otherValues", tr("Another way by scenario"));
+  other_->setWidths(66, 0);
+  layout->addWidget(other_);
+  otherYears_ = addGrid("otherYears", tr("Another way by year"));
+  otherYears_->setWidths(64, 0);
+  layout->addWidget(otherYears_);
+  layout->addStretch();
+  takeInputs(other_);
+  connect(ways_, &QComboBox::currentIndexChanged, this, [this] {
+    if (bench_.isOpen()) fillOthers();
+  });
+  return view;
+}
+
+void CashValuePage::takeInputs(LedgerView* grid) {
+  connect(&grid->ledger(), &LedgerModel::typed, this, [this, grid](int row, int column, const QString& typed) {
+    const LedgerRow& line = grid->ledger().ledgerRows()[static_cast<size_t>(row)];
     if (const auto figure = typedOrSay(typed, line)) typeInput(line.key, column, *figure);
   });
 }
 
-QHBoxLayout* CashValuePage::makeTimeBar() {
-  auto* bar = new QHBoxLayout;
-  bar->setContentsMargins(8, 0, 8, 0);
+void CashValuePage::addControls() {
   date_ = new QDateEdit(this);
   date_->setObjectName(QStringLiteral("valuationDate"));
   date_->setDisplayFormat(QStringLiteral("yyyy-MM-dd"));
@@ -63,20 +163,22 @@ QHBoxLayout* CashValuePage::makeTimeBar() {
   horizon_->setObjectName(QStringLiteral("horizon"));
   horizon_->setRange(kShortestHorizon, kLongestHorizon);
   horizon_->setKeyboardTracking(false);
-  const auto add = [&](const QString& words, QWidget* field) {
-    auto* label = new PlainLabel(words, this);
-    label->setBuddy(field);
-    bar->addWidget(label);
-    bar->addWidget(field);
-    bar->addSpacing(12);
-  };
-  add(tr("Valuation &date"), date_);
-  add(tr("Forecast &years"), horizon_);
   price_ = new QComboBox(this);
   price_->setObjectName(QStringLiteral("priceStands"));
   price_->addItems({tr("of the valuation date"), tr("the latest"), tr("pinned as it is")});
-  add(tr("&Price"), price_);
-  bar->addStretch();
+  const auto add = [&](const QString& words, QWidget* field) {
+    auto* label = new PlainLabel(words, this);
+    label->setBuddy(field);
+    views_->addControl(label);
+    views_->addControl(field);
+  };
+  price_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  price_->setMinimumContentsLength(12);
+  date_->setAccessibleName(tr("Valuation date"));
+  horizon_->setAccessibleName(tr("Forecast years"));
+  add(tr("value&d on"), date_);
+  add(tr("&years"), horizon_);
+  add(tr("&price"), price_);
   connect(price_, &QComboBox::activated, this, &CashValuePage::standOnPrice);
   connect(date_, &QDateEdit::dateChanged, this, [this](QDate day) {
     const Date date = makeDate(day.year(), static_cast<unsigned>(day.month()), static_cast<unsigned>(day.day()));
@@ -84,7 +186,6 @@ QHBoxLayout* CashValuePage::makeTimeBar() {
   });
   connect(horizon_, &QSpinBox::valueChanged, this,
           [this](int years) { bench_.apply(services::setHorizon(bench_.settled().caseOf(), years)); });
-  return bar;
 }
 
 /// Pinned is the price that is shown, which then stays whatever comes.
@@ -115,30 +216,63 @@ void CashValuePage::fillTime() {
   horizon_->setValue(now().caseOf().horizon);
 }
 
+/// What is looked at is filled; the first line always is.
 void CashValuePage::refresh() {
   fillTime();
+  if (!bench_.isPreviewing()) fillHead();
+  const services::Snapshot& s = now();
+  const QString shown = views_->shown();
+  if (shown == QLatin1String("value")) {
+    fillScenarios(walk_, scenarioRows(s, "value_walk"));
+    fillScenarios(brief_, scenarioRows(s, "value"));
+  } else if (shown == QLatin1String("years")) {
+    fillYears();
+  } else if (shown == QLatin1String("beyond")) {
+    fillTerminal();
+  } else if (shown == QLatin1String("claims")) {
+    fillScenarios(claims_, scenarioRows(s, "claims"));
+  } else {
+    fillOthers();
+  }
+}
+
+void CashValuePage::fillScenarios(LedgerView* grid, std::vector<LedgerRow> rows) {
+  const services::Snapshot& s = now();
+  grid->ledger().setCorner(cornerOf(s));
+  grid->ledger().fill(scenarioHeaders(s), std::move(rows));
+  grid->showAll();
+}
+
+void CashValuePage::fillHead() {
+  const services::Snapshot& s = now();
+  const services::CashHead head = services::cashHead(s);
+  QStringList values;
+  for (size_t k = 0; k < head.values.size(); ++k)
+    values << tr("%1 %2").arg(text(s.caseOf().scenarios[k].label), figureOr(head.values[k], Kind::Quote));
+  QStringList words = {tr("Price %1 %2").arg(figureOr(head.price, Kind::Quote), text(s.company().listing.unit)),
+                       values.join(QStringLiteral(", "))};
+  if (head.beyond.hasValue())
+    words << tr("%1 % of base's firm lies beyond the forecast").arg(text(figureText(head.beyond, Kind::Ratio)));
+  if (!head.driver.empty())
+    words << tr("what moves base most: %1, by %2").arg(text(head.driver), figureOr(head.swing, Kind::Quote));
+  head_->setText(words.join(QStringLiteral("   ·   ")));
+  head_->setToolTip(tipText(head_->text()));
+}
+
+void CashValuePage::fillYears() {
   const services::Snapshot& s = now();
   const int filed = s.evaluation->layout().historyYears;
   const int to = s.evaluation->layout().columns();
-  const int shown = std::max(0, filed - 5);
+  const int from = std::max(0, filed - 5);
   const model::RowId row = s.evaluation->model().find(model::Role::Fcff);
   std::vector<FlowSeries> series;
   for (int i = 0; i < s.evaluation->scenarios(); ++i) {
     const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];
     series.push_back({text(sc.id), text(sc.label), trendOf(s, row, filed, to, i)});
   }
-  bars_->setSource(row, shown);
-  bars_->setContent(periodHeaders(s, shown, to), trendOf(s, row, shown, filed, 0), std::move(series),
+  bars_->setSource(row, from);
+  bars_->setContent(periodHeaders(s, from, to), trendOf(s, row, from, filed, 0), std::move(series),
                     unitOf(s, Kind::Money));
-  fillYears();
-  fillTerminal();
-  fillWalk();
-}
-
-void CashValuePage::fillYears() {
-  const services::Snapshot& s = now();
-  const int from = s.evaluation->layout().historyYears;
-  const int to = s.evaluation->layout().columns();
   yearsTitle_->setText(tr("%1, by year; the first year counts %2 % of its flow, valued %3")
                            .arg(text(s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())].label),
                                 text(figureText(s.given(model::Role::Stub).figure, Kind::Ratio)),
@@ -178,11 +312,67 @@ void CashValuePage::fillTerminal() {
                        : QString());
 }
 
-void CashValuePage::fillWalk() {
+void CashValuePage::fillOthers() {
   const services::Snapshot& s = now();
-  walk_->ledger().setCorner(cornerOf(s));
-  walk_->ledger().fill(scenarioHeaders(s), scenarioRows(s, "value_walk"));
-  walk_->showAll();
+  const Way& way = kWays[static_cast<size_t>(ways_->currentIndex())];
+  std::vector<LedgerRow> rows = scenarioRows(s, way.values);
+  const QString key = QString::fromLatin1(way.key);
+  QString remark;
+  if (key == QLatin1String("profit")) {
+    remark = tr("Capital and what it earns beyond its cost: it must agree with the cash flows to the last digit.");
+  } else if (key == QLatin1String("shareholders")) {
+    LedgerRow implied = headingRow(tr("Cost of equity the price implies"));
+    implied.heading = false;
+    implied.unit = QStringLiteral("%");
+    implied.kind = Kind::Ratio;
+    for (int i = 0; i < s.evaluation->scenarios(); ++i) {
+      QStringList all;
+      if (!bench_.isPreviewing()) {
+        for (const double k : services::impliedCostOfEquity(s, i)) all << text(groupedNumber(k * 100, 1));
+      }
+      const QString shown = all.isEmpty() ? tr("none") : all.join(tr(" or "));
+      implied.cells.push_back(wordsCell(shown));
+      implied.cells.back().left = false;
+      implied.cells.back().story = [i, shown = shown.toStdString()](const services::Snapshot& of) {
+        return services::impliedCostStory(of, i, shown);
+      };
+    }
+    rows.push_back(std::move(implied));
+    remark = tr("After interest and borrowing, at the cost of equity; no debt is taken off again.");
+  } else if (key == QLatin1String("direct")) {
+    remark = tr("The price to pay for the required return, from what a year brings shareholders.");
+    const Figure base =
+        s.evaluation->constant(s.model().view("direct").back().row, std::max(0, s.caseOf().indexOf(kBase)));
+    if (base.hasValue()) {
+      const std::optional<PricePoint> last = services::lastAtOrUnder(s, base.value());
+      remark += last ? tr(" Last traded at or under base's on %1, at %2.")
+                           .arg(text(dateText(last->date)), text(figureText(Figure::of(last->close), Kind::Quote)))
+                     : tr(" The book has no close at or under base's.");
+    }
+  } else {
+    LedgerRow yearly = headingRow(tr("Return to the dated target, a year"));
+    yearly.heading = false;
+    yearly.unit = QStringLiteral("%");
+    yearly.kind = Kind::Ratio;
+    for (int i = 0; i < s.evaluation->scenarios(); ++i) {
+      const services::DatedTarget target = services::datedTarget(s, i);
+      yearly.cells.push_back(figureCell(target.yearly));
+      yearly.cells.back().story = [i, target](const services::Snapshot& of) {
+        return services::targetStory(of, i, target);
+      };
+    }
+    rows.push_back(std::move(yearly));
+    remark = tr("Today's value as a going concern, carried at the cost of equity, less what is paid out on the way.");
+  }
+  otherRemark_->setText(remark);
+  fillScenarios(other_, std::move(rows));
+  otherYears_->setVisible(way.years != nullptr);
+  if (way.years == nullptr) return;
+  const int filed = s.evaluation->layout().historyYears;
+  const int to = s.evaluation->layout().columns();
+  otherYears_->ledger().setCorner(cornerOf(s));
+  otherYears_->ledger().fill(periodHeaders(s, filed, to), yearRows(s, way.years, filed, to, bench_.scenario()));
+  otherYears_->showAll();
 }
 
 }  // namespace zl::app

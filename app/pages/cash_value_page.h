@@ -1,14 +1,15 @@
 #pragma once
-// Free cash flow by year, factors, the terminal methods side by side, and the walk from present
-// values to value per share, three scenarios in columns.
+// From flows to a value per share, three scenarios in columns. Opens with the walk from present values to the share;
+// its other views are the years beneath their bars, what lies beyond, the claims, and other ways to the same value.
 
 #include <QComboBox>
 #include <QDateEdit>
-#include <QHBoxLayout>
 #include <QSpinBox>
 
 #include "app/charts/flow_bars.h"
 #include "app/pages/page.h"
+#include "app/pages/sub_views.h"
+#include "services/views/cash_view.h"
 
 namespace zl::app {
 
@@ -22,19 +23,31 @@ class CashValuePage : public Page {
   void refresh() override;
 
  private:
-  QHBoxLayout* makeTimeBar();
+  void addControls();
+  QWidget* makeValue();
+  QWidget* makeYears();
+  QWidget* makeBeyond();
+  QWidget* makeClaims();
+  QWidget* makeOthers();
+  /// What is typed into a grid by scenario is an input of that scenario.
+  void takeInputs(LedgerView* grid);
   void standOnPrice(int index);
   void fillTime();
+  void fillHead();
   void fillYears();
   void fillTerminal();
-  void fillWalk();
+  void fillOthers();
+  void fillScenarios(LedgerView* grid, std::vector<LedgerRow> rows);
 
   QDateEdit* date_;
   QSpinBox* horizon_;
   QComboBox* price_;
+  QLabel* head_;
+  SubViews* views_;
   FlowBars* bars_;
-  LedgerView *years_, *terminal_, *walk_;
-  QLabel *yearsTitle_, *remark_;
+  LedgerView *years_, *terminal_, *walk_, *brief_, *claims_, *otherYears_, *other_;
+  QComboBox* ways_;
+  QLabel *yearsTitle_, *remark_, *otherRemark_;
 };
 
 }  // namespace zl::app

@@ -74,7 +74,7 @@ Shown rateRows(const services::Snapshot& s) {
   Shown rows;
   for (const MarketRate& r : s.market->rates) {
     if (isOfRegion(r.name) || after(r.name, kCoverSpread)) continue;
-    const bool fraction = std::fabs(r.figure) < 1 && r.name.rfind("spot", 0) != 0;
+    const bool fraction = std::fabs(r.figure) < 1 && !text(r.name).startsWith(QLatin1String("spot"));
     rows.push_back(
         {text(r.name), day(r.date), fraction ? perCent(r.figure) : text(plainNumber(r.figure)), text(r.source)});
   }

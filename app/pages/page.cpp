@@ -1,6 +1,7 @@
 #include "app/pages/page.h"
 
 #include <QScrollArea>
+#include <QScrollBar>
 
 #include "app/look/amounts.h"
 #include "app/look/plain_text.h"
@@ -41,6 +42,18 @@ QVBoxLayout* Page::scrolledLayout(QWidget* view) {
   layout->setContentsMargins(0, 2, 0, 4);
   layout->setSpacing(2);
   return layout;
+}
+
+void Page::keepAbove(QWidget* chart, LedgerView* years, const std::function<void(std::vector<double>, double)>& place) {
+  const auto align = [chart, years, place] {
+    const int first = years->ledger().firstColumn();
+    const auto mapped = [&](double x) { return chart->mapFromGlobal(years->mapToGlobal(QPointF(x, 0))).x(); };
+    std::vector<double> middles;
+    for (int c = first; c < years->ledger().columnCount(); ++c) middles.push_back(mapped(years->middleOf(c - first)));
+    place(std::move(middles), mapped(years->viewport()->x() + years->columnWidth(0)));
+  };
+  connect(years, &LedgerView::widthsChanged, chart, align);
+  connect(years->horizontalScrollBar(), &QScrollBar::valueChanged, chart, align);
 }
 
 LedgerView* Page::addGrid(const char* name, const QString& accessibleName) {

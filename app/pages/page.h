@@ -5,6 +5,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 #include <QWidget>
+#include <functional>
 
 #include "app/bench/workbench.h"
 #include "app/charts/telling_chart.h"
@@ -34,6 +35,9 @@ class Page : public QWidget {
   void connectChart(TellingChart* chart);
   /// A grid whose focused cell is traced and whose selection is summed.
   LedgerView* addGrid(const char* name, const QString& accessibleName);
+  /// Calls `place` with the middles of the years of `years`, in the chart's own place, and where its figures begin, now
+  /// and whenever its columns or its scroll move.
+  void keepAbove(QWidget* chart, LedgerView* years, const std::function<void(std::vector<double>, double)>& place);
   /// Reads what was typed into a driver's or input's cell; says what is wrong and gives nothing.
   std::optional<double> typedOrSay(const QString& text, const LedgerRow& row);
   /// Types a driver's year or an input of a scenario and stores it.

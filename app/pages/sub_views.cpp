@@ -50,6 +50,10 @@ void SubViews::add(const char* name, const QString& words, QWidget* view) {
   if (id == 0) button->setChecked(true);
 }
 
+void SubViews::addControl(QWidget* control) {
+  words_->addWidget(control);
+}
+
 QString SubViews::shown() const {
   return buttons_->checkedButton()->objectName().mid(4);
 }

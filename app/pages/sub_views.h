@@ -19,6 +19,8 @@ class SubViews : public QWidget {
   [[nodiscard]] QString shown() const;
   /// The view of a name; nothing where there is none.
   void show(const QString& name);
+  /// A control that holds for every view, at the end of the row of words.
+  void addControl(QWidget* control);
 
  Q_SIGNALS:
   void turned();  ///< to another view

@@ -14,7 +14,8 @@ int spanOf(Date day, ReturnFrequency frequency) {
     case ReturnFrequency::Monthly:
       return static_cast<int>(ymd.year()) * 12 + static_cast<int>(static_cast<unsigned>(ymd.month()));
     case ReturnFrequency::Weekly:  // weeks begin on Monday; 1970-01-01 was a Thursday
-      return static_cast<int>(std::floor((day.time_since_epoch().count() + 3) / 7.0));
+      return static_cast<int>(
+          std::chrono::floor<std::chrono::weeks>(day + std::chrono::days(3)).time_since_epoch().count());
     case ReturnFrequency::Daily:
       break;
   }

@@ -180,6 +180,7 @@ class Checker {
       case Op::Subtract:
       case Op::Min:
       case Op::Max:
+      case Op::Known:
         return same(e, 0, 1);
       case Op::Less:
       case Op::LessEqual:

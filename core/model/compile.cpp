@@ -148,7 +148,8 @@ class Compiler {
       if (row.timing == Timing::Balance) circle.balances.push_back(slotFor(cell));
     }
     for (const auto& [node, slot] : guesses) {
-      circle.feedback.push_back({slot, slotFor(cells_[static_cast<size_t>(node)])});
+      const Cell cell = cells_[static_cast<size_t>(node)];
+      circle.feedback.push_back({slot, slotFor(cell), model_[cell.row].kind == Kind::Money});
     }
     for (const std::string& name : names) circle.rows += (circle.rows.empty() ? "" : ", ") + name;
     circle.end = program_.tape.size();
@@ -246,6 +247,8 @@ class Compiler {
         return Code::Or;
       case Op::Guard:
         return Code::Guard;
+      case Op::Known:
+        return Code::Known;
       default:
         std::abort();  // every other operation has a case of its own above
     }

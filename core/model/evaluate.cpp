@@ -86,6 +86,8 @@ inline __attribute__((always_inline)) void step(const Instruction& in, double* a
       ZL_LANES(a[i] == 1.0 ? b[i] : (a[i] == 0.0 ? c[i] : kNaN));
     case Code::Guard:
       ZL_LANES(a[i] == 1.0 ? b[i] : kNaN);
+    case Code::Known:
+      ZL_LANES(a[i] == a[i] ? a[i] : b[i]);
     case Code::Copy:
       ZL_LANES(a[i]);
     case Code::Skip:
@@ -145,7 +147,8 @@ inline __attribute__((always_inline)) void runCircle(const Program& p, size_t wh
       const double* now = arena + static_cast<size_t>(f.computed) * W;
       for (int i = 0; i < W; ++i) {
         // A figure that is missing stays missing: there is nothing more to wait for.
-        const bool close = !(std::fabs(now[i] - guess[i]) > kCircleTolerance * scale[i]);
+        const double size = f.money ? scale[i] : std::max(std::fabs(now[i]), std::fabs(guess[i]));
+        const bool close = !(std::fabs(now[i] - guess[i]) > kCircleTolerance * size);
         still[i] = still[i] && close;
       }
     }

@@ -69,6 +69,8 @@ const char* sign(Op op) {
       return "if";
     case Op::Guard:
       return "guard";
+    case Op::Known:
+      return "known";
     case Op::Average:
       return "avg";
     case Op::Total:
@@ -126,6 +128,7 @@ std::string expressionText(const Expr& e) {
     case Op::Abs:
     case Op::If:
     case Op::Guard:
+    case Op::Known:
     case Op::Average:
     case Op::Total: {
       std::string text = std::string(sign(e.op)) + "(";

@@ -33,6 +33,8 @@ class Words {
         return "if " + of(e.args[0]) + " then " + of(e.args[1]) + ", else " + of(e.args[2]);
       case Op::Guard:
         return of(e.args[1]) + ", as long as " + of(e.args[0]);
+      case Op::Known:
+        return of(e.args[0]) + ", where it is known, else " + of(e.args[1]);
       case Op::Average:
         return "the average over the year of " + part(e.args[0]);
       case Op::Total:

@@ -48,6 +48,10 @@ class Interpreter {
         if (condition.value() != 1.0) return Figure::notMeaningful(e.reason);
         return run(e.args[1], column);
       }
+      case Op::Known: {
+        Figure first = run(e.args[0], column);
+        return first.hasValue() ? first : run(e.args[1], column);
+      }
       default:
         return pair(e.op, run(e.args[0], column), run(e.args[1], column));
     }

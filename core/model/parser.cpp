@@ -45,11 +45,12 @@ struct Function {
   Op op;
   size_t arguments;
 };
-constexpr std::array<Function, 7> kFunctions{{{"min", Op::Min, 2},
+constexpr std::array<Function, 8> kFunctions{{{"min", Op::Min, 2},
                                               {"max", Op::Max, 2},
                                               {"abs", Op::Abs, 1},
                                               {"if", Op::If, 3},
                                               {"guard", Op::Guard, 2},
+                                              {"known", Op::Known, 2},
                                               {"avg", Op::Average, 1},
                                               {"total", Op::Total, 1}}};
 constexpr std::array<Word<Anchor>, 3> kAnchors{

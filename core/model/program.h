@@ -48,6 +48,7 @@ enum class Code : std::uint8_t {
   Or,
   Select,
   Guard,
+  Known,
   Copy,
   Skip
 };
@@ -65,6 +66,7 @@ struct Circle {
   struct Feedback {
     std::uint32_t guess;     ///< slot read by the group: last round's figure
     std::uint32_t computed;  ///< slot the round writes
+    bool money;              ///< settles against the largest balance; any other figure against its own size
   };
   std::vector<Feedback> feedback;
   std::vector<std::uint32_t> balances;  ///< their largest size sets the scale of the tolerance

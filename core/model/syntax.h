@@ -48,6 +48,7 @@ enum class Op {
   Abs,
   If,
   Guard,
+  Known,  ///< the first where it has a value, else the second
   Average,
   Total,
   Sum,      ///< over whole numbers: args are its terms written out, `pattern` the term as it was written

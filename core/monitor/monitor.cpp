@@ -3,6 +3,7 @@
 #include <set>
 
 #include "core/history/statistics.h"
+#include "core/monitor/capital_monitors.h"
 #include "core/monitor/finding.h"
 #include "core/monitor/first_value_monitors.h"
 #include "core/monitor/history_monitors.h"
@@ -34,6 +35,7 @@ class Monitors {
     monitorProjection(v_, found_);
     monitorEvidence(v_, found_);
     monitorFirstValue(v_, found_);
+    monitorCapital(v_, found_);
     monitorStanding(v_, found_);
     for (int s = 0; s < e_.scenarios(); ++s) {
       const About about(*this, s);

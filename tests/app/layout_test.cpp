@@ -81,7 +81,7 @@ class Layout : public WindowFixture {
       lookAtPage(where + ", " + word->text().toStdString());
     }
     for (const char* name :
-         {"historyShow", "statementBox", "filingsShow", "verdictView", "marketTable", "recordLists"}) {
+         {"historyShow", "statementBox", "filingsShow", "verdictView", "marketTable", "recordLists", "otherWay"}) {
       auto* views = find<QComboBox>(name);
       if (!views->isVisible()) continue;
       const int stood = views->currentIndex();

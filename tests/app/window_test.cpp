@@ -233,6 +233,7 @@ TEST_F(Window, CapitalCashValueAndVerdictEditInPlace) {
   typeOver(find<LedgerView>("rateParts"), QStringLiteral("1.5"));
   EXPECT_GT(base("terminal_wacc"), wacc);
   go(Qt::Key_6);
+  turnTo("beyond");
   place(find<LedgerView>("terminal"), QStringLiteral("terminal_choice"), 1);
   typeOver(find<LedgerView>("terminal"), QStringLiteral("half"));
   EXPECT_THAT(status().toStdString(), testing::HasSubstr("There are: growth, multiple"));
@@ -271,7 +272,8 @@ TEST_F(Window, ValuationDateAndHorizonAreSetOnCashValue) {
   auto* years = find<QSpinBox>("horizon");
   years->setValue(5);
   EXPECT_EQ(bench().now().evaluation->layout().forecastYears, 5);
-  EXPECT_EQ(find<LedgerView>("flows")->ledger().columnCount(), 6);
+  turnTo("years");
+  EXPECT_EQ(find<LedgerView>("flows")->ledger().columnCount(), 11) << "five filed years and five projected ones";
   for (Qt::Key key : kPageKeys) go(key);
   EXPECT_EQ(find<LedgerView>("paths")->ledger().columnCount(), 6) << "every page follows the horizon";
 }

@@ -97,7 +97,7 @@ INSTANTIATE_TEST_SUITE_P(
                   "Reason for Beta (Best)"},
         NamedEdit{"SetInput",
                   [](const Case& c, const model::Model& m) { return setInput(c, m, "best", "exit_multiple", 9, {}); },
-                  "Set Exit multiple of EBITDA (Best)"},
+                  "Set Exit multiple (Best)"},
         NamedEdit{"SetProbability", [](const Case& c, const model::Model&) { return setProbability(c, "worst", 0.3); },
                   "Set probability (Worst)"},
         NamedEdit{"Flag", [](const Case& c, const model::Model&) { return setExceptional(c, 2021, "boom"); },

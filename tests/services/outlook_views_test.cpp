@@ -257,7 +257,8 @@ TEST_F(OutlookViews, ANewYearWaitsIsComparedAndRolledForward) {
     labels.push_back(step.label);
     sum += step.effect;
   }
-  EXPECT_EQ(labels, (std::vector<std::string>{"Calendar", "Filed figures"}));
+  EXPECT_EQ(labels, (std::vector<std::string>{"Peers", "Calendar", "Filed figures"}))
+      << "minorities' new income is valued at the peers' multiple";
   EXPECT_NEAR(walk->from.value(), before, 1e-9);
   EXPECT_NEAR(walk->to.value(), value(now().caseOf()), 1e-9);
   EXPECT_NEAR(sum, walk->to.value() - walk->from.value(), 1e-7);

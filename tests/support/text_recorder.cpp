@@ -86,7 +86,8 @@ std::vector<DrawnText> textsDrawnBy(QWidget& widget) {
 }
 
 double contrastOf(const DrawnText& drawn, const QImage& picture) {
-  const QRect beneath = drawn.rect.toAlignedRect().intersected(picture.rect());
+  // A little wider than the text, so that no thick letter is taken for what it stands on.
+  const QRect beneath = drawn.rect.adjusted(-6, -2, 6, 2).toAlignedRect().intersected(picture.rect());
   std::map<QRgb, int> counts;
   for (int y = beneath.top(); y <= beneath.bottom(); ++y) {
     for (int x = beneath.left(); x <= beneath.right(); ++x) ++counts[picture.pixel(x, y)];

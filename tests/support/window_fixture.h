@@ -71,6 +71,30 @@ class WindowFixture : public test::DemoBook {
     ASSERT_EQ(QApplication::activeWindow(), window_.get());
     QTest::keyClick(window_.get(), number, Qt::AltModifier);
   }
+  /// Another view of the page shown, by its name.
+  void turnTo(const char* view) {
+    for (QPushButton* word : window_->findChildren<QPushButton*>(QStringLiteral("sub.") + QString::fromLatin1(view))) {
+      if (word->isVisible()) return QTest::mouseClick(word, Qt::LeftButton);
+    }
+    ADD_FAILURE() << "no view called " << view;
+  }
+  /// Each view of the page shown in turn, its first one last.
+  template <class Look>
+  void eachView(const Look& look) {
+    look();
+    QPushButton* first = nullptr;
+    for (QPushButton* word : window_->findChildren<QPushButton*>()) {
+      if (!word->isVisible() || !word->objectName().startsWith(QLatin1String("sub."))) continue;
+      if (word->isChecked()) {
+        first = word;
+        continue;
+      }
+      word->click();
+      QCoreApplication::processEvents();
+      look();
+    }
+    if (first != nullptr) first->click();
+  }
   /// On the page shown, where it is folded away.
   void openTrace() {
     auto* edge = find<QAbstractButton>("traceEdge");

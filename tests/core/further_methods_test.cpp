@@ -1,0 +1,225 @@
+// Economic profit, flows to shareholders, direct value, dated target, claims and rates by choice, on a company that
+// stands still or grows steadily. Expected: worked by hand or by closed forms, as said beside each.
+
+#include <cmath>
+
+#include "tests/support/standing_still.h"
+
+namespace zl {
+namespace {
+
+class FurtherMethods : public StandingStill {
+ protected:
+  static double year(const Evaluation& e, const char* row, int y) {
+    const Figure f = e.figure(row, e.layout().historyYears + y, 1);
+    EXPECT_TRUE(f.hasValue()) << row << y << ": " << f.reason();
+    return f.valueOr(0);
+  }
+  /// Growth, debt with interest, working capital that moves: nothing about it is simple.
+  void grow() {
+    assume("revenue_growth", 0.06);
+    assume("beta", 0.4);
+    assume("cost_of_debt", 0.05);
+    assume("borrowing_rate", 0.05);
+    assume("capex_ratio", 0.08);
+    choose("terminal_growth", 0.02);
+    choose("return_weight", 0.4);
+    m_.filed["borrowings_long"] = test::figures({300, 300});
+    m_.filed["equity"] = m_.filed["total_equity"] = test::figures({300, 300});
+    m_.filed["total_liabilities"] = test::figures({350, 350});
+  }
+};
+
+TEST_F(FurtherMethods, EconomicProfitIsTheCashFlowValueUnderEveryTimingAndRule) {
+  grow();
+  for (const double stub : {1.0, 0.37}) {
+    for (const int passed : {0, 1}) {
+      for (const int middle : {0, 1}) {
+        for (const int rule : {0, 1}) {
+          for (const int exit : {0, 1}) {
+            m_.givens["stub"] = Figure::of(stub);
+            m_.givens["years_passed"] = Figure::of(passed);
+            choose("mid_year", middle);
+            choose("terminal_rule", rule);
+            choose("terminal_choice", exit);
+            const Evaluation e = m_.evaluate();
+            const double value = constant(e, "enterprise_value");
+            EXPECT_NEAR(constant(e, "economic_profit_gap"), 0, 1e-9 * value)
+                << stub << " " << passed << " " << middle << " " << rule << " " << exit;
+            EXPECT_GT(std::fabs(constant(e, "economic_profit_beyond")), 1) << "nothing was added up";
+          }
+        }
+      }
+    }
+  }
+}
+
+TEST_F(FurtherMethods, CapitalThatEarnsItsCostMakesNoEconomicProfit) {
+  // NOPAT 150 on capital of 600; at 25 % nothing is left, and the firm is worth its capital.
+  assume("risk_free", 0.25);
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(year(e, "economic_profit", 2), 0, 1e-9);
+  EXPECT_NEAR(constant(e, "enterprise_by_profit"), 600, 1e-6);
+}
+
+TEST_F(FurtherMethods, AtItsOwnWeightsTheFirmLessDebtIsWhatShareholdersGet) {
+  grow();
+  choose("use_target_weights", 3);
+  const Evaluation e = m_.evaluate();
+  // Backward over the years with D the weight of the next year times the firm's value (year-end timing):
+  // E(t-1) = (FCFF - k_d (1 - t) D(t-1) + D(t) - D(t-1) + E(t)) / (1 + k_e).
+  const int years = 5;
+  const auto weight = [&](int y) { return year(e, "year_debt_weight", std::min(y, years - 1)); };
+  double firm = constant(e, "growth_terminal");
+  double debt = weight(years) * firm;
+  double equity = firm - debt;
+  for (int y = years - 1; y >= 0; --y) {
+    firm = (firm + year(e, "fcff", y)) / (1 + year(e, "wacc", y));
+    const double opening = weight(y) * firm;
+    equity =
+        (year(e, "fcff", y) - 0.05 * 0.75 * opening + debt - opening + equity) / (1 + year(e, "cost_of_equity", y));
+    debt = opening;
+    EXPECT_NEAR(equity, firm - debt, 1e-6 * firm) << y;
+    EXPECT_NEAR(firm, year(e, "opening_firm_value", y), 1e-6 * firm) << y;
+  }
+  EXPECT_NEAR(firm, constant(e, "enterprise_value"), 1e-6 * firm);
+  // The weight is the debt over debt and the equity that the model finds: 300 / (300 + E).
+  EXPECT_NEAR(weight(0), 300 / (300 + constant(e, "equity_value")), 1e-8);
+}
+
+TEST_F(FurtherMethods, WithoutDebtBothFlowsAreWorthTheSame) {
+  EXPECT_NEAR(constant(m_.evaluate(), "value_by_flows"), 150, 1e-6);
+  assume("revenue_growth", 0.03);
+  assume("payout", 0);  // else a revolver pays for the growth
+  choose("terminal_growth", 0.01);
+  choose("mid_year", 1);
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(constant(e, "value_by_flows"), constant(e, "value_per_share"), 1e-6);
+}
+
+TEST_F(FurtherMethods, WeightsMoveToTheTarget) {
+  grow();
+  choose("target_debt_weight", 0.4);
+  choose("weights_glide_years", 4);
+  const Evaluation e = m_.evaluate();
+  const double now = constant(e, "debt_weight");  // 300 / (1,000 + 300)
+  EXPECT_NEAR(now, 300.0 / 1300, 1e-9);
+  EXPECT_NEAR(year(e, "year_debt_weight", 1), now + (0.4 - now) * 0.5, 1e-12);
+  EXPECT_NEAR(year(e, "year_debt_weight", 4), 0.4, 1e-12);
+  choose("weights_glide_years", 0);
+  choose("use_target_weights", 2);
+  m_.filed["cash"] = test::figures({120, 120});
+  m_.filed["total_assets"] = test::figures({770, 770});
+  m_.filed["equity"] = m_.filed["total_equity"] = test::figures({420, 420});
+  EXPECT_NEAR(constant(m_.evaluate(), "debt_weight"), 180.0 / 1180, 1e-9) << "less cash";
+}
+
+TEST_F(FurtherMethods, HurdlesAndReleveredBeta) {
+  grow();
+  assume("risk_free", 0.04);
+  assume("equity_premium", 0.05);
+  assume("unlevered_beta", 0.9);
+  choose("beta_choice", 1);
+  choose("use_target_weights", 1);
+  choose("target_debt_weight", 0.2);
+  // 0.9 (1 + 0.75 x 0.2 / 0.8) = 1.06875; 4 % + that x 5 % = 9.34375 %
+  const Evaluation relevered = m_.evaluate();
+  EXPECT_NEAR(year(relevered, "levered_beta", 0), 1.06875, 1e-12);
+  EXPECT_NEAR(year(relevered, "wacc", 0), 0.8 * 0.0934375 + 0.2 * 0.05 * 0.75, 1e-12);
+  choose("hurdle", 0.12);
+  choose("hurdle_choice", 1);
+  const Evaluation equity = m_.evaluate();
+  EXPECT_NEAR(year(equity, "wacc", 0), 0.8 * 0.12 + 0.2 * 0.0375, 1e-12) << "it is weighted with debt";
+  EXPECT_NEAR(year(equity, "part_hurdle", 0), 0.8 * (0.12 - 0.0934375), 1e-12);
+  choose("hurdle_choice", 2);
+  const Evaluation firm = m_.evaluate();
+  EXPECT_NEAR(year(firm, "wacc", 3), 0.12, 1e-15);
+  EXPECT_NEAR(year(firm, "cost_of_equity", 3), 0.0934375, 1e-12) << "shareholders' rate stays";
+}
+
+TEST_F(FurtherMethods, DilutionAtTheValueIsItsFixedPoint) {
+  m_.givens["options"] = Figure::of(2);
+  m_.givens["option_strike"] = Figure::of(60);
+  choose("dilution_choice", 1);
+  // V = 1,500 / (10 + 2 (1 - 60/V)), so 10 V + 2 V - 120 = 1,500 and V = 135.
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(constant(e, "value_per_share"), 135, 1e-6);
+  // A convertible of 5 shares for 500: each worth more than 100, so it is shares: V = (1,500 + 120) / 17.
+  m_.givens["convertible_shares"] = Figure::of(5);
+  m_.givens["convertible_face"] = Figure::of(400);
+  m_.filed["borrowings_long"] = test::figures({400, 400});
+  m_.filed["equity"] = m_.filed["total_equity"] = test::figures({200, 200});
+  m_.filed["total_liabilities"] = test::figures({450, 450});
+  choose("use_target_weights", 1);
+  choose("target_debt_weight", 0);
+  EXPECT_NEAR(constant(m_.evaluate(), "value_per_share"), (1500 + 120) / 17.0, 1e-6);
+}
+
+TEST_F(FurtherMethods, ExitMultiplesOfWhatIsChosen) {
+  choose("terminal_choice", 1);
+  choose("exit_multiple", 7.5);
+  const std::pair<int, double> kAmounts[] = {{0, 250}, {1, 200}, {2, 150}, {3, 150}};
+  for (const auto& [metric, amount] : kAmounts) {
+    choose("exit_metric", metric);
+    const Evaluation e = m_.evaluate();
+    EXPECT_NEAR(constant(e, "exit_terminal"), 7.5 * amount, 1e-6) << metric;
+    EXPECT_NEAR(constant(e, "implied_multiple"), 1500 / amount, 1e-6) << metric;
+  }
+  // A multiple of price gives equity: 200 of debt is added to 10 times earnings before it is the firm's.
+  m_.filed["borrowings_long"] = test::figures({200, 200});
+  m_.filed["equity"] = m_.filed["total_equity"] = test::figures({400, 400});
+  m_.filed["total_liabilities"] = test::figures({250, 250});
+  choose("exit_multiple", 10);
+  EXPECT_NEAR(constant(m_.evaluate(), "exit_terminal"), 1500 + 200, 1e-6);
+}
+
+TEST_F(FurtherMethods, DirectValueInStages) {
+  choose("direct_base", 4);
+  choose("direct_amount", 100);
+  choose("direct_growth", 0.08);
+  choose("direct_years", 4);
+  choose("direct_later_growth", 0.10);  // the required return itself: each of these years is worth as much
+  choose("direct_later_years", 3);
+  choose("direct_lasting_growth", 0.02);
+  double flow = 100, value = 0, discount = 1;
+  for (int y = 0; y < 7; ++y) {
+    flow *= y < 4 ? 1.08 : 1.10;
+    discount *= 1.1;
+    value += flow / discount;
+  }
+  value += flow * 1.02 / 0.08 / discount;
+  EXPECT_NEAR(constant(m_.evaluate(), "direct_value"), value / 10, 1e-9);
+  // Where new equity earns the required return growth adds nothing: next year's 150 x 1.02 over 10 % is all.
+  choose("direct_base", 2);
+  choose("direct_return", 0.10);
+  for (const char* growth : {"direct_growth", "direct_later_growth", "direct_lasting_growth"}) choose(growth, 0.02);
+  EXPECT_NEAR(constant(m_.evaluate(), "direct_value"), 153, 1e-7);
+  choose("direct_lasting_growth", 0.11);
+  EXPECT_THAT(m_.evaluate().constant("direct_value", 1).reason(), testing::HasSubstr("does not exceed growth"));
+}
+
+TEST_F(FurtherMethods, DatedTargetFailureAndClaims) {
+  // 150 today at 10 %, with 15 a share paid each year: 165 - 15, then 165 - 15 again.
+  choose("target_years", 2);
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(constant(e, "target_value"), 150 * 1.21 - 15 * 1.1 - 15, 1e-6);
+  EXPECT_NEAR(constant(e, "target_return"), (150 + 30) / 100.0 - 1, 1e-8);
+  choose("failure_probability", 0.2);
+  choose("recovery", 30);
+  EXPECT_NEAR(constant(m_.evaluate(), "value_per_share"), 0.8 * 150 + 0.2 * 30, 1e-6);
+  choose("failure_probability", 0);
+  // Minorities earn 5: at ten times that 50, at book 40, as typed 70.
+  m_.filed["minorities"] = test::figures({40, 40});
+  m_.filed["minority_income"] = test::figures({5, 5});
+  m_.filed["equity"] = test::figures({560, 560});
+  EXPECT_NEAR(constant(m_.evaluate(), "minorities_value"), 40, 1e-12) << "no multiple is known";
+  m_.givens["peers_price_to_earnings_median"] = Figure::of(10);
+  EXPECT_NEAR(constant(m_.evaluate(), "minorities_value"), 50, 1e-12);
+  choose("minorities_typed", 70);
+  EXPECT_NEAR(constant(m_.evaluate(), "minorities_value"), 70, 1e-12);
+  choose("minorities_choice", 1);
+  EXPECT_NEAR(constant(m_.evaluate(), "minorities_value"), 40, 1e-12);
+}
+
+}  // namespace
+}  // namespace zl
