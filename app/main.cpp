@@ -10,6 +10,7 @@
 #include "app/frame/application.h"
 #include "app/frame/main_window.h"
 #include "app/frame/preferences.h"
+#include "app/pages/sub_views.h"
 
 namespace {
 
@@ -25,7 +26,7 @@ void declare(QCommandLineParser& parser) {
   const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Window size, 1280x800."),
                                 QStringLiteral("size"));
   const QCommandLineOption view(QStringLiteral("view"),
-                                QStringLiteral("Open Filings, History, Outlook or Verdict in its n-th view."),
+                                QStringLiteral("Open the page in its n-th view."),
                                 QStringLiteral("number"));
   const QCommandLineOption paper(QStringLiteral("paper"), QStringLiteral("light or dark."), QStringLiteral("paper"));
   parser.addOptions({demo, page, picture, size, paper, view});
@@ -94,6 +95,9 @@ int run(zl::app::Application& application) {
     window.go(static_cast<zl::Stop>(value("page").toInt() - 1));
   }
   if (isSet("view")) {
+    for (auto* views : window.findChildren<zl::app::SubViews*>()) {
+      if (views->isVisible()) views->showAt(value("view").toInt() - 1);
+    }
     for (const char* box : {"historyShow", "filingsShow", "verdictView", "statementBox"}) {
       auto* views = window.findChild<QComboBox*>(QString::fromLatin1(box));
       if (views->isVisible()) views->setCurrentIndex(std::clamp(value("view").toInt() - 1, 0, views->count() - 1));

@@ -294,6 +294,11 @@ void CapitalPage::fillRivals() {
                         ? QString()
                         : (moved.value() > 0 ? QStringLiteral("+") : QString()) + text(figureText(moved, Kind::Quote)));
       change.left = false;
+      change.story = [id = part.row, rival, stands, scenario, shown = *change.words](const services::Snapshot& of) {
+        services::Story story = services::rivalStory(of, id, rival, scenario, true);
+        story.figure = shown.toStdString() + ", from " + figureText(stands, Kind::Quote) + " to " + story.figure;
+        return story;
+      };
       const QString source = rival.figure.hasValue() ? text(rival.source) : text(rival.figure.reason());
       row.cells = {figure, value, change, wordsCell(source, source)};
       rows.push_back(std::move(row));

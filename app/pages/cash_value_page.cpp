@@ -341,8 +341,10 @@ void CashValuePage::fillOthers() {
     remark = tr("After interest and borrowing, at the cost of equity; no debt is taken off again.");
   } else if (key == QLatin1String("direct")) {
     remark = tr("The price to pay for the required return, from what a year brings shareholders.");
-    const Figure base =
-        s.evaluation->constant(s.model().view("direct").back().row, std::max(0, s.caseOf().indexOf(kBase)));
+    const auto& shown = s.model().view(way.values);
+    const Figure base = shown.empty()
+                            ? Figure::absent("the model has no such view")
+                            : s.evaluation->constant(shown.back().row, std::max(0, s.caseOf().indexOf(kBase)));
     if (base.hasValue()) {
       const std::optional<PricePoint> last = services::lastAtOrUnder(s, base.value());
       remark += last ? tr(" Last traded at or under base's on %1, at %2.")

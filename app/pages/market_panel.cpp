@@ -10,6 +10,7 @@
 #include "app/grid/ledger_rows.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
+#include "services/stories/company_stories.h"
 
 namespace zl::app {
 namespace {
@@ -102,6 +103,11 @@ void MarketPanel::refresh() {
       cell.ink = Ink::Plain;
       cell.tip = all[r][c];
       cell.editable = true;
+      cell.story = [title = (of.label + QStringLiteral(", ") + of.columns[c].label).toStdString(),
+                    figure = all[r][c].toStdString(), row = all[r].front().toStdString(),
+                    source = all[r].back().toStdString()](const services::Snapshot&) {
+        return services::tableStory(title + " of " + row, figure, source);
+      };
       cell.chooses = choices.count(static_cast<int>(c)) > 0;
       row.cells.push_back(std::move(cell));
     }

@@ -12,6 +12,7 @@
 #include "app/look/theme.h"
 #include "app/pages/page.h"
 #include "core/quantity/number_text.h"
+#include "services/stories/company_stories.h"
 #include "services/views/listing_view.h"
 
 namespace zl::app {
@@ -125,8 +126,13 @@ void RecordPanel::refreshList() {
     row.key = row.label;
     for (size_t c = 0; c < l.columns.size(); ++c) {
       const RecordField& column = l.columns[c];
-      row.cells.push_back(typedCell(c < all[r].size() ? shown(all[r][c], column.kind) : QString(), text(column.hint),
-                                    isWords(column.kind)));
+      LedgerCell cell = typedCell(c < all[r].size() ? shown(all[r][c], column.kind) : QString(), text(column.hint),
+                                  isWords(column.kind));
+      cell.story = [title = l.label + ", " + column.label,
+                    figure = cell.words->toStdString()](const services::Snapshot& of) {
+        return services::tableStory(title, figure, "from the company record, " + of.evidence->companySource);
+      };
+      row.cells.push_back(std::move(cell));
     }
     rows.push_back(std::move(row));
   }
@@ -141,8 +147,15 @@ void RecordPanel::refreshListings() {
     row.label = text(line.listing.unit);
     row.kind = Kind::Quote;
     row.strong = rows.empty();
-    row.cells.push_back(figureCell(line.price));
-    for (const Figure& value : line.values) row.cells.push_back(figureCell(value));
+    const auto told = [&, listing = line.listing](const Figure& figure, int scenario) {
+      LedgerCell cell = figureCell(figure);
+      cell.story = [listing, figure, scenario](const services::Snapshot& of) {
+        return services::listingStory(of, listing, figure, scenario);
+      };
+      return cell;
+    };
+    row.cells.push_back(told(line.price, -1));
+    for (size_t k = 0; k < line.values.size(); ++k) row.cells.push_back(told(line.values[k], static_cast<int>(k)));
     rows.push_back(std::move(row));
   }
   QStringList headers = {tr("price")};

@@ -4,6 +4,7 @@
 #include <QPushButton>
 #include <QShortcut>
 #include <QVBoxLayout>
+#include <algorithm>
 
 #include "app/look/plain_text.h"
 
@@ -62,6 +63,10 @@ void SubViews::show(const QString& name) {
   for (QAbstractButton* button : buttons_->buttons()) {
     if (button->objectName() == QStringLiteral("sub.") + name) button->setChecked(true);
   }
+}
+
+void SubViews::showAt(int view) {
+  buttons_->button(std::clamp(view, 0, views_->count() - 1))->setChecked(true);
 }
 
 void SubViews::step(int by) {

@@ -19,6 +19,8 @@ class SubViews : public QWidget {
   [[nodiscard]] QString shown() const;
   /// The view of a name; nothing where there is none.
   void show(const QString& name);
+  /// The n-th from 0; the last where there are fewer.
+  void showAt(int view);
   /// A control that holds for every view, at the end of the row of words.
   void addControl(QWidget* control);
 

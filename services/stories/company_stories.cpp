@@ -161,6 +161,31 @@ Story recordStory(const Snapshot& s, const std::string& title, const Figure& fig
   return story;
 }
 
+Story tableStory(const std::string& title, const std::string& shown, const std::string& source) {
+  Story story;
+  story.title = title;
+  story.figure = shown;
+  story.lines.push_back(source.empty() ? "as it was typed or brought in" : source);
+  return story;
+}
+
+Story listingStory(const Snapshot& s, const Listing& listing, const Figure& figure, int scenario) {
+  Story story = storyAbout(s, (scenario < 0 ? "Price in " : "Value per share in ") + listing.unit, figure, Kind::Quote);
+  if (figure.hasValue()) story.figure = figureText(figure, Kind::Quote) + " " + listing.unit;
+  story.scenario = std::max(0, scenario);
+  const Listing& home = s.company().listing;
+  if (listing == home) {
+    story.lines.emplace_back("of the listing that is valued");
+  } else {
+    story.lines.push_back("from " + home.unit + " by the exchange rate of the valuation date, " +
+                          plainNumber(listing.minorPerMajor) + " " + listing.unit + " to the " + listing.currency +
+                          ", " + plainNumber(listing.sharesPerListed) + " shares a security");
+  }
+  scenario < 0 ? reads(s, story, model::Role::Price) : reads(s, story, model::Role::ValuePerShare);
+  reads(s, story, model::Role::QuoteRate);
+  return story;
+}
+
 Story debtDueStory(const Snapshot& s, int year, bool floating) {
   Figure sum = Figure::of(0);
   std::vector<std::string> loans;

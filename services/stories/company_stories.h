@@ -42,6 +42,11 @@ Story marginChangeStory(const Snapshot& s, const SegmentView& view, int column, 
 Story recordStory(const Snapshot& s, const std::string& title, const Figure& figure, Kind kind,
                   const std::string& how = {});
 
+/// A figure as a table of the market or a list of the record has it; `source` says where it is from.
+Story tableStory(const std::string& title, const std::string& shown, const std::string& source);
+/// The price, or a scenario's value (-1: the price), in another listing's unit per security.
+Story listingStory(const Snapshot& s, const Listing& listing, const Figure& figure, int scenario);
+
 /// Debt that falls due in a year, loan by loan.
 Story debtDueStory(const Snapshot& s, int year, bool floating);
 

@@ -122,7 +122,7 @@ class FirstValue : public WindowFixture {
     ASSERT_EQ(there["scenarios"].size(), 3U);
     for (size_t k = 0; k < 3; ++k) {
       const auto& scenario = there["scenarios"][k];
-      EXPECT_DOUBLE_EQ(scenario["value_per_share"].get<double>(),
+      EXPECT_DOUBLE_EQ(scenario["figures"]["value_per_share"].get<double>(),
                        s.evaluation->constant("value_per_share", static_cast<int>(k)).value());
     }
     EXPECT_EQ(there["price"], s.given(model::Role::Price).figure.value());

@@ -155,12 +155,12 @@ TEST_F(Told, ChartsAndTheRailAreAskedByKeysAndMouse) {
        {"Risk-free 2026E · Worst", "Beta × premium 2026E · Worst", "WACC 2026E · Best"}},
       {Qt::Key_6, "flowBars", -1, 35, {"Free cash flow to the firm 2021", "Free cash flow to the firm 2035E · Best"}},
       {Qt::Key_7, "ranges", -1, 4, {"value to EBITDA, low", "value to EBITDA, median", "value to EBITDA, high"}},
-      {Qt::Key_9, "ranges", 0, 11, {"perpetual growth"}},
+      {Qt::Key_9, "ranges", 0, 17, {"perpetual growth"}},
       {Qt::Key_9, "walkChart", 1, 3, {"in 'Before the spring'", "effect on value per share", "in 'now'"}},
       {Qt::Key_9,
        "valueRail",
        -1,
-       7,
+       9,
        {"Value per share · Worst", "Share price", "peers' enterprise value to EBITDA, median"}},
   };
   for (const Asked& each : asked) {
