@@ -82,13 +82,15 @@ void FlowBars::paintEvent(QPaintEvent*) {
   };
   for (int c = 0; c < periods_.size(); ++c) {
     const double x = startOf(c);
-    if (x + step / 2 < left || (aligned && x + step > width() + 1)) continue;
+    if (x + step / 2 < left || (aligned && x + step / 2 > width() - 8)) continue;
     if (c < filed) {
       bar(x + step * 0.3, step * 0.4, history_[static_cast<size_t>(c)], t.quiet, c, 0);
     } else {
-      const double w = step * 0.78 / static_cast<double>(std::max<size_t>(1, series_.size()));
+      // The last column's middle may lie near the edge.
+      const double half = aligned ? std::min(step * 0.39, std::max(6.0, width() - 4 - middles_.back())) : step * 0.39;
+      const double w = 2 * half / static_cast<double>(std::max<size_t>(1, series_.size()));
       for (size_t k = 0; k < series_.size(); ++k) {
-        bar(x + step * 0.11 + static_cast<double>(k) * w, w - 1, series_[k].figures[static_cast<size_t>(c - filed)],
+        bar(x + step / 2 - half + static_cast<double>(k) * w, w - 1, series_[k].figures[static_cast<size_t>(c - filed)],
             t.scenario(series_[k].scenario), c, static_cast<int>(k));
       }
     }

@@ -89,16 +89,18 @@ void StackedBars::paintEvent(QPaintEvent*) {
     drawTabular(painter, {0, y.at(tick) - 8, left - 6, 16}, ticks.words[i], Qt::AlignRight);
   }
   const double step = aligned ? middles_[1] - middles_[0] : (right - left) / static_cast<double>(columns_.size());
+  // The last column's middle may lie near the edge.
+  const double half = aligned ? std::min(step * 0.36, std::max(4.0, width() - 4 - middles_.back())) : step * 0.36;
   const int every = std::max(1, static_cast<int>((metrics.horizontalAdvance(columns_.last()) + 8) / step + 0.999));
   for (qsizetype c = 0; c < columns_.size(); ++c) {
     double above = 0, below = 0;
     const double x = aligned ? middles_[static_cast<size_t>(c)] - step / 2 : left + static_cast<double>(c) * step;
-    if (x + step / 2 < left || (aligned && x + step > width() + 1)) continue;
+    if (x + step / 2 < left || (aligned && x + step / 2 > width() - 8)) continue;
     for (size_t p = 0; p < parts_.size(); ++p) {
       const double figure = parts_[p].figures[static_cast<size_t>(c)].valueOr(0);
       if (figure == 0) continue;
       double& base = figure > 0 ? above : below;
-      const QRectF bar(QPointF(x + step * 0.14, y.at(base + figure)), QPointF(x + step * 0.86, y.at(base)));
+      const QRectF bar(QPointF(x + step / 2 - half, y.at(base + figure)), QPointF(x + step / 2 + half, y.at(base)));
       painter.setPen(QPen(filling(p).color(), 1));
       painter.setBrush(filling(p));
       painter.drawRect(bar.normalized());

@@ -57,7 +57,9 @@ int main(int argc, char** argv) {
   write(folder / "faults" / "parts.json", demo::partsFault(story));
   write(folder / "faults" / "currency.csv", demo::currencyFault(story));
   write(folder / "company.json", demo::companyRecord(story));
-  write(folder / "prices.csv", demo::priceTable(random));
+  const std::string prices = demo::priceTable(random);
+  write(folder / "prices.csv", prices);
+  write(folder / "series.csv", demo::seriesTable(prices));
   write(folder / "peers.csv", demo::peerTable());
   write(folder / "rates.csv", demo::rateTable());
   write(folder / "estimates.csv", demo::estimateTable());

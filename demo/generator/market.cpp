@@ -27,6 +27,20 @@ std::string companyRecord(const Story& story) {
   "unvested_shares": 320000,
   "convertible_shares": 4200000,
   "convertible_face": 52000000,
+  "option_tranches": [
+    {"count": 900000, "strike": 980, "unit": "GBX", "expiry": "2031-06-30", "what": "granted in 2021"},
+    {"count": 450000, "strike": 640, "unit": "GBX", "expiry": "2025-12-31", "what": "granted in 2016, expired"}
+  ],
+  "holders": [
+    {"holder": "Vessing family foundation", "shares": 14500000, "on": "2026-03-31", "source": "annual report 2025"},
+    {"holder": "Tolmark pension trust", "shares": 5140000, "on": "2026-02-12", "source": "notice"},
+    {"holder": "Quayle and Orme funds", "shares": 3260000, "on": "2025-11-20", "source": "notice"}
+  ],
+  "insider_trades": [
+    {"on": "2025-09-08", "who": "R. Halvorsen, chief executive", "shares": 25000, "price": 618, "source": "notice"},
+    {"on": "2025-11-24", "who": "M. Tesch, board", "shares": 8000, "price": 655, "source": "notice"},
+    {"on": "2026-03-20", "who": "I. Brandt, finance", "shares": -12000, "price": 731, "source": "notice"}
+  ],
   "sector": "Machinery",
   "control": "A family foundation holds 31 % of the votes and two of seven seats on the board",
   "further_listings": [{"unit": "USD", "currency": "USD", "minor_per_major": 1, "shares_per_listed": 2}],
@@ -424,6 +438,21 @@ country premium of sales,2026-04-30,0.0120,demo table
 high-grade corporate yield EUR,2026-04-30,0.0365,demo table
 long-run growth EUR,2026-04-30,0.0250,demo table; nominal
 inflation EUR,2026-04-30,0.0200,demo table
+inflation GBP,2026-04-30,0.0240,demo table
+risk-free GBP,2026-04-30,0.0415,demo table; ten years
+risk-free EUR real,2026-04-30,0.0075,demo table; ten years
+country premium Western Europe,2026-04-30,0.0040,demo table
+country premium Eastern Europe,2026-04-30,0.0230,demo table
+country premium Americas,2026-04-30,0.0180,demo table
+spread from cover 10,2026-01-02,0.0070,demo table; invented
+spread from cover 6,2026-01-02,0.0110,demo table; invented
+spread from cover 4,2026-01-02,0.0150,demo table; invented
+spread from cover 2.5,2026-01-02,0.0230,demo table; invented
+spread from cover 1.5,2026-01-02,0.0360,demo table; invented
+spread from cover 0.5,2026-01-02,0.0650,demo table; invented
+spread from cover -1000,2026-01-02,0.1200,demo table; invented
+beta Dunmarrow Scales plc,2026-03-31,1.02,demo table; an outside estimate
+tax NL,2026-01-01,0.2580,demo table
 )";
 }
 

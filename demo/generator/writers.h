@@ -31,6 +31,8 @@ std::string currencyFault(const Story& story);
 
 std::string companyRecord(const Story& story);
 std::string priceTable(Random& random);
+/// Indices and peers' closes; the index of the listing's currency moves with the price table.
+std::string seriesTable(const std::string& priceTable);
 std::string peerTable();
 std::string rateTable();
 std::string estimateTable();

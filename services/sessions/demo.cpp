@@ -12,8 +12,8 @@ namespace fs = std::filesystem;
 Status makeDemoBook(const std::string& path, std::shared_ptr<const Resources> resources, const Desk& desk) {
   std::error_code error;
   const fs::path folder = fs::path(resources->folder) / "demo";
-  std::vector<fs::path> paths{folder / "company.json", folder / "rates.csv", folder / "prices.csv",
-                              folder / "peers.csv", folder / "estimates.csv"};
+  std::vector<fs::path> paths{folder / "company.json", folder / "rates.csv",     folder / "prices.csv",
+                              folder / "peers.csv",    folder / "estimates.csv", folder / "series.csv"};
   std::vector<fs::path> filings;
   for (const auto& entry : fs::directory_iterator(folder / "filings", error)) filings.push_back(entry.path());
   if (error) return fail(ErrorKind::NotFound, "the demo's filings are missing", folder.string());

@@ -76,6 +76,15 @@ const char* frequencyWord(ReturnFrequency frequency) {
   return frequency == ReturnFrequency::Daily ? "daily" : frequency == ReturnFrequency::Weekly ? "weekly" : "monthly";
 }
 
+/// An index in a currency, else the first; empty where there is none.
+std::string indexIn(const Snapshot& s, const std::string& currency) {
+  const std::vector<std::string> indices = indicesOf(s);
+  const auto same = std::find_if(indices.begin(), indices.end(), [&](const std::string& name) {
+    return currencyOf(seriesNamed(s.market->series, name)->unit) == currency;
+  });
+  return same != indices.end() ? *same : indices.empty() ? "" : indices.front();
+}
+
 void judge(const OwnBeta& own, const BetaSettings& settings, int without, std::vector<std::string>& notes) {
   const auto note = [&](std::string text) { notes.push_back(std::move(text)); };
   if (without > 0) {
@@ -108,8 +117,7 @@ OwnBeta betaOf(const Snapshot& s, const std::vector<SeriesPoint>& closes, const 
     own.notes.push_back(why);
     return own;
   };
-  const std::vector<std::string> indices = indicesOf(s);
-  const std::string name = !settings.index.empty() ? settings.index : indices.empty() ? "" : indices.front();
+  const std::string name = !settings.index.empty() ? settings.index : indexIn(s, currency);
   const MarketSeries* index = seriesNamed(s.market->series, name);
   if (index == nullptr) {
     return none(name.empty() ? "there is no index in the book: paste its levels on Company"
@@ -170,10 +178,13 @@ PeerBetas peerBetas(const Snapshot& s, const BetaSettings& settings, int scenari
     b.id = peer.id;
     b.name = peer.name;
     if (const MarketSeries* series = seriesOf(s, peer.id, peer.name)) {
-      const OwnBeta own =
-          betaOf(s, series->points, currencyOf(series->unit.empty() ? peer.priceCurrency : series->unit), settings);
+      const std::string currency = currencyOf(series->unit.empty() ? peer.priceCurrency : series->unit);
+      BetaSettings local = settings;
+      const MarketSeries* index = seriesNamed(s.market->series, settings.index);
+      if (index == nullptr || currencyOf(index->unit) != currency) local.index = indexIn(s, currency);
+      const OwnBeta own = betaOf(s, series->points, currency, local);
       b.beta = own.fit.beta;
-      b.how = std::string(frequencyWord(settings.frequency)) + ", n " + std::to_string(own.fit.n);
+      b.how = std::string(frequencyWord(settings.frequency)) + ", " + own.index + ", n " + std::to_string(own.fit.n);
     }
     for (const std::string& name : {peer.id, peer.name}) {
       const auto typed = rateAt(s.market->rates, "beta " + name, s.caseOf().valuationDate);

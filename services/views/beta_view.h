@@ -12,7 +12,9 @@
 namespace zl::services {
 
 struct BetaSettings {
-  std::string index;  ///< a series by name; empty: the first that is nobody's share
+  /// A series by name; empty: the first that is nobody's share, one in the share's currency where there is one. A peer
+  /// in another currency is held against an index of its own where the book has one.
+  std::string index;
   ReturnFrequency frequency = ReturnFrequency::Weekly;
   int years = 3;      ///< back from the valuation date
   bool total = true;  ///< dividends added where they are known
