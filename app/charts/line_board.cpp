@@ -19,6 +19,12 @@ namespace {
 
 constexpr int kPictureWidth = 960, kPictureHeight = 400;
 
+/// As a picture or a drawing shows it: no table stands above.
+LineBoardContent spread(LineBoardContent content) {
+  content.middles.clear();
+  return content;
+}
+
 QString quoted(const QString& cell) {
   return text(services::csvCell(cell.toStdString()));
 }
@@ -32,6 +38,7 @@ LineBoard::LineBoard(QWidget* parent) : QWidget(parent) {
 }
 
 void LineBoard::setContent(LineBoardContent content) {
+  content.middles = std::move(content_.middles);
   content_ = std::move(content);
   QStringList names;
   for (const BoardLine& line : content_.lines) names << line.label;
@@ -41,6 +48,11 @@ void LineBoard::setContent(LineBoardContent content) {
     events << content_.periods.value(event.column) + QStringLiteral(": ") + event.what;
   }
   setToolTip(tipText(events.join(QLatin1Char('\n'))));
+  update();
+}
+
+void LineBoard::setMiddles(std::vector<double> middles) {
+  content_.middles = std::move(middles);
   update();
 }
 
@@ -55,7 +67,7 @@ QImage LineBoard::picture() const {
   image.setDevicePixelRatio(kSharpness);
   image.fill(theme().paper);
   QPainter painter(&image);
-  paintLineBoard(painter, {0, 0, kPictureWidth, kPictureHeight}, content_, font());
+  paintLineBoard(painter, {0, 0, kPictureWidth, kPictureHeight}, spread(content_), font());
   return image;
 }
 
@@ -93,7 +105,7 @@ QString LineBoard::save(const QString& path) const {
     drawing.setViewBox(QRect(0, 0, kPictureWidth, kPictureHeight));
     drawing.setTitle(accessibleDescription());
     QPainter painter(&drawing);
-    paintLineBoard(painter, {0, 0, kPictureWidth, kPictureHeight}, content_, font());
+    paintLineBoard(painter, {0, 0, kPictureWidth, kPictureHeight}, spread(content_), font());
   }
   return file.commit() ? QString() : cannot;
 }

@@ -30,6 +30,9 @@ struct LineBoardContent {
   std::vector<BoardLine> lines;
   bool against = false;  ///< the second line over the first, instead of both over time
   int split = -1;        ///< first column of the later regime; -1: one regime
+  /// Where each period's middle lies, so that points stand beneath the columns of a table; none, or another number than
+  /// of periods: spread over the width. Of the widget alone: pictures and drawings are spread.
+  std::vector<double> middles = {};
 };
 
 class LineBoard : public QWidget {
@@ -38,6 +41,7 @@ class LineBoard : public QWidget {
  public:
   explicit LineBoard(QWidget* parent = nullptr);
   void setContent(LineBoardContent content);
+  void setMiddles(std::vector<double> middles);
   [[nodiscard]] const LineBoardContent& content() const { return content_; }
   [[nodiscard]] QSize minimumSizeHint() const override { return {320, 120}; }
 

@@ -105,12 +105,19 @@ class Board {
   }
 
   [[nodiscard]] double xOf(int column) const {
-    const double step = (right_ - left_) / std::max(1, static_cast<int>(c_.periods.size()));
-    return left_ + (column + 0.5) * step;
+    if (aligned()) return area_.left() + c_.middles[static_cast<size_t>(column)];
+    return left_ + (column + 0.5) * stepOf();
+  }
+  [[nodiscard]] bool aligned() const {
+    return !c_.against && c_.middles.size() > 1 && c_.middles.size() == static_cast<size_t>(c_.periods.size());
+  }
+  [[nodiscard]] double stepOf() const {
+    if (aligned()) return c_.middles[1] - c_.middles[0];
+    return (right_ - left_) / std::max(1, static_cast<int>(c_.periods.size()));
   }
 
   void paintYears(double bottom) {
-    const double step = (right_ - left_) / std::max(1, static_cast<int>(c_.periods.size()));
+    const double step = stepOf();
     const int every =
         std::max(1, static_cast<int>((metrics_.horizontalAdvance(QStringLiteral("0000")) + 10) / step + 1));
     for (int i = 0; i < c_.periods.size(); ++i) {
@@ -145,6 +152,10 @@ class Board {
     const double bottom = area_.bottom() - height_ - 4;
     left_ = area_.left() + kAxisWidth;
     right_ = area_.right() - (twoAxes ? kAxisWidth : 12);
+    if (aligned()) {  // both axes stand where the table has its labels
+      left_ = area_.left() + c_.middles.front() - stepOf() / 2;
+      right_ = area_.right() - 4;
+    }
     Range ranges[2];
     for (const BoardLine& line : c_.lines) {
       for (const Figure& f : line.figures) ranges[axisOf(line)].take(f);
@@ -156,8 +167,10 @@ class Board {
       scales[axis] = {r.low, r.high, bottom - 4, area_.top() + height_ + 10};
     }
     paintYears(bottom);
-    ticksY(scales[0], kindOfAxis(0), area_.left(), Qt::AlignRight, true);
-    if (twoAxes) ticksY(scales[1], kindOfAxis(1), right_ + 10, Qt::AlignLeft, false);
+    const double first = aligned() ? left_ - kAxisWidth : area_.left();
+    ticksY(scales[0], kindOfAxis(0), first, Qt::AlignRight, true);
+    if (twoAxes && aligned()) ticksY(scales[1], kindOfAxis(1), first - kAxisWidth, Qt::AlignRight, false);
+    if (twoAxes && !aligned()) ticksY(scales[1], kindOfAxis(1), right_ + 10, Qt::AlignLeft, false);
     paintEvents(bottom);
     for (size_t l = 0; l < c_.lines.size(); ++l) paintLine(l, scales[axisOf(c_.lines[l])]);
     paintNames();

@@ -427,7 +427,8 @@ void CapitalPage::fillPeerBetas() {
     };
     row.cells = {told("beta", peer.beta, Kind::Multiple), told("debt to equity", peer.debtToEquity, Kind::Ratio),
                  told("tax", Figure::of(peer.taxRate), Kind::Ratio),
-                 told("without debt", peer.unlevered, Kind::Multiple), wordsCell(text(peer.how), text(peer.taxSource))};
+                 told("without debt", peer.unlevered, Kind::Multiple),
+                 wordsCell(text(peer.how.empty() ? peer.beta.reason() : peer.how), text(peer.taxSource))};
     rows.push_back(std::move(row));
   }
   const auto total = [&](const QString& label, const Figure& figure) {

@@ -19,6 +19,8 @@ class ChartPanel : public QWidget {
   /// Puts a row on the board or takes it off; at most six lines in two units.
   void toggle(const std::string& row);
   void refresh(services::Reading reading);
+  /// The board, whose points stand beneath the columns of a table (LineBoard::setMiddles).
+  [[nodiscard]] LineBoard* board() { return board_; }
   /// Asks for a name to save under; set by the window.
   void setSaveDialog(std::function<QString(QWidget*)> dialog) { saveDialog_ = std::move(dialog); }
   [[nodiscard]] const std::vector<std::string>& shown() const { return shown_; }

@@ -55,12 +55,13 @@ HistoryPage::HistoryPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 4, 0, 0);
   layout->setSpacing(3);
-  layout->addLayout(makeChoiceBar());
   bars_ = new QStackedWidget(this);
   bars_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
   bars_->addWidget(makeFlagBar());
   bars_->addWidget(makeWindowBar());
-  layout->addWidget(bars_);
+  QHBoxLayout* controls = makeChoiceBar();
+  controls->addWidget(bars_, 1);
+  layout->addLayout(controls);
   adjustBar_ = makeAdjustBar();
   layout->addWidget(adjustBar_);
   flagNote_ = new PlainLabel(this);
@@ -74,6 +75,11 @@ HistoryPage::HistoryPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   halves->addWidget(grid_);
   charts_ = new ChartPanel(bench, halves);
   halves->addWidget(charts_);
+  keepAbove(charts_->board(), grid_, [this](std::vector<double> middles, double from) {
+    // Columns that are scrolled away have no place on the board: then it is spread.
+    const bool whole = !middles.empty() && middles.front() > from && middles.back() < charts_->board()->width();
+    charts_->board()->setMiddles(whole ? std::move(middles) : std::vector<double>());
+  });
   halves->setStretchFactor(0, 3);
   halves->setStretchFactor(1, 1);
   halves->setSizes({390, 220});
@@ -119,7 +125,6 @@ QHBoxLayout* HistoryPage::makeChoiceBar() {
                      static_cast<QWidget*>(reading_)}) {
     bar->addWidget(w);
   }
-  bar->addStretch();
   return bar;
 }
 

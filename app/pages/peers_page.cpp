@@ -18,11 +18,24 @@
 namespace zl::app {
 
 PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peers, parent) {
-  QVBoxLayout* layout = scrolledLayout();
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  views_ = new SubViews(this);
+  layout->addWidget(views_);
+  views_->add("set", tr("set and multiples"), makeSet());
+  views_->add("implied", tr("statistics and implied values"), makeImplied());
+  connect(views_, &SubViews::turned, this, [this] {
+    if (bench_.isOpen()) refresh();
+  });
+}
+
+QWidget* PeersPage::makeSet() {
+  auto* view = new QWidget(views_);
+  QVBoxLayout* layout = scrolledLayout(view);
   auto* bar = new QHBoxLayout;
   bar->setContentsMargins(8, 0, 8, 0);
-  auto* why = new PlainLabel(tr("&Reason for the next change"), this);
-  reason_ = new QLineEdit(this);
+  auto* why = new PlainLabel(tr("&Reason for the next change"), view);
+  reason_ = new QLineEdit(view);
   reason_->setObjectName(QStringLiteral("peerReason"));
   keepAsDraft(bench_, reason_, reason_->objectName());
   reason_->setPlaceholderText(tr("Then press Space on a multiple to take it in or out"));
@@ -34,25 +47,33 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
       bench_,
       tr("No peers yet. A name, a price, shares or a market value and a few figures begin one; a table from a "
          "workbook or a page may be pasted whole."),
-      this);
+      view);
   empty->offer(tr("&Type or paste peers"), Stop::Company, QStringLiteral("market"), QStringLiteral("peers"));
   empty_ = empty;
   layout->addWidget(empty_);
   peers_ = addGrid("peers", tr("Peers and their multiples"));
   peers_->setWidths(100, 0);
-  peers_->setColumns({112, 110, 104, 94, 104, 400});
+  peers_->setColumns({112, 110, 150, 94, 150, 400});
   layout->addWidget(peers_);
+  layout->addStretch();
+  connect(peers_, &LedgerView::rowActivated, this, &PeersPage::toggle);
+  return view;
+}
+
+QWidget* PeersPage::makeImplied() {
+  auto* view = new QWidget(views_);
+  QVBoxLayout* layout = scrolledLayout(view);
   layout->addWidget(
-      sectionLabel(tr("Statistics over the multiples that count, and what they imply for the subject"), this));
+      sectionLabel(tr("Statistics over the multiples that count, and what they imply for the subject"), view));
   statistics_ = addGrid("peerStatistics", tr("Statistics and implied value"));
   statistics_->setWidths(66, 0);
   layout->addWidget(statistics_);
-  layout->addWidget(sectionLabel(tr("Implied value per share against the price"), this));
-  ranges_ = new RangeChart(this);
+  layout->addWidget(sectionLabel(tr("Implied value per share against the price"), view));
+  ranges_ = new RangeChart(view);
   connectChart(ranges_);
   layout->addWidget(ranges_);
   layout->addStretch();
-  connect(peers_, &LedgerView::rowActivated, this, &PeersPage::toggle);
+  return view;
 }
 
 void PeersPage::refresh() {

@@ -5,6 +5,7 @@
 
 #include "app/charts/range_chart.h"
 #include "app/pages/page.h"
+#include "app/pages/sub_views.h"
 
 namespace zl::app {
 
@@ -18,10 +19,13 @@ class PeersPage : public Page {
   void refresh() override;
 
  private:
+  QWidget* makeSet();
+  QWidget* makeImplied();
   void fillPeers();
   void fillStatistics();
   void toggle(int row, int column);
 
+  SubViews* views_;
   LedgerView *peers_, *statistics_;
   QLineEdit* reason_;
   RangeChart* ranges_;

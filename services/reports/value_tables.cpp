@@ -87,12 +87,16 @@ std::vector<ReportFigure> capitalFigures(const Snapshot& s, const BetaSettings& 
   Gather gather(s);
   gather.byScenario("rate, first year", "rate");
   gather.byScenario("weights and choices", "weights");
-  for (const PartRivals& part : rivalsOf(s, settings, scenario)) {
+  const std::vector<PartRivals> parts = rivalsOf(s, settings, scenario);
+  for (const PartRivals& part : parts) {
     const model::Row& row = s.model()[part.row];
-    for (const Rival& rival : part.rivals) {
+    for (const Rival& rival : part.rivals)
       gather.add("rivals", row.label + ": " + rival.label, scenario, row.kind, rival.figure, rival.source);
-      gather.add("value with rivals", row.label + ": " + rival.label, scenario, Kind::Quote, rival.value, "");
-    }
+  }
+  for (const PartRivals& part : parts) {
+    for (const Rival& rival : part.rivals)
+      gather.add("value with rivals", s.model()[part.row].label + ": " + rival.label, scenario, Kind::Quote,
+                 rival.value, "");
   }
   const HurdleValues hurdle = valuesAtHurdle(s, scenario);
   if (!s.model().view("hurdle").empty()) {

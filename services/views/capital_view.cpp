@@ -149,7 +149,8 @@ std::vector<Rival> rivalsOfDebt(const Snapshot& s, int scenario) {
                                                         figureText(spread.spread, Kind::Ratio) + " % (" +
                                                         spread.source + ") over the risk-free rate"
                                                   : ""));
-  rivals.push_back(rival("by tranche of the record", rateOfTranches(s), "weighted by amount"));
+  rivals.push_back(
+      rival("by tranche of the record", rateOfTranches(s), rateOfTranches(s).hasValue() ? "weighted by amount" : ""));
   addBookRate(s, "high-grade corporate yield " + s.company().currency, "high-grade corporate yield", rivals);
   return rivals;
 }

@@ -188,9 +188,14 @@ TEST_F(RecordByHand, OptionsConvertiblesOwnersAndNamesAreLists) {
   EXPECT_TRUE(std::any_of(parts.begin(), parts.end(),
                           [](const LedgerRow& r) { return r.label == QLatin1String("After sales"); }));
   const auto& owners = find<LedgerView>("owners")->ledger().ledgerRows();
-  ASSERT_EQ(owners.size(), 4U) << "a heading and a row each";
-  EXPECT_NEAR(owners[1].cells[1].figure.value(), 0.1, 1e-12) << "of 60.42 million shares";
-  EXPECT_EQ(owners[3].cells[0].figure.value(), -20000);
+  const auto of = [&](const char* who) {
+    const auto found =
+        std::find_if(owners.begin(), owners.end(), [&](const LedgerRow& r) { return r.label == QLatin1String(who); });
+    EXPECT_NE(found, owners.end()) << who;
+    return found == owners.end() ? owners.front() : *found;
+  };
+  EXPECT_NEAR(of("Orrel foundation").cells.at(1).figure.value(), 0.1, 1e-12) << "of 60.42 million shares";
+  EXPECT_EQ(of("T. Aune, board").cells.at(0).figure.value(), -20000);
 
   // A year that ends elsewhere than the filed ones do is asked about.
   show("sub.record");

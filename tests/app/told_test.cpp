@@ -167,6 +167,7 @@ TEST_F(Told, ChartsAndTheRailAreAskedByKeysAndMouse) {
     go(each.page);
     if (each.view >= 0) find<QComboBox>("verdictView")->setCurrentIndex(each.view);
     if (each.page == Qt::Key_6) turnTo("years");
+    if (each.page == Qt::Key_7) turnTo("implied");
     QCoreApplication::processEvents();
     TellingChart* chart = nullptr;
     for (auto* found : window_->findChildren<TellingChart*>(QString::fromLatin1(each.chart))) {
@@ -286,6 +287,8 @@ TEST_F(Told, StoriesEndAtFactsRecordsAndTables) {
   for (const Asked& each : asked) {
     go(each.page);
     if (std::string(each.grid) == "rates") turnTo("debt");
+    if (std::string(each.grid) == "peers") turnTo("set");
+    if (std::string(each.grid) == "peerStatistics") turnTo("implied");
     const std::string told = ask(each.grid, QString::fromUtf8(each.row), each.column);
     for (const std::string& words : each.tells) EXPECT_THAT(told, HasSubstr(words)) << each.grid;
   }

@@ -135,7 +135,7 @@ TEST_F(Batch, TheReviewIsPrintedAsThePageShowsIt) {
 TEST_F(Batch, JournalTellsWhoDidWhatWhen) {
   ASSERT_EQ(zledger({"undo", book()}), 0);
   ASSERT_EQ(zledger({"journal", book()}), 0);
-  EXPECT_THAT(out_, testing::HasSubstr("2026-05-01T12:00:00Z  tester  Import 25 files\n"));
+  EXPECT_THAT(out_, testing::HasSubstr("2026-05-01T12:00:00Z  tester  Import 26 files\n"));
   EXPECT_THAT(out_, testing::HasSubstr("Apply case.json  (undone)"));
 }
 

@@ -53,7 +53,7 @@ TEST_F(Cli, TracesChecksAndLists) {
   EXPECT_THAT(zledger({"facts", book()}).out, testing::HasSubstr("vsh:OrderBacklog"));
   const auto facts = nlohmann::json::parse(zledger({"facts", book(), "--json"}).out);
   EXPECT_GT(facts.size(), 1000u);
-  EXPECT_THAT(zledger({"journal", book()}).out, testing::HasSubstr("Import 25 files"));
+  EXPECT_THAT(zledger({"journal", book()}).out, testing::HasSubstr("Import 26 files"));
 }
 
 TEST(CliStranger, ATableAloneIsReadCorrectedValuedAndDecided) {
@@ -237,7 +237,7 @@ TEST_F(Cli, LooksAfterABook) {
   EXPECT_EQ(zledger({"backup", book()}).status, 0);
   EXPECT_THAT(zledger({"backup", book(), "--list"}).out, testing::HasSubstr("by hand 2026-05-01T12-00-00Z"));
   EXPECT_THAT(zledger({"verify", book()}).out,
-              testing::HasSubstr("whole: 26 documents, 1 case, 2 journal entries, 0 versions"));
+              testing::HasSubstr("whole: 27 documents, 1 case, 2 journal entries, 0 versions"));
   EXPECT_EQ(nlohmann::json::parse(zledger({"verify", book(), "--json"}).out)["whole"], true);
   const Outcome rescued = zledger({"rescue", book(), folder_.file("saved.zledger")});
   EXPECT_EQ(rescued.status, 0) << rescued.err;

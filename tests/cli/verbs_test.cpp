@@ -72,6 +72,33 @@ TEST_F(Verbs, FromStatementsToAValueWithPeersWithoutAnotherFile) {
   EXPECT_THAT(out_, HasSubstr("\"reason\": \"cover page\""));
 }
 
+TEST_F(Verbs, CapitalAndCashAreTheModelsFigures) {
+  EXPECT_EQ(run("price", {"55.2"}), "");
+  EXPECT_EQ(run("rate", {"spread from cover 3", "1.5%"}), "");
+  const auto find = [&](const nlohmann::json& report, const char* table, const std::string& row, const char* scenario,
+                        const char* period) {
+    for (const auto& f : report["figures"]) {
+      const bool same = f["table"] == table && f.value("row", f.value("label", "")) == row &&
+                        f["scenario"] == scenario && f.value("period", "") == period;
+      if (same && f["figure"].is_number()) return f["figure"].get<double>();
+    }
+    return std::nan("");
+  };
+  const auto capital = json("capital");
+  EXPECT_EQ(find(capital, "rate, first year", "wacc", "base", ""), figure("wacc", "2026E", "base"));
+  EXPECT_EQ(find(capital, "rate by year", "wacc", "worst", "2030E"), figure("wacc", "2030E", "worst"));
+  const auto cash = json("cash");
+  EXPECT_EQ(find(cash, "walk to a share", "value_per_share", "best", ""),
+            json("value")["scenarios"][2]["figures"]["value_per_share"].get<double>());
+  EXPECT_NEAR(find(cash, "economic profit", "economic_profit_gap", "base", ""), 0, 1);
+  EXPECT_EQ(run("cash", {"--csv"}), "");
+  EXPECT_THAT(out_, testing::StartsWith("table,row,label,period,scenario,figure,why,source\n"));
+  EXPECT_EQ(run("capital", {}), "");
+  EXPECT_THAT(out_, HasSubstr("there is no index in the book")) << "what is missing is told with how to give it";
+  EXPECT_THAT(out_, HasSubstr("synthetic, from interest cover, %        n.m.  no interest"));
+  EXPECT_NE(run("capital", {"--scenario", "middling"}), "");
+}
+
 TEST_F(Verbs, DriversInputsAndYears) {
   EXPECT_EQ(run("set", {"revenue_growth", "7%; 6%; 5%", "--reason", "orders"}), "");
   EXPECT_EQ(run("set", {"revenue_growth", "2%", "--shape", "glide", "--by", "5", "--scenario", "worst"}), "");
