@@ -9,6 +9,7 @@
 #include <string>
 
 #include "app/look/theme.h"
+#include "bench/first_paint.h"
 
 namespace {
 
@@ -51,6 +52,7 @@ int main(int argc, char** argv) {
   qputenv("QT_QPA_PLATFORM", "offscreen");
   QApplication application(argc, argv);
   zl::app::applyTheme(application, zl::app::ThemeChoice::Light);
+  if (argc == 3 && std::string(argv[1]) == zl::bench::kFirstPaint) return zl::bench::paintOnce(argv[2]);
   benchmark::Initialize(&argc, argv);
   if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 2;
   Keeper keeper;
@@ -72,6 +74,11 @@ int main(int argc, char** argv) {
   keeper.time("edit, 330 rows and 15 years", "edit, 330 rows and 15 years", 1e3, "ms", 1);
   keeper.time("History, 15 years and 60 quarters, all it shows", "History of 15 years and 60 quarters", 1e3, "ms", 100);
   keeper.time("drag, from move to painted frame", "drag, from move to painted frame", 1e3, "ms", 16);
+  keeper.time("drag, 40 filed and 15 projected years", "drag, 40 filed and 15 projected years", 1e3, "ms", 16);
+  keeper.time("layout of the window", "layout of the window", 1e3, "ms", 4);
+  keeper.time("start to the first picture", "start to the first picture", 1e3, "ms", 500);
+  keeper.counter("memory of that, MB", "start to the first picture MB", 150);
+  keeper.time("beta with rolling windows, ten years of days", "beta, rolling, ten years of days", 1e3, "ms", 5);
   keeper.time("value walk over 12 parts", "value walk over 12 parts", 1e3, "ms", 50);
   keeper.time("undo among 10,000 entries", "undo among 10,000 entries", 1e3, "ms", 20);
   keeper.time("10,000 full trials", "10,000 lanes, compiled, all cores", 1e3, "ms", 60);

@@ -58,6 +58,31 @@ constexpr Term kKeys[] = {
     {"A document", "Escape or Backspace goes back to where it was opened from."}};
 
 constexpr Term kTerms[] = {
+    {"Rival",
+     "A figure that could stand in the place of a part of the cost of capital, with its date, its source and the value "
+     "that the model gives with it. Enter adopts it; its source becomes the reason."},
+    {"Beta by regression",
+     "Least squares of the share's simple returns on an index's over a window, daily, weekly or monthly, between days "
+     "that both have. The band holds the true one in 95 of 100 cases; adjusted is two thirds of it and a third."},
+    {"Relevered",
+     "Beta without debt times one and debt over equity after tax. Peers' betas are unlevered with their own debt, their "
+     "median is relevered at the weights of the first forecast year."},
+    {"Hurdle",
+     "The return that the analyst asks for. For equity it takes the place of the cost of equity and is weighted with "
+     "debt; for the firm it takes the place of the WACC."},
+    {"Economic profit",
+     "NOPAT less what the invested capital asks for. Capital and the present value of economic profit are the same "
+     "value as the cash flows give, to the last digit; the page shows the gap."},
+    {"Flows to shareholders",
+     "Free cash flow after interest and borrowing at the cost of equity. Cash and associates, whose income the flow "
+     "leaves out, are added at face; no debt is taken off."},
+    {"Direct value",
+     "What a year brings shareholders, growing in stages, at the required return: the price to pay for that return."},
+    {"Dated target",
+     "Today's value carried at the cost of equity, less the dividends on the way; with the return in all and a year."},
+    {"Dilution at the value",
+     "Options and convertibles tested against the value that they dilute, in place of the price: the one value at which "
+     "both agree."},
     {"Proposal",
      "What a driver follows until the analyst decides: worked out from regular history and the market by the rules of "
      "the "

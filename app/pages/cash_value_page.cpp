@@ -10,7 +10,9 @@
 #include "core/quantity/number_text.h"
 #include "services/stories/capital_stories.h"
 #include "services/stories/outlook_stories.h"
+#include "services/stories/company_stories.h"
 #include "services/views/capital_view.h"
+#include "services/views/listing_view.h"
 #include "services/views/method_figures.h"
 
 namespace zl::app {
@@ -107,7 +109,7 @@ QWidget* CashValuePage::makeClaims() {
   QVBoxLayout* layout = scrolledLayout(view);
   layout->addWidget(sectionLabel(tr("From the firm to the share: every claim, dated at the valuation date"), view));
   claims_ = addGrid("claims", tr("From the firm to the share"));
-  claims_->setWidths(66, 0);
+  claims_->setColumns({90, 90, 90, 420});
   layout->addWidget(claims_);
   layout->addStretch();
   takeInputs(claims_);
@@ -230,7 +232,7 @@ void CashValuePage::refresh() {
   } else if (shown == QLatin1String("beyond")) {
     fillTerminal();
   } else if (shown == QLatin1String("claims")) {
-    fillScenarios(claims_, scenarioRows(s, "claims"));
+    fillClaims();
   } else {
     fillOthers();
   }
@@ -310,6 +312,36 @@ void CashValuePage::fillTerminal() {
   remark_->setText(keep.hasValue() && keep.value() == 0
                        ? tr("New capital earns the discount rate: growth after year N+1 adds no value.")
                        : QString());
+}
+
+/// Each with what it is of and when, the other listings' values at the end.
+void CashValuePage::fillClaims() {
+  const services::Snapshot& s = now();
+  std::vector<LedgerRow> rows = scenarioRows(s, "claims");
+  const auto& shown = s.model().view("claims");
+  for (size_t i = 0; i < rows.size() && i < shown.size(); ++i) {
+    const QString basis = text(s.model()[shown[i].row].help);
+    rows[i].cells.push_back(wordsCell(basis, basis));
+    rows[i].cells.back().quiet = true;
+  }
+  for (const services::ListingLine& line : services::listingLines(s)) {
+    if (line.listing == s.company().listing) continue;
+    LedgerRow row;
+    row.label = tr("Value in the listing in %1").arg(text(line.listing.unit));
+    row.unit = text(line.listing.unit);
+    row.kind = Kind::Quote;
+    for (size_t k = 0; k < line.values.size(); ++k) {
+      row.cells.push_back(figureCell(line.values[k]));
+      row.cells.back().story = [line, k](const services::Snapshot& of) {
+        return services::listingStory(of, line.listing, line.values[k], static_cast<int>(k));
+      };
+    }
+    row.cells.push_back(wordsCell(tr("by the exchange rate of the valuation date")));
+    rows.push_back(std::move(row));
+  }
+  claims_->ledger().setCorner(cornerOf(s));
+  claims_->ledger().fill(scenarioHeaders(s) << tr("what it is"), std::move(rows));
+  claims_->showAll();
 }
 
 void CashValuePage::fillOthers() {

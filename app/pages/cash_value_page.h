@@ -36,6 +36,7 @@ class CashValuePage : public Page {
   void fillHead();
   void fillYears();
   void fillTerminal();
+  void fillClaims();
   void fillOthers();
   void fillScenarios(LedgerView* grid, std::vector<LedgerRow> rows);
 

@@ -74,6 +74,7 @@ class Checker {
       checkRule(row.first, false);
       checkRule(row.forecast, false);
       checkRule(row.value, false);
+      checkRule(row.beyond, false);
     }
     checkHistoryCircles();
   }
@@ -87,6 +88,7 @@ class Checker {
     if (!computed && (row.forecast || row.first || row.value)) {
       bad(row.at, std::string("a ") + declaredWord(row.declared) + " is assumed or given and has no rule");
     }
+    if (row.beyond && row.declared != Declared::Driver) bad(row.at, "only a driver says what it is beyond the forecast");
     if (row.declared == Declared::Driver && constant) {
       bad(row.at, "a driver has a path over the years; use input for a single figure");
     }
@@ -245,7 +247,7 @@ class Checker {
                     "final() or total()");
     }
     if (inHistory_ && !there) {
-      if (e.anchor == Anchor::First || e.anchor == Anchor::Final) {
+      if (e.anchor == Anchor::First || e.anchor == Anchor::Final || e.anchor == Anchor::Beyond) {
         bad(e.at, "history cannot look into the forecast");
       }
       if (!target.historyFiled && !target.history) {
@@ -255,6 +257,8 @@ class Checker {
     if (inHistory_ && there && target.declared == Declared::Row) {
       bad(e.at, "history may read inputs and givens, not the computed constant '" + e.name + "'");
     }
+    if (e.anchor == Anchor::Beyond && row_->timing != Timing::Constant)
+      bad(e.at, "beyond() looks at the year after the forecast and belongs in a constant row");
     if (e.anchor == Anchor::Base && !target.historyFiled && !target.history) {
       bad(e.at, "'" + e.name + "' has no history rule, so it has no base year");
     }

@@ -19,7 +19,7 @@ class Compiler {
  public:
   Compiler(const Model& model, Layout layout) : model_(model) {
     program_.layout = layout;
-    program_.slotOfCell.assign(model.rows.size() * static_cast<size_t>(layout.columns()), -1);
+    program_.slotOfCell.assign(model.rows.size() * static_cast<size_t>(layout.width()), -1);
   }
 
   Program run() {
@@ -35,7 +35,7 @@ class Compiler {
  private:
   const Layout& layout() const { return program_.layout; }
   size_t key(Cell c) const {
-    return c.row.at() * static_cast<size_t>(layout().columns()) + static_cast<size_t>(c.column);
+    return c.row.at() * static_cast<size_t>(layout().width()) + static_cast<size_t>(c.column);
   }
 
   void listCells() {
@@ -52,9 +52,13 @@ class Compiler {
         }
       }
     }
-    edges_.resize(cells_.size());
-    for (size_t i = 0; i < cells_.size(); ++i) {
+    for (size_t i = 0; i < cells_.size(); ++i) {  // grows by cells of the year beyond, where anything reads them
+      edges_.emplace_back();
       for (Cell read : cellsRead(model_, layout(), *rules_[i], cells_[i].column)) {
+        const Expr* rule = read.column == layout().columns() && nodeOf_[key(read)] < 0
+                               ? ruleOf(model_[read.row], layout(), read.column)
+                               : nullptr;
+        if (rule != nullptr) addNode(read, *rule);
         if (nodeOf_[key(read)] >= 0) edges_[i].push_back(nodeOf_[key(read)]);
       }
     }

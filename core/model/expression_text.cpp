@@ -88,6 +88,8 @@ std::string refText(const Expr& e) {
       return "opening_year(" + e.name + ")";
     case Anchor::Final:
       return "final(" + e.name + ")";
+    case Anchor::Beyond:
+      return "beyond(" + e.name + ")";
     case Anchor::Here:
       break;
   }

@@ -109,6 +109,8 @@ class Words {
         return words + " at the opening";
       case Anchor::Final:
         return words + " of the last year";
+      case Anchor::Beyond:
+        return words + " of the year after the last";
       case Anchor::Here:
         break;
     }

@@ -53,8 +53,8 @@ constexpr std::array<Function, 8> kFunctions{{{"min", Op::Min, 2},
                                               {"known", Op::Known, 2},
                                               {"avg", Op::Average, 1},
                                               {"total", Op::Total, 1}}};
-constexpr std::array<Word<Anchor>, 3> kAnchors{
-    {{"base", Anchor::Base}, {"opening_year", Anchor::First}, {"final", Anchor::Final}}};
+constexpr std::array<Word<Anchor>, 4> kAnchors{
+    {{"base", Anchor::Base}, {"opening_year", Anchor::First}, {"final", Anchor::Final}, {"beyond", Anchor::Beyond}}};
 
 template <class E, size_t N>
 std::optional<E> meaningOf(const std::array<Word<E>, N>& words, const std::string& text) {
@@ -397,6 +397,8 @@ class Parser {
     } else if (acceptWord("forecast")) {
       row.forecast = expression(0);
       row.projected = true;
+    } else if (acceptWord("beyond")) {
+      row.beyond = expression(0);
     } else if (acceptWord("value")) {
       row.value = expression(0);
     } else if (acceptWord("range")) {
@@ -763,7 +765,7 @@ const LanguageWords& languageWords() {
     LanguageWords w;
     w.declarations = {"group", "amend", "unprojected", "choice", "means", "view", "method"};
     for (const auto& declared : kDeclared) w.declarations.emplace_back(declared.text);
-    w.attributes = {"history", "rule",   "first",  "forecast", "value",  "range",
+    w.attributes = {"history", "rule",   "first",  "forecast", "value",  "range", "beyond",
                     "default", "option", "quoted", "peers",    "record", "help"};
     w.histories = {"filed", "fact", "recorded"};
     for (const auto& kind : kKinds) w.kinds.emplace_back(kind.text);

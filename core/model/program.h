@@ -17,6 +17,8 @@ struct Layout {
   int historyYears = 0;
   int forecastYears = 0;
   [[nodiscard]] int columns() const { return historyYears + forecastYears; }
+  /// With the year beyond the last forecast one: column columns().
+  [[nodiscard]] int width() const { return columns() + 1; }
   [[nodiscard]] int baseColumn() const { return historyYears - 1; }
   [[nodiscard]] bool isForecast(int column) const { return column >= historyYears; }
   friend bool operator==(const Layout&, const Layout&) = default;
@@ -86,11 +88,11 @@ struct Program {
   std::vector<double> constants;  ///< literals; slot = firstConstant + index
   std::uint32_t firstConstant = 0;
   std::uint32_t slots = 0;
-  std::vector<std::int32_t> slotOfCell;  ///< row * columns + column -> slot, -1 when not present
+  std::vector<std::int32_t> slotOfCell;  ///< row * width + column -> slot, -1 when not present
   std::vector<Cell> computed;            ///< cells the tape writes, in order of evaluation
 
   [[nodiscard]] std::int32_t slot(Cell cell) const {
-    return slotOfCell[cell.row.at() * static_cast<size_t>(layout.columns()) + static_cast<size_t>(cell.column)];
+    return slotOfCell[cell.row.at() * static_cast<size_t>(layout.width()) + static_cast<size_t>(cell.column)];
   }
 };
 

@@ -5,12 +5,24 @@
 namespace zl::model {
 
 const Expr* ruleOf(const Row& row, const Layout& layout, int column) {
+  if (column == layout.columns() && row.declared == Declared::Driver) return row.beyond ? &*row.beyond : nullptr;
   if (row.declared != Declared::Row && layout.isForecast(column)) return nullptr;
   if (row.timing == Timing::Constant) return row.value ? &*row.value : nullptr;
   if (!layout.isForecast(column)) return row.history ? &*row.history : nullptr;
   if (column == layout.historyYears && row.first) return &*row.first;
   return row.forecast ? &*row.forecast : nullptr;
 }
+
+namespace {
+
+/// Beyond the last year a driver holds what it had there, but where it says otherwise.
+Cell held(const Model& model, const Layout& layout, Cell cell) {
+  const Row& row = model[cell.row];
+  const bool holds = cell.column == layout.columns() && row.declared == Declared::Driver && !row.beyond;
+  return holds ? Cell{cell.row, cell.column - 1} : cell;
+}
+
+}  // namespace
 
 Cell cellOf(const Model& model, const Layout& layout, const Expr& ref, int column) {
   if (model[ref.row].timing == Timing::Constant) return {ref.row, 0};
@@ -21,11 +33,13 @@ Cell cellOf(const Model& model, const Layout& layout, const Expr& ref, int colum
       return {ref.row, layout.historyYears};
     case Anchor::Final:
       return {ref.row, layout.columns() - 1};
+    case Anchor::Beyond:
+      return held(model, layout, {ref.row, layout.columns()});
     case Anchor::Here:
       break;
   }
   const int at = column - ref.lag;
-  return {ref.row, at < 0 ? -1 : at};
+  return held(model, layout, {ref.row, at < 0 ? -1 : at});
 }
 
 namespace {

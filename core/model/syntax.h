@@ -56,7 +56,8 @@ enum class Op {
 };
 
 /// Which column a reference reads, relative to the column being computed or to the horizon.
-enum class Anchor { Here, Base, First, Final };
+/// Beyond: the year after the last forecast one, which only constants look at.
+enum class Anchor { Here, Base, First, Final, Beyond };
 
 struct Expr {
   Op op = Op::Number;
@@ -132,6 +133,7 @@ struct Row {
   std::optional<Expr> first;  ///< rule for the first forecast year, where it differs
   std::optional<Expr> forecast;
   std::optional<Expr> value;  ///< rule of a constant row
+  std::optional<Expr> beyond;  ///< driver: its figure of the year after the last; without one the last year's holds
   std::optional<Range> range;
   std::optional<Default> preset;
   std::vector<Option> options;  ///< of a choice, which is an input that stands on one of them

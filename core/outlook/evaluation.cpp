@@ -107,7 +107,8 @@ std::vector<Figure> Evaluation::inputsOf(const Scenario& s, const Givens& givens
 const Figure* Evaluation::input(Cell cell, int scenario) const {
   const std::int32_t first = inputAt_[cell.row.at()];
   const bool path = model()[cell.row].declared == model::Declared::Driver;
-  if (first < 0 || (path && !layout().isForecast(cell.column))) return nullptr;
+  // Of the year beyond a driver has a figure only where the model computes one.
+  if (first < 0 || (path && (!layout().isForecast(cell.column) || cell.column >= layout().columns()))) return nullptr;
   const auto year = static_cast<size_t>(path ? cell.column - layout().historyYears : 0);
   return &inputs_[static_cast<size_t>(scenario)][static_cast<size_t>(first) + year];
 }
