@@ -273,7 +273,8 @@ void CapitalPage::fillRivals() {
     rows.push_back(headingRow(text(driver.label)));
     shownRivals_.emplace_back(model::RowId(), services::Rival{});
     const Figure stands = part.rivals.front().value;
-    for (size_t i = 0; i < std::min(kMostRivals, part.rivals.size()); ++i) {
+    const size_t shown = allRivals_ ? part.rivals.size() : std::min(kMostRivals, part.rivals.size());
+    for (size_t i = 0; i < shown; ++i) {
       const services::Rival& rival = part.rivals[i];
       LedgerRow row;
       row.label = text(rival.label);
@@ -303,6 +304,14 @@ void CapitalPage::fillRivals() {
       row.cells = {figure, value, change, wordsCell(source, source)};
       rows.push_back(std::move(row));
       shownRivals_.emplace_back(part.row, rival);
+    }
+    if (shown < part.rivals.size()) {
+      LedgerRow more;
+      more.label = tr("%1 more; Enter shows them").arg(part.rivals.size() - shown);
+      more.key = QStringLiteral("more");
+      more.cells = {wordsCell({}), wordsCell({}), wordsCell({}), wordsCell({})};
+      rows.push_back(std::move(more));
+      shownRivals_.emplace_back(model::RowId(), services::Rival{});
     }
   }
   rivals_->ledger().setCorner(tr("part and rivals"));
@@ -338,6 +347,10 @@ void CapitalPage::fillRivals() {
 
 void CapitalPage::adoptRival(int row) {
   if (row < 0 || row >= static_cast<int>(shownRivals_.size())) return;
+  if (rivals_->ledger().ledgerRows()[static_cast<size_t>(row)].key == QLatin1String("more")) {
+    allRivals_ = true;
+    return fillRivals();
+  }
   const auto& [id, rival] = shownRivals_[static_cast<size_t>(row)];
   if (!id.known() || rival.stands) return;
   if (!rival.figure.hasValue()) {

@@ -45,6 +45,7 @@ class CapitalPage : public Page {
   RateStack* stack_;
   LedgerView *parts_, *weights_, *rivals_, *hurdle_, *fit_, *peers_, *rateYears_, *debt_, *rates_;
   QLabel* rivalsHint_;
+  bool allRivals_ = false;                                             ///< also those after the sixth of a part
   std::vector<std::pair<model::RowId, services::Rival>> shownRivals_;  ///< by row of the grid
   QComboBox *index_, *frequency_;
   QSpinBox* window_;

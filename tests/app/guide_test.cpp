@@ -74,7 +74,22 @@ TEST_F(Guide, LeadsFromNothingToAVerdict) {
   EXPECT_TRUE(find<QWidget>("OutlookPage")->isVisible());
 
   // 6. and 7. Rate, value, peers, verdict, and the state under a name.
-  for (const Qt::Key page : {Qt::Key_5, Qt::Key_6, Qt::Key_7}) go(page);
+  go(Qt::Key_5);
+  press(window_.get(), Qt::Key_Tab, Qt::ControlModifier);
+  auto* rivals = find<LedgerView>("rivals");
+  ASSERT_TRUE(rivals->isVisible());
+  const auto& lines = rivals->ledger().ledgerRows();
+  const auto other = std::find_if(lines.begin(), lines.end(), [](const LedgerRow& r) {
+    return r.label.startsWith(QLatin1String("interest over average debt")) && r.cells.at(0).figure.hasValue();
+  });
+  ASSERT_NE(other, lines.end());
+  const std::string adopted = other->label.toStdString();
+  rivals->setFocus();
+  rivals->setCurrentIndex(rivals->ledger().index(static_cast<int>(other - lines.begin()), 1));
+  press(rivals, Qt::Key_Return);
+  const Case& c = bench().now().caseOf();
+  EXPECT_THAT(c.driver(c.base(), "cost_of_debt")->said.reason, HasSubstr(adopted));
+  for (const Qt::Key page : {Qt::Key_6, Qt::Key_7}) go(page);
   go(Qt::Key_9);
   EXPECT_THAT(find<QLabel>("verdictSentence")->text().toStdString(), HasSubstr("4,120.0"));
   EXPECT_TRUE(bench().now().crossCheck.statistics.at(Multiple::EvToEbitda).median.hasValue());

@@ -35,7 +35,7 @@ TEST_F(FurtherMethods, EconomicProfitIsTheCashFlowValueUnderEveryTimingAndRule) 
   for (const double stub : {1.0, 0.37}) {
     for (const int passed : {0, 1}) {
       for (const int middle : {0, 1}) {
-        for (const int rule : {0, 1}) {
+        for (const int rule : {0, 1, 2}) {
           for (const int exit : {0, 1}) {
             m_.givens["stub"] = Figure::of(stub);
             m_.givens["years_passed"] = Figure::of(passed);
@@ -114,6 +114,18 @@ TEST_F(FurtherMethods, WeightsMoveToTheTarget) {
   EXPECT_NEAR(constant(m_.evaluate(), "debt_weight"), 180.0 / 1180, 1e-9) << "less cash";
 }
 
+TEST_F(FurtherMethods, LeasesAndQuotedDebtHaveRatesAndWeightsOfTheirOwn) {
+  grow();
+  m_.filed["right_of_use"] = m_.filed["lease_liabilities"] = test::figures({100, 100});
+  m_.filed["total_assets"] = test::figures({750, 750});
+  m_.filed["total_liabilities"] = test::figures({450, 450});
+  choose("lease_rate", 0.09);
+  // 300 of debt at 5 % and 100 of leases at 9 %: 6 %.
+  EXPECT_NEAR(year(m_.evaluate(), "debt_and_lease_cost", 0), 0.06, 1e-12);
+  choose("debt_price", 0.8);
+  EXPECT_NEAR(constant(m_.evaluate(), "debt_weight"), 320.0 / 1320, 1e-12) << "of 1,000 of equity";
+}
+
 TEST_F(FurtherMethods, HurdlesAndReleveredBeta) {
   grow();
   assume("risk_free", 0.04);
@@ -171,6 +183,18 @@ TEST_F(FurtherMethods, ExitMultiplesOfWhatIsChosen) {
   m_.filed["total_liabilities"] = test::figures({250, 250});
   choose("exit_multiple", 10);
   EXPECT_NEAR(constant(m_.evaluate(), "exit_terminal"), 1500 + 200, 1e-6);
+}
+
+TEST_F(FurtherMethods, TheModelRunOneYearFurther) {
+  choose("terminal_rule", 2);
+  EXPECT_NEAR(constant(m_.evaluate(), "enterprise_growth"), 1500, 1e-6) << "it stands still there, too";
+  choose("terminal_growth", 0.02);
+  // Revenue 1,020: EBITDA 255, depreciation 50 of opening assets, NOPAT 153.75; capex 51, working capital grows by 2.
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(constant(e, "terminal_flow"), 153.75 + 50 - 51 - 2, 1e-9);
+  EXPECT_NEAR(constant(e, "growth_terminal"), 150.75 / 0.08, 1e-6);
+  EXPECT_NEAR(e.figure("revenue", e.layout().columns(), 1).value(), 1020, 1e-9);
+  EXPECT_EQ(e.layout().forecastYears, 5) << "no year is added to the forecast";
 }
 
 TEST_F(FurtherMethods, DirectValueInStages) {
