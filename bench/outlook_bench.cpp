@@ -4,12 +4,11 @@
 #include <benchmark/benchmark.h>
 
 #include <QApplication>
-#include <QMouseEvent>
 #include <cstdlib>
 #include <string>
 
-#include "app/charts/path_board.h"
 #include "app/frame/main_window.h"
+#include "bench/drag.h"
 #include "services/sessions/demo.h"
 #include "services/views/compare.h"
 #include "tests/support/temporary_folder.h"
@@ -105,22 +104,7 @@ void dragFrame(benchmark::State& state) {
   window.resize(1280, 800);
   window.show();
   if (!window.openBook(QString::fromStdString(path))) std::abort();
-  window.bench().goTo(Stop::Outlook);
-  QCoreApplication::processEvents();
-  auto* board = window.findChild<app::PathBoard*>();
-  const auto send = [&](QEvent::Type type, QPointF at, Qt::MouseButtons buttons) {
-    QMouseEvent event(type, at, board->mapToGlobal(at), Qt::LeftButton, buttons, Qt::NoModifier);
-    QCoreApplication::sendEvent(board, &event);
-  };
-  const QPointF point = board->pointOf(4);
-  send(QEvent::MouseButtonPress, point, Qt::LeftButton);
-  int moves = 0;
-  for (auto _ : state) {
-    send(QEvent::MouseMove, point - QPointF(0, 5 + moves++ % 40), Qt::LeftButton);
-    QCoreApplication::processEvents();  // repaints what the move has changed
-  }
-  if (!window.bench().isPreviewing()) std::abort();
-  send(QEvent::MouseButtonRelease, point, Qt::NoButton);
+  drag(state, window);
 }
 BENCHMARK(dragFrame)->Name("drag, from move to painted frame")->Unit(benchmark::kMillisecond)->UseRealTime();
 

@@ -6,12 +6,11 @@
 #include <unistd.h>
 
 #include <QCoreApplication>
-#include <QMouseEvent>
 #include <cstdio>
 #include <cstdlib>
 
-#include "app/charts/path_board.h"
 #include "app/frame/main_window.h"
+#include "bench/drag.h"
 #include "bench/first_paint.h"
 #include "services/sessions/demo.h"
 #include "services/sessions/session.h"
@@ -83,20 +82,7 @@ std::unique_ptr<app::MainWindow> largeWindow() {
 
 void dragLarge(benchmark::State& state) {
   const std::unique_ptr<app::MainWindow> window = largeWindow();
-  auto* board = window->findChild<app::PathBoard*>();
-  const auto send = [&](QEvent::Type type, QPointF at, Qt::MouseButtons buttons) {
-    QMouseEvent event(type, at, board->mapToGlobal(at), Qt::LeftButton, buttons, Qt::NoModifier);
-    QCoreApplication::sendEvent(board, &event);
-  };
-  const QPointF point = board->pointOf(4);
-  send(QEvent::MouseButtonPress, point, Qt::LeftButton);
-  int moves = 0;
-  for (auto _ : state) {
-    send(QEvent::MouseMove, point - QPointF(0, 5 + moves++ % 40), Qt::LeftButton);
-    QCoreApplication::processEvents();
-  }
-  if (!window->bench().isPreviewing()) std::abort();
-  send(QEvent::MouseButtonRelease, point, Qt::NoButton);
+  drag(state, *window);
 }
 BENCHMARK(dragLarge)->Name("drag, 40 filed and 15 projected years")->Unit(benchmark::kMillisecond)->UseRealTime();
 

@@ -160,6 +160,7 @@ class Parser {
 
   /// A driver or input that is given a rule is assumed no more: what was chosen for it rests.
   static void compute(Row& row) {
+    row.beyond.reset();  // a computed row goes on by its rule
     if (row.declared != Declared::Driver && row.declared != Declared::Input) return;
     row.declared = Declared::Row;
     row.range.reset();
@@ -197,6 +198,7 @@ class Parser {
     compute(row);
     row.projected = false;
     row.amendedBy = tokens_.front().at.text;
+    row.beyond.reset();
     row.first.reset();
     Expr condition = binary(Op::Equal, {}, {}, {});  // 0 == 1: the guard never lets through
     condition.args[1].number = 1;

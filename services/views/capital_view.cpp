@@ -1,11 +1,10 @@
 #include "services/views/capital_view.h"
 
 #include <algorithm>
-#include <cmath>
 
-#include "core/outlook/probe.h"
 #include "core/quantity/number_text.h"
 #include "services/views/company_view.h"
+#include "services/views/probing.h"
 
 namespace zl::services {
 namespace {
@@ -155,12 +154,6 @@ std::vector<Rival> rivalsOfDebt(const Snapshot& s, int scenario) {
   return rivals;
 }
 
-Givens plainGivens(const Snapshot& s) {
-  Givens givens;
-  for (const auto& [row, given] : s.givens) givens[row] = given.figure;
-  return givens;
-}
-
 }  // namespace
 
 CountryPremium premiumOfSales(const Snapshot& s) {
@@ -225,10 +218,7 @@ std::vector<PartRivals> rivalsOf(const Snapshot& s, const BetaSettings& settings
       variants.push_back(std::move(variant));
     }
   }
-  const Givens givens = plainGivens(s);
-  const std::vector<Figure> values = probe(
-      {*s.evaluation->compiled(), *s.history, s.caseOf(), s.caseOf().scenarios[static_cast<size_t>(scenario)], givens},
-      variants, s.model().find(Role::ValueBeforeFloor));
+  const std::vector<Figure> values = probeScenario(s, scenario, variants, s.model().find(Role::ValueBeforeFloor));
   size_t at = 0;
   for (PartRivals& part : parts) {
     for (Rival& r : part.rivals) {
@@ -257,13 +247,10 @@ HurdleValues valuesAtHurdle(const Snapshot& s, int scenario) {
   std::vector<Variant> variants;
   for (const model::Option& option : choice.options)
     variants.push_back({{rows.front().row, {Figure::of(choice.option(option.name))}}});
-  const Givens givens = plainGivens(s);
   for (const model::Method& method : s.model().methods) {
     if (method.whose == model::Method::Flow::None) continue;
     all.methods.push_back(method.label);
-    all.values.push_back(probe({*s.evaluation->compiled(), *s.history, s.caseOf(),
-                                s.caseOf().scenarios[static_cast<size_t>(scenario)], givens},
-                               variants, method.value));
+    all.values.push_back(probeScenario(s, scenario, variants, method.value));
   }
   return all;
 }
@@ -274,39 +261,12 @@ std::vector<double> impliedCostOfEquity(const Snapshot& s, int scenario) {
   const Figure price = s.given(Role::Price).figure;
   const auto& hurdle = s.model().view("hurdle");
   if (method == s.model().methods.end() || !price.hasValue() || hurdle.size() < 2) return {};
-  // The model is run at every rate: 512 steps of the range, then each bracket is halved until it is settled.
-  constexpr int kSteps = 512;
-  constexpr double kHighest = 0.5;
-  const Givens givens = plainGivens(s);
+  constexpr double kLowest = 0.001, kHighest = 0.5;
   const model::RowId choice = hurdle[0].row, rate = hurdle[1].row;
   const Figure equity = Figure::of(s.model()[choice].option("equity"));
-  const auto gaps = [&](const std::vector<double>& rates) {
-    std::vector<Variant> variants;
-    for (const double k : rates) variants.push_back({{choice, {equity}}, {rate, {Figure::of(k)}}});
-    std::vector<Figure> values = probe({*s.evaluation->compiled(), *s.history, s.caseOf(),
-                                        s.caseOf().scenarios[static_cast<size_t>(scenario)], givens},
-                                       variants, method->value);
-    for (Figure& v : values) v = v - price;
-    return values;
-  };
-  std::vector<double> rates;
-  for (int k = 1; k <= kSteps; ++k) rates.push_back(kHighest * k / kSteps);
-  const std::vector<Figure> scan = gaps(rates);
-  std::vector<double> roots;
-  for (size_t k = 1; k < scan.size(); ++k) {
-    if (!scan[k - 1].hasValue() || !scan[k].hasValue()) continue;  // never across what has no value
-    if (std::signbit(scan[k - 1].value()) == std::signbit(scan[k].value())) continue;
-    double low = rates[k - 1], high = rates[k];
-    const bool lowNegative = std::signbit(scan[k - 1].value());
-    for (int halving = 0; halving < 40; ++halving) {
-      const double middle = (low + high) / 2;
-      const Figure gap = gaps({middle}).front();
-      if (!gap.hasValue()) break;
-      (std::signbit(gap.value()) == lowNegative ? low : high) = middle;
-    }
-    roots.push_back((low + high) / 2);
-  }
-  return roots;
+  return solveScenario(s, scenario, method->value, price.value(), kLowest, kHighest, [&](double k) {
+    return Variant{{choice, {equity}}, {rate, {Figure::of(k)}}};
+  });
 }
 
 }  // namespace zl::services

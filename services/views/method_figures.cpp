@@ -1,7 +1,7 @@
 #include "services/views/method_figures.h"
 
-#include "core/outlook/probe.h"
 #include "core/valuation/implied_growth.h"
+#include "services/views/probing.h"
 
 namespace zl::services {
 
@@ -9,44 +9,15 @@ using model::Role;
 
 namespace {
 
-/// The model run at each growth: 512 steps from -50 % to the discount rate, each change of sign halved until it is
-/// settled.
+/// The model run at each growth, from -50 % to the discount rate.
 std::vector<double> impliedByModelYear(const Snapshot& s, int scenario, const Figure& terminal) {
   const Figure wacc = s.evaluation->constant(Role::TerminalWacc, scenario);
   const model::RowId growth = s.model().find(Role::TerminalGrowth), value = s.model().find(Role::Perpetuity);
   if (!terminal.hasValue() || !wacc.hasValue() || !growth.known() || !value.known()) return {};
-  constexpr int kSteps = 512;
   constexpr double kLowest = -0.5, kClosest = 1e-4;  // under the discount rate
-  Givens givens;
-  for (const auto& [row, given] : s.givens) givens[row] = given.figure;
-  const auto gaps = [&](const std::vector<double>& rates) {
-    std::vector<Variant> variants;
-    for (const double g : rates) variants.push_back({{growth, {Figure::of(g)}}});
-    std::vector<Figure> figures = probe({*s.evaluation->compiled(), *s.history, s.caseOf(),
-                                         s.caseOf().scenarios[static_cast<size_t>(scenario)], givens},
-                                        variants, value);
-    for (Figure& f : figures) f = f - terminal;
-    return figures;
-  };
-  std::vector<double> rates;
-  const double highest = wacc.value() - kClosest;
-  for (int k = 0; k <= kSteps; ++k) rates.push_back(kLowest + (highest - kLowest) * k / kSteps);
-  const std::vector<Figure> scan = gaps(rates);
-  std::vector<double> roots;
-  for (size_t k = 1; k < scan.size(); ++k) {
-    if (!scan[k - 1].hasValue() || !scan[k].hasValue()) continue;
-    const bool below = scan[k - 1].value() < 0;
-    if (below == (scan[k].value() < 0)) continue;
-    double low = rates[k - 1], high = rates[k];
-    for (int halving = 0; halving < 40; ++halving) {
-      const double middle = (low + high) / 2;
-      const Figure gap = gaps({middle}).front();
-      if (!gap.hasValue()) break;
-      ((gap.value() < 0) == below ? low : high) = middle;
-    }
-    roots.push_back((low + high) / 2);
-  }
-  return roots;
+  return solveScenario(s, scenario, value, terminal.value(), kLowest, wacc.value() - kClosest, [&](double g) {
+    return Variant{{growth, {Figure::of(g)}}};
+  });
 }
 
 }  // namespace

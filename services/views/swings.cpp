@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/outlook/probe.h"
 #include "services/views/driver_evidence.h"
+#include "services/views/probing.h"
 
 namespace zl::services {
 namespace {
@@ -63,7 +63,6 @@ std::vector<Figure> moved(const std::vector<Figure>& figures, double by, const m
 
 Swings swingsOf(const Snapshot& s, const std::vector<model::RowId>& rows) {
   const model::Model& m = s.model();
-  const Scenario& base = s.caseOf().base();
   const int lane = s.caseOf().indexOf(kBase);
   Swings swings;
   std::vector<Variant> variants{Variant{}};
@@ -74,13 +73,10 @@ Swings swingsOf(const Snapshot& s, const std::vector<model::RowId>& rows) {
     variants.push_back({{row, moved(figures, reach.down, m[row])}});
     variants.push_back({{row, moved(figures, reach.up, m[row])}});
   }
-  Givens givens;
-  for (const auto& [row, given] : s.givens) givens[row] = given.figure;
-  const ProbeGround ground{*s.evaluation->compiled(), *s.history, s.caseOf(), base, givens};
-  std::vector<Figure> values = probe(ground, variants, m.find(model::Role::ValueBeforeFloor));
+  std::vector<Figure> values = probeScenario(s, lane, variants, m.find(model::Role::ValueBeforeFloor));
   if (!values.front().hasValue()) {
     swings.kind = Kind::Money;
-    values = probe(ground, variants, m.find(model::Role::EnterpriseValue));
+    values = probeScenario(s, lane, variants, m.find(model::Role::EnterpriseValue));
   }
   swings.value = values.front();
   for (size_t i = 0; i < rows.size(); ++i) {

@@ -48,7 +48,7 @@ TEST_F(Preferring, FiguresAreWrittenAndReadInTheStyleChosen) {
   EXPECT_EQ(typedNumber("1 250,5"), 1250.5);
   EXPECT_EQ(typedNumber("\u22121\u202F234,5"), -1234.5) << "as it is written";
   go(Qt::Key_4);
-  EXPECT_TRUE(find<LedgerView>("statements")->ledger().index(0, 1).data().toString().contains(QLatin1Char(',')))
+  EXPECT_TRUE(find<LedgerView>("projected")->ledger().index(0, 1).data().toString().contains(QLatin1Char(',')))
       << "the window follows at once";
   choose("numberMarks", 0);
   choose("negatives", 1);
