@@ -198,7 +198,6 @@ class Parser {
     compute(row);
     row.projected = false;
     row.amendedBy = tokens_.front().at.text;
-    row.beyond.reset();
     row.first.reset();
     Expr condition = binary(Op::Equal, {}, {}, {});  // 0 == 1: the guard never lets through
     condition.args[1].number = 1;
