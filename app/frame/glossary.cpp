@@ -80,6 +80,12 @@ constexpr Term kTerms[] = {
      "What a year brings shareholders, growing in stages, at the required return: the price to pay for that return."},
     {"Dated target",
      "Today's value carried at the cost of equity, less the dividends on the way; with the return in all and a year."},
+    {"Stock pay added back",
+     "A flow that costs no cash and yet is paid by holders: the present value of the shares issued for it is taken off "
+     "equity, at the value that the model gives. What issuing them at today's price would move stands beside it."},
+    {"Model year",
+     "The terminal rule that runs the model one year further: revenue at the terminal growth, every driver as in the last "
+     "year."},
     {"Dilution at the value",
      "Options and convertibles tested against the value that they dilute, in place of the price: the one value at which "
      "both agree."},

@@ -126,6 +126,28 @@ TEST_F(FurtherMethods, LeasesAndQuotedDebtHaveRatesAndWeightsOfTheirOwn) {
   EXPECT_NEAR(constant(m_.evaluate(), "debt_weight"), 320.0 / 1320, 1e-12) << "of 1,000 of equity";
 }
 
+TEST_F(FurtherMethods, StockPayAddedBackIsWorthWhatItIsAsACost) {
+  grow();
+  m_.filed["stock_pay"] = test::figures({40, 40});
+  assume("stock_pay_ratio", 0.04);
+  for (const int middle : {0, 1}) {
+    for (const int rule : {0, 1, 2}) {
+      choose("mid_year", middle);
+      choose("terminal_rule", rule);
+      choose("stock_pay_as_cost", 1);
+      const Evaluation cost = m_.evaluate();
+      choose("stock_pay_as_cost", 0);
+      const Evaluation back = m_.evaluate();
+      EXPECT_GT(constant(back, "enterprise_growth"), constant(cost, "enterprise_growth") + 100);
+      for (const char* value : {"value_growth", "value_by_profit", "value_by_flows", "direct_value"})
+        EXPECT_NEAR(constant(back, value), constant(cost, value), 1e-9 * constant(cost, value)) << value << rule;
+      // Issued at the price of 100 in place of the value: a part of the claim more.
+      EXPECT_NEAR(constant(back, "staff_under_value"),
+                  constant(back, "staff_claim") * (constant(back, "going_value") / 100 - 1) / 10, 1e-9);
+    }
+  }
+}
+
 TEST_F(FurtherMethods, HurdlesAndReleveredBeta) {
   grow();
   assume("risk_free", 0.04);
