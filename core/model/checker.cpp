@@ -88,7 +88,8 @@ class Checker {
     if (!computed && (row.forecast || row.first || row.value)) {
       bad(row.at, std::string("a ") + declaredWord(row.declared) + " is assumed or given and has no rule");
     }
-    if (row.beyond && row.declared != Declared::Driver) bad(row.at, "only a driver says what it is beyond the forecast");
+    if (row.beyond && row.declared != Declared::Driver)
+      bad(row.at, "only a driver says what it is beyond the forecast");
     if (row.declared == Declared::Driver && constant) {
       bad(row.at, "a driver has a path over the years; use input for a single figure");
     }

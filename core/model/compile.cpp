@@ -131,10 +131,13 @@ class Compiler {
     Circle circle;
     circle.begin = program_.tape.size();
     const std::set<int> members(component.begin(), component.end());
+    const std::vector<int> openOrder = orderIfOpen(component, members);
+    circle.byChoice = !openOrder.empty();
+    const std::vector<int>& order = circle.byChoice ? openOrder : component;
     std::map<int, std::uint32_t> guesses;
     std::set<int> done;
     std::set<std::string> names;
-    for (int node : component) {
+    for (int node : order) {
       for (int read : edges_[static_cast<size_t>(node)]) {
         if (members.count(read) > 0 && done.count(read) == 0 && guesses.count(read) == 0) {
           guesses[read] = newSlot();
@@ -143,7 +146,7 @@ class Compiler {
       done.insert(node);
     }
     for (const auto& [node, slot] : guesses) guessOf_[key(cells_[static_cast<size_t>(node)])] = slot;
-    for (int node : component) {
+    for (int node : order) {
       const Cell cell = cells_[static_cast<size_t>(node)];
       const Row& row = model_[cell.row];
       emitCell(node);
@@ -158,6 +161,42 @@ class Compiler {
     for (const std::string& name : names) circle.rows += (circle.rows.empty() ? "" : ", ") + name;
     circle.end = program_.tape.size();
     program_.circles.push_back(std::move(circle));
+  }
+
+  /// Of a circle that a choice closes: an order in which everything that is always read has been computed, and of the
+  /// rest as much as there can be. Empty where the circle is closed whatever is chosen.
+  std::vector<int> orderIfOpen(const std::vector<int>& component, const std::set<int>& members) {
+    std::map<int, std::set<int>> always, sometimes;  // what a cell still waits for
+    std::map<int, std::vector<int>> readers;
+    for (const int node : component) {
+      const Cell cell = cells_[static_cast<size_t>(node)];
+      for (const Cell read : cellsAlwaysRead(model_, layout(), *rules_[static_cast<size_t>(node)], cell.column)) {
+        if (const int other = nodeOf_[key(read)]; members.count(other) > 0) always[node].insert(other);
+      }
+      for (const int other : edges_[static_cast<size_t>(node)]) {
+        if (members.count(other) == 0) continue;
+        readers[other].push_back(node);
+        if (always[node].count(other) == 0) sometimes[node].insert(other);
+      }
+    }
+    std::set<std::pair<size_t, int>> ready;  // by how much is still missing behind choices, then as declared
+    const auto enter = [&](int node) {
+      if (always[node].empty()) ready.insert({sometimes[node].size(), node});
+    };
+    for (const int node : component) enter(node);
+    std::vector<int> order;
+    while (!ready.empty()) {
+      const int node = ready.begin()->second;
+      ready.erase(ready.begin());
+      order.push_back(node);
+      for (const int reader : readers[node]) {
+        ready.erase({sometimes[reader].size(), reader});
+        always[reader].erase(node);
+        sometimes[reader].erase(node);
+        if (std::find(order.begin(), order.end(), reader) == order.end()) enter(reader);
+      }
+    }
+    return order.size() == component.size() ? order : std::vector<int>();
   }
 
   void emitCell(int node) {

@@ -58,7 +58,7 @@ inline __attribute__((always_inline)) void step(const Instruction& in, double* a
     case Code::Divide:
       ZL_LANES(finite(a[i] / b[i]));
     case Code::Power:
-      ZL_LANES(finite(std::pow(a[i], b[i])));
+      ZL_LANES(finite(power(a[i], b[i])));
     case Code::Negate:
       ZL_LANES(-a[i]);
     case Code::Abs:
@@ -127,6 +127,20 @@ inline __attribute__((always_inline)) void runCircle(const Program& p, size_t wh
                                                      BlockReport& report) {
   const Circle& circle = p.circles[which];
   bool settled[W] = {};
+  if (circle.byChoice) {
+    // A figure that nothing stands on may be missing: where none is missed the circle is open, and one round is all.
+    for (const Circle::Feedback& f : circle.feedback) std::fill_n(arena + static_cast<size_t>(f.guess) * W, W, kNaN);
+    runSteps<W>(p, circle.begin, circle.end, arena);
+    bool missed = false;
+    for (const Circle::Feedback& f : circle.feedback) {
+      const double* now = arena + static_cast<size_t>(f.computed) * W;
+      for (int i = 0; i < W; ++i) missed |= now[i] != now[i];
+    }
+    if (!missed) {
+      report.rounds = std::max(report.rounds, 1);
+      return;
+    }
+  }
   for (const Circle::Feedback& f : circle.feedback) {
     std::fill_n(arena + static_cast<size_t>(f.guess) * W, W, 0.0);
   }

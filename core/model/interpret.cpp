@@ -84,7 +84,7 @@ class Interpreter {
     const double y = b.value();
     switch (op) {
       case Op::Power:
-        return Figure::of(std::pow(x, y));
+        return Figure::of(power(x, y));
       case Op::Min:
         return Figure::of(x < y ? x : y);
       case Op::Max:

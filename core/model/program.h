@@ -2,6 +2,7 @@
 // What is evaluated: a model compiled for one horizon into a flat tape of instructions over
 // slots. Immutable; a change of text or horizon compiles a new one.
 
+#include <cmath>
 #include <cstdint>
 #include <string>
 #include <vector>
@@ -73,7 +74,13 @@ struct Circle {
   std::vector<Feedback> feedback;
   std::vector<std::uint32_t> balances;  ///< their largest size sets the scale of the tolerance
   std::string rows;                     ///< the rows involved, for messages
+  bool byChoice = false;                ///< closed by a choice alone: open where nobody has taken it
 };
+
+/// a to the power b. One for the tape and the interpreter: most exponents are a whole year or half of one.
+inline double power(double a, double b) {
+  return b == 1.0 ? a : b == 0.5 ? std::sqrt(a) : std::pow(a, b);
+}
 
 struct InputCell {
   Cell cell;
@@ -104,6 +111,8 @@ const Expr* ruleOf(const Row& row, const Layout& layout, int column);
 
 /// The cells an expression reads when computed at `column` (total() expands to all its years).
 std::vector<Cell> cellsRead(const Model& model, const Layout& layout, const Expr& expr, int column);
+/// Those of them that it reads whatever a choice stands on: without the branches of an if() that asks for one.
+std::vector<Cell> cellsAlwaysRead(const Model& model, const Layout& layout, const Expr& expr, int column);
 
 /// Whether a row's history is a rate of change: it sets a figure against the same row's of a year before,
 /// as x / x[-1] - 1 does, so that what is exceptional in one year shows in two.

@@ -44,7 +44,15 @@ Cell cellOf(const Model& model, const Layout& layout, const Expr& ref, int colum
 
 namespace {
 
-void collect(const Model& model, const Layout& layout, const Expr& e, int column, std::vector<Cell>& cells) {
+bool asksForAChoice(const Expr& e) {
+  return e.op == Op::Is || std::any_of(e.args.begin(), e.args.end(), asksForAChoice);
+}
+
+/// `always`: without what stands behind a choice.
+void collect(const Model& model, const Layout& layout, const Expr& e, int column, std::vector<Cell>& cells,
+             bool always) {
+  if (always && e.op == Op::If && asksForAChoice(e.args[0]))
+    return collect(model, layout, e.args[0], column, cells, always);
   if (e.op == Op::Ref) {
     const Cell cell = cellOf(model, layout, e, column);
     if (cell.column >= 0) cells.push_back(cell);
@@ -52,12 +60,12 @@ void collect(const Model& model, const Layout& layout, const Expr& e, int column
   }
   if (e.op == Op::Total) {
     for (int c = layout.historyYears; c < layout.columns(); ++c) {
-      collect(model, layout, e.args[0], c, cells);
+      collect(model, layout, e.args[0], c, cells, always);
     }
     return;
   }
-  if (e.op == Op::Average) collect(model, layout, e.args[0], column - 1, cells);
-  for (const Expr& part : e.args) collect(model, layout, part, column, cells);
+  if (e.op == Op::Average) collect(model, layout, e.args[0], column - 1, cells, always);
+  for (const Expr& part : e.args) collect(model, layout, part, column, cells, always);
 }
 
 bool reads(const Expr& e, RowId row, bool before) {
@@ -82,7 +90,13 @@ bool comparesYears(const Row& row) {
 
 std::vector<Cell> cellsRead(const Model& model, const Layout& layout, const Expr& expr, int column) {
   std::vector<Cell> cells;
-  collect(model, layout, expr, column, cells);
+  collect(model, layout, expr, column, cells, false);
+  return cells;
+}
+
+std::vector<Cell> cellsAlwaysRead(const Model& model, const Layout& layout, const Expr& expr, int column) {
+  std::vector<Cell> cells;
+  collect(model, layout, expr, column, cells, true);
   return cells;
 }
 

@@ -132,7 +132,7 @@ struct Row {
   std::optional<Expr> history;
   std::optional<Expr> first;  ///< rule for the first forecast year, where it differs
   std::optional<Expr> forecast;
-  std::optional<Expr> value;  ///< rule of a constant row
+  std::optional<Expr> value;   ///< rule of a constant row
   std::optional<Expr> beyond;  ///< driver: its figure of the year after the last; without one the last year's holds
   std::optional<Range> range;
   std::optional<Default> preset;

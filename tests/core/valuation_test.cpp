@@ -139,13 +139,15 @@ TEST_F(StandingStill, EachTrancheAndConvertibleCountsByItself) {
   m_.givens["option_strike_6"] = Figure::of(60);  // 0.4
   m_.givens["convertible_shares_2"] = Figure::of(2);
   m_.givens["convertible_face_2"] = Figure::of(150);  // 75 a share: in the money
+  m_.givens["convertible_shares_3"] = Figure::of(1);
+  m_.givens["convertible_face_3"] = Figure::of(130);  // 130 a share: not
   m_.givens["convertible_shares_4"] = Figure::of(1);
-  m_.givens["convertible_face_4"] = Figure::of(130);  // 130 a share: not
+  m_.givens["convertible_face_4"] = Figure::of(80);
   m_.filed["borrowings_long"] = test::figures({280, 280});
   const Evaluation e = m_.evaluate();
   EXPECT_NEAR(constant(e, "option_shares"), 0.9, 1e-12);
-  EXPECT_NEAR(constant(e, "diluted_shares"), 10 + 0.9 + 2, 1e-12);
-  EXPECT_NEAR(constant(e, "debt_claims"), 280 - 150, 1e-9) << "what becomes shares is no debt";
+  EXPECT_NEAR(constant(e, "diluted_shares"), 10 + 0.9 + 2 + 1, 1e-12);
+  EXPECT_NEAR(constant(e, "debt_claims"), 280 - 150 - 80, 1e-9) << "what becomes shares is no debt";
 }
 
 TEST_F(StandingStill, LossesAreCarriedForwardAndUsedOnce) {
