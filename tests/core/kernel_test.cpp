@@ -74,7 +74,10 @@ INSTANTIATE_TEST_SUITE_P(
         Operation{"if(a > 0 or b > 0, 1, 2)", -1, -1, 0, 2}, Operation{"if(a > 0 or b > 0, 1, 2)", kNaN, -1, 0, kNaN},
         Operation{"guard(a > 0, b, \"no\")", 1, 5, 0, 5}, Operation{"guard(a > 0, b, \"no\")", 0, 5, 0, kNaN},
         Operation{"guard(a > 0, b, \"no\")", kNaN, 5, 0, kNaN}, Operation{"a", 4, 0, 0, 4},
-        Operation{"2 + 3 * 4 - 6 / 2", 0, 0, 0, 11}, Operation{"2^3^2", 0, 0, 0, 512}, Operation{"50%", 0, 0, 0, 0.5}));
+        Operation{"known(a, b)", 2, 3, 0, 2}, Operation{"known(a, b)", kNaN, 3, 0, 3},
+        Operation{"known(a, b)", kNaN, kNaN, 0, kNaN}, Operation{"known(a / b, c)", 1, 0, 9, 9},
+        Operation{"a^b", 7, 1, 0, 7}, Operation{"a^b", 2.25, 0.5, 0, 1.5}, Operation{"2 + 3 * 4 - 6 / 2", 0, 0, 0, 11},
+        Operation{"2^3^2", 0, 0, 0, 512}, Operation{"50%", 0, 0, 0, 0.5}));
 
 TEST(Compile, RefusesAbsurdHorizons) {
   const model::Model m = test::modelOf("row r \"R\" ratio rate\n forecast 1\n");
@@ -84,6 +87,45 @@ TEST(Compile, RefusesAbsurdHorizons) {
     EXPECT_EQ(p.error().kind, ErrorKind::BadInput);
   }
   EXPECT_TRUE(model::compile(m, {45, 15}));
+}
+
+TEST(Compile, ACircleThatOnlyAChoiceClosesIsOneRoundUntilItIsTaken) {
+  test::SmallModel m;
+  // x = 1 + y / 2 and y = x / 2 where the choice closes the circle: x = 4/3. Open, y is 10.
+  m.model = test::modelOf(
+      "choice closed \"C\"\n option no \"no\"\n option yes \"yes\"\n"
+      "row x \"X\" ratio constant\n value 1 + y / 2\n"
+      "row y \"Y\" ratio constant\n value if(closed is yes, x / 2, 10)\n"
+      "row seen \"S\" ratio constant\n value x + y\n");
+  m.filed["none"] = test::figures({1});
+  Evaluation open = m.evaluate();
+  EXPECT_DOUBLE_EQ(open.constant("x", 0).value(), 6);
+  EXPECT_DOUBLE_EQ(open.constant("seen", 0).value(), 16);
+  EXPECT_EQ(open.rounds(), 1);
+  m.theCase.scenarios[0].inputs["closed"] = {1, {}, {}};
+  m.theCase.scenarios[1].inputs["closed"] = {1, {}, {}};
+  Evaluation closed = m.evaluate();
+  EXPECT_NEAR(closed.constant("x", 0).value(), 4.0 / 3, 1e-9);
+  EXPECT_GT(closed.rounds(), 3);
+}
+
+TEST(Compile, TheYearBeyondGoesOnByTheSameRules) {
+  test::SmallModel m;
+  m.model = test::modelOf(
+      "driver growth \"G\" ratio rate\n default 10%\n beyond lasting\n"
+      "driver share \"S\" ratio rate\n default 50%\n"
+      "input lasting \"L\" ratio constant\n default 2%\n"
+      "row sales \"Sales\" money flow\n history filed\n forecast sales[-1] * (1 + growth)\n"
+      "row kept \"Kept\" money flow\n forecast sales * share\n"
+      "row next \"Next\" money constant\n value beyond(kept)\n"
+      "row all \"All\" money constant\n value total(kept)\n");
+  m.filed["sales"] = test::figures({100});
+  const Evaluation e = m.evaluate();
+  const double last = e.figure("sales", e.layout().columns() - 1, 0).value();
+  EXPECT_NEAR(e.constant("next", 0).value(), last * 1.02 * 0.5, 1e-9);
+  double sum = 0;
+  for (int c = e.layout().historyYears; c < e.layout().columns(); ++c) sum += e.figure("kept", c, 0).value();
+  EXPECT_NEAR(e.constant("all", 0).value(), sum, 1e-9) << "the year beyond is in no sum";
 }
 
 TEST(Compile, OrdersRowsByNeedNotByDeclaration) {

@@ -45,6 +45,11 @@ TEST(Language, RefusalsNameRowAndPlace) {
       {"row a \"A money flow\n forecast sales", "has no closing quotation mark"},
       {"row a \"A\" money flow\n forecast median(sales)", "there is no function 'median'"},
       {"driver a \"A\" ratio rate\n range 2 to 1", "the range runs from high to low"},
+      {"row a \"A\" money flow\n forecast beyond(sales)", "belongs in a constant row"},
+      {"row a \"A\" money flow\n forecast sales\n beyond sales", "only a driver says what it is beyond"},
+      {"given a \"A\" shares constant\n record options 1 count", "a list of the record is read by place from 1"},
+      {"given a \"A\" money constant\n record option_tranches 1 count", "the field is shares"},
+      {"row a \"A\" shares constant\n value 0\n record option_tranches 1 count", "only a given is read from a list"},
       {"row a \"A\" money flow\n history base(share) * sales\n forecast 0", "has no history rule"},
   };
   for (const auto& c : kCases) {
