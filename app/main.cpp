@@ -59,8 +59,11 @@ int run(zl::app::Application& application) {
   const auto isSet = [&](const char* option) { return parser.isSet(QString::fromLatin1(option)); };
 
   const zl::app::Preferences preferred = zl::app::Preferences::kept();
-  // Before any widget asks for its size.
-  zl::app::applyTheme(application, preferred.paper, preferred.textPercent);
+  // Before there is a widget: each would be polished anew. The option is for this run, whatever is preferred.
+  zl::app::ThemeChoice paper = preferred.paper;
+  if (value("paper") == QLatin1String("dark")) paper = zl::app::ThemeChoice::Dark;
+  if (value("paper") == QLatin1String("light")) paper = zl::app::ThemeChoice::Light;
+  zl::app::applyTheme(application, paper, preferred.textPercent);
   const auto resources = zl::services::Resources::load();
   if (!resources) {
     QTextStream(stderr) << zl::app::text(resources.error().text()) << Qt::endl;
@@ -71,11 +74,6 @@ int run(zl::app::Application& application) {
     const QStringList parts = value("size").split(QLatin1Char('x'));
     if (parts.size() == 2) window.resize(parts[0].toInt(), parts[1].toInt());
   }
-  // For this run, whatever is preferred.
-  if (value("paper") == QLatin1String("dark"))
-    zl::app::applyTheme(application, zl::app::ThemeChoice::Dark, preferred.textPercent);
-  if (value("paper") == QLatin1String("light"))
-    zl::app::applyTheme(application, zl::app::ThemeChoice::Light, preferred.textPercent);
   application.setFaultHandler([&window](const QString& fault) {
     window.bench().flushDrafts();
     window.bench().say(fault, true);

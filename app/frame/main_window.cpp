@@ -58,7 +58,7 @@ MainWindow::MainWindow(std::shared_ptr<const services::Resources> resources, ser
   splitter_->restoreState(settings_.value(QStringLiteral("splitter")).toByteArray());
   start_->setRecent(recentBooks());
   refreshActions();
-  applyPreferences();
+  takePreferences();
 }
 
 /// Fields store what they hold when they lose the focus: they go while the workbench is still there.

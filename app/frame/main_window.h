@@ -98,7 +98,8 @@ class MainWindow : public QMainWindow {
   [[nodiscard]] QStringList recent() const;
   void chooseTheme(ThemeChoice choice);
   void showPreferences();
-  void applyPreferences();  ///< as they are kept
+  void takePreferences();   ///< who edits and how figures are written, as kept
+  void applyPreferences();  ///< all of them; polishes every widget anew
   void makeUnitBox();
   void showAmountUnit();  ///< of the company shown: as kept for it, else what fits its statements
   void showGlossary(const QString& wanted);

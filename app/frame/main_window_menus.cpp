@@ -177,12 +177,17 @@ void MainWindow::chooseTheme(ThemeChoice choice) {
   applyPreferences();
 }
 
-void MainWindow::applyPreferences() {
+void MainWindow::takePreferences() {
   const Preferences p = Preferences::kept();
   setNumberStyle(p.numbers);
-  applyTheme(*qApp, p.paper, p.textPercent);
   const QString author = p.author.isEmpty() ? text(desk_.author) : p.author;
   if (bench_.author() != author) bench_.setAuthor(author);
+}
+
+void MainWindow::applyPreferences() {
+  takePreferences();
+  const Preferences p = Preferences::kept();
+  applyTheme(*qApp, p.paper, p.textPercent);
   if (bench_.isOpen()) Q_EMIT bench_.changed();
   update();
 }
