@@ -25,8 +25,7 @@ void declare(QCommandLineParser& parser) {
                                    QStringLiteral("file"));
   const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("Window size, 1280x800."),
                                 QStringLiteral("size"));
-  const QCommandLineOption view(QStringLiteral("view"),
-                                QStringLiteral("Open the page in its n-th view."),
+  const QCommandLineOption view(QStringLiteral("view"), QStringLiteral("Open the page in its n-th view."),
                                 QStringLiteral("number"));
   const QCommandLineOption paper(QStringLiteral("paper"), QStringLiteral("light or dark."), QStringLiteral("paper"));
   parser.addOptions({demo, page, picture, size, paper, view});

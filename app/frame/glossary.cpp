@@ -65,7 +65,8 @@ constexpr Term kTerms[] = {
      "Least squares of the share's simple returns on an index's over a window, daily, weekly or monthly, between days "
      "that both have. The band holds the true one in 95 of 100 cases; adjusted is two thirds of it and a third."},
     {"Relevered",
-     "Beta without debt times one and debt over equity after tax. Peers' betas are unlevered with their own debt, their "
+     "Beta without debt times one and debt over equity after tax. Peers' betas are unlevered with their own debt, "
+     "their "
      "median is relevered at the weights of the first forecast year."},
     {"Hurdle",
      "The return that the analyst asks for. For equity it takes the place of the cost of equity and is weighted with "
@@ -84,10 +85,12 @@ constexpr Term kTerms[] = {
      "A flow that costs no cash and yet is paid by holders: the present value of the shares issued for it is taken off "
      "equity, at the value that the model gives. What issuing them at today's price would move stands beside it."},
     {"Model year",
-     "The terminal rule that runs the model one year further: revenue at the terminal growth, every driver as in the last "
+     "The terminal rule that runs the model one year further: revenue at the terminal growth, every driver as in the "
+     "last "
      "year."},
     {"Dilution at the value",
-     "Options and convertibles tested against the value that they dilute, in place of the price: the one value at which "
+     "Options and convertibles tested against the value that they dilute, in place of the price: the one value at "
+     "which "
      "both agree."},
     {"Proposal",
      "What a driver follows until the analyst decides: worked out from regular history and the market by the rules of "

@@ -141,7 +141,8 @@ class Walker {
         seen[at] = true;
         const model::Row& row = m.rows[at];
         underValue_.insert(row.name);
-        for (const std::optional<model::Expr>* rule : {&row.history, &row.first, &row.forecast, &row.value, &row.beyond}) {
+        for (const std::optional<model::Expr>* rule :
+             {&row.history, &row.first, &row.forecast, &row.value, &row.beyond}) {
           if (*rule) follow(**rule);
         }
       }
