@@ -45,10 +45,9 @@ CountryPremium countryPremium(const std::vector<std::pair<std::string, double>>&
       table[normalisedLabel(rate.name.substr(beginning.size()))] = rate;
   }
   CountryPremium found;
-  double all = 0, weighted = 0, mapped = 0;
+  double weighted = 0, mapped = 0;
   for (const auto& [region, sold] : sales) {
     RegionPremium part{region, sold, Figure::absent("the table of premiums lacks '" + region + "'"), ""};
-    all += sold;
     if (const auto row = table.find(normalisedLabel(region)); row != table.end()) {
       part.premium = Figure::of(row->second.figure);
       part.source = sourceOf(row->second);
@@ -60,7 +59,7 @@ CountryPremium countryPremium(const std::vector<std::pair<std::string, double>>&
     found.regions.push_back(std::move(part));
   }
   // What is not in the table counts at the mean of what is, which is the mean itself.
-  if (all > 0 && mapped > 0) {
+  if (mapped > 0) {
     found.premium = Figure::of(weighted / mapped);
   } else {
     found.premium = Figure::absent(sales.empty() ? "no sales by region are filed"

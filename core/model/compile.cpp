@@ -15,6 +15,10 @@
 namespace zl::model {
 namespace {
 
+bool asksWhetherKnown(const Expr& e) {
+  return e.op == Op::Known || std::any_of(e.args.begin(), e.args.end(), asksWhetherKnown);
+}
+
 class Compiler {
  public:
   Compiler(const Model& model, Layout layout) : model_(model) {
@@ -166,6 +170,9 @@ class Compiler {
   /// Of a circle that a choice closes: an order in which everything that is always read has been computed, and of the
   /// rest as much as there can be. Empty where the circle is closed whatever is chosen.
   std::vector<int> orderIfOpen(const std::vector<int>& component, const std::set<int>& members) {
+    // known() would hide a missing figure, by which it is told whether the circle was open.
+    const auto hides = [&](int node) { return asksWhetherKnown(*rules_[static_cast<size_t>(node)]); };
+    if (std::any_of(component.begin(), component.end(), hides)) return {};
     std::map<int, std::set<int>> always, sometimes;  // what a cell still waits for
     std::map<int, std::vector<int>> readers;
     for (const int node : component) {
@@ -185,15 +192,17 @@ class Compiler {
     };
     for (const int node : component) enter(node);
     std::vector<int> order;
+    std::set<int> placed;
     while (!ready.empty()) {
       const int node = ready.begin()->second;
       ready.erase(ready.begin());
       order.push_back(node);
+      placed.insert(node);
       for (const int reader : readers[node]) {
         ready.erase({sometimes[reader].size(), reader});
         always[reader].erase(node);
         sometimes[reader].erase(node);
-        if (std::find(order.begin(), order.end(), reader) == order.end()) enter(reader);
+        if (placed.count(reader) == 0) enter(reader);
       }
     }
     return order.size() == component.size() ? order : std::vector<int>();

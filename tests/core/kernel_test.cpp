@@ -107,6 +107,12 @@ TEST(Compile, ACircleThatOnlyAChoiceClosesIsOneRoundUntilItIsTaken) {
   Evaluation closed = m.evaluate();
   EXPECT_NEAR(closed.constant("x", 0).value(), 4.0 / 3, 1e-9);
   EXPECT_GT(closed.rounds(), 3);
+  // known() must not take a circle for open: x = 1 + y / 2 and y = x / 2 again.
+  m.model = test::modelOf(
+      "choice closed \"C\"\n option no \"no\"\n option yes \"yes\"\n"
+      "row x \"X\" ratio constant\n value 1 + known(y, 7) / 2\n"
+      "row y \"Y\" ratio constant\n value if(closed is yes, x / 2, 10)\n");
+  EXPECT_NEAR(m.evaluate().constant("x", 0).value(), 4.0 / 3, 1e-9);
 }
 
 TEST(Compile, TheYearBeyondGoesOnByTheSameRules) {
