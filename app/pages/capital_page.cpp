@@ -439,8 +439,7 @@ void CapitalPage::fillPeerBetas() {
       return cell;
     };
     row.cells = {told("beta", peer.beta, Kind::Multiple), told("debt to equity", peer.debtToEquity, Kind::Ratio),
-                 told("tax", Figure::of(peer.taxRate), Kind::Ratio),
-                 told("without debt", peer.unlevered, Kind::Multiple),
+                 told("tax", peer.taxRate, Kind::Ratio), told("without debt", peer.unlevered, Kind::Multiple),
                  wordsCell(text(peer.how.empty() ? peer.beta.reason() : peer.how), text(peer.taxSource))};
     rows.push_back(std::move(row));
   }

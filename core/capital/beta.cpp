@@ -172,7 +172,7 @@ std::vector<std::pair<Date, Figure>> rollingBeta(const std::vector<ReturnPair>& 
 Figure unlevered(const Figure& beta, const Figure& debt, const Figure& equity, const Figure& cash,
                  const Leverage& rule) {
   if (equity.hasValue() && equity.value() <= 0) return Figure::notMeaningful("equity is not positive");
-  const Figure kept = Figure::of(1 - rule.taxRate);
+  const Figure kept = Figure::of(1) - rule.taxRate;
   Figure own = rule.debtBeta == 0 ? beta / (Figure::of(1) + kept * debt / equity)
                                   : (beta * equity + Figure::of(rule.debtBeta) * kept * debt) / (equity + kept * debt);
   if (!rule.cashless) return own;
@@ -182,7 +182,7 @@ Figure unlevered(const Figure& beta, const Figure& debt, const Figure& equity, c
 }
 
 Figure relevered(const Figure& unleveredBeta, const Figure& debtToEquity, const Leverage& rule) {
-  const Figure weight = Figure::of(1 - rule.taxRate) * debtToEquity;
+  const Figure weight = (Figure::of(1) - rule.taxRate) * debtToEquity;
   if (rule.debtBeta == 0) return unleveredBeta * (Figure::of(1) + weight);
   return unleveredBeta + (unleveredBeta - Figure::of(rule.debtBeta)) * weight;
 }

@@ -54,9 +54,9 @@ std::vector<std::pair<Date, Figure>> rollingBeta(const std::vector<ReturnPair>& 
 
 /// What unlevers a beta: one rule for all companies.
 struct Leverage {
-  double taxRate = 0;     ///< marginal, a fraction
-  double debtBeta = 0;    ///< 0: Hamada's plain form
-  bool cashless = false;  ///< beta of operations: over 1 - cash / (debt + equity)
+  Figure taxRate = Figure::of(0);  ///< marginal, a fraction
+  double debtBeta = 0;             ///< 0: Hamada's plain form
+  bool cashless = false;           ///< beta of operations: over 1 - cash / (debt + equity)
 };
 /// D, E and cash in one currency. Not meaningful where E is not positive or cash is as much as D + E.
 Figure unlevered(const Figure& beta, const Figure& debt, const Figure& equity, const Figure& cash,

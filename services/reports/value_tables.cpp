@@ -69,7 +69,9 @@ void addBetas(const Snapshot& s, const BetaSettings& settings, int scenario, Gat
     gather.add("peers' betas", peer.name + ", beta", scenario, Kind::Multiple, peer.beta, peer.how);
     gather.add("peers' betas", peer.name + ", debt to equity", scenario, Kind::Ratio, peer.debtToEquity, "");
     gather.add("peers' betas", peer.name + ", without debt", scenario, Kind::Multiple, peer.unlevered,
-               "tax " + groupedNumber(peer.taxRate * 100, 1) + " %, " + peer.taxSource);
+               "tax " +
+                   (peer.taxRate.hasValue() ? groupedNumber(peer.taxRate.value() * 100, 1) + " %, " : "not known, ") +
+                   peer.taxSource);
   }
   gather.add("peers' betas", "median without debt", scenario, Kind::Multiple, peers.median, "");
   gather.add("peers' betas", "relevered", scenario, Kind::Multiple, peers.relevered, "");

@@ -32,7 +32,9 @@ Story peerBetaStory(const Snapshot& s, const std::string& label, const Figure& f
                     const PeerBeta& peer) {
   Story story = storyAbout(s, peer.name + ", " + label, figure, kind);
   story.lines.push_back(peer.how.empty() ? "no beta of it is known" : "beta: " + peer.how);
-  story.lines.push_back("tax " + groupedNumber(peer.taxRate * 100, 1) + " %: " + peer.taxSource);
+  story.lines.push_back(
+      "tax " + (peer.taxRate.hasValue() ? groupedNumber(peer.taxRate.value() * 100, 1) + " %: " : "not known: ") +
+      peer.taxSource);
   story.lines.emplace_back(
       "unlevered: beta / (1 + (1 - tax) x debt with leases / market value of equity) (Hamada 1972)");
   return story;

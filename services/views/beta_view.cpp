@@ -137,14 +137,14 @@ OwnBeta betaOf(const Snapshot& s, const std::vector<SeriesPoint>& closes, const 
 }
 
 /// The peer's marginal tax by the country that the record gives it; the subject's else.
-std::pair<double, std::string> taxOf(const Snapshot& s, const Peer& peer) {
+std::pair<Figure, std::string> taxOf(const Snapshot& s, const Peer& peer) {
   for (const PeerIdentity& identity : s.company().peerIdentities) {
     if (identity.peer != peer.id && identity.peer != peer.name) continue;
     const auto rate = rateAt(s.market->rates, kCountryTax + identity.country, s.caseOf().valuationDate);
-    if (rate) return {rate->figure, identity.country + ", " + dateText(rate->date)};
+    if (rate) return {Figure::of(rate->figure), identity.country + ", " + dateText(rate->date)};
   }
   const Figure own = s.evaluation->constant(Role::MarginalTax, std::max(0, s.caseOf().indexOf(kBase)));
-  return {own.valueOr(0.25), "the subject's: the peer's country or its tax is not known"};
+  return {own, "the subject's: the peer's country or its tax is not known"};
 }
 
 }  // namespace
@@ -209,8 +209,7 @@ PeerBetas peerBetas(const Snapshot& s, const BetaSettings& settings, int scenari
   const int first = s.evaluation->layout().historyYears;
   all.debtToEquity = s.evaluation->figure(Role::YearDebtWeight, first, scenario) /
                      s.evaluation->figure(Role::YearEquityWeight, first, scenario);
-  all.relevered =
-      relevered(all.median, all.debtToEquity, {s.evaluation->constant(Role::MarginalTax, scenario).valueOr(0.25)});
+  all.relevered = relevered(all.median, all.debtToEquity, {s.evaluation->constant(Role::MarginalTax, scenario)});
   return all;
 }
 

@@ -41,7 +41,7 @@ struct PeerBeta {
   Figure beta;      ///< with debt: from its series, else as typed under "beta NAME" among the rates
   std::string how;  ///< "weekly, n 156" or date and source
   Figure debtToEquity;
-  double taxRate = 0;
+  Figure taxRate;  ///< absent where neither its own nor the subject's is known
   std::string taxSource;
   Figure unlevered;  ///< not meaningful where its equity is unknown
 };

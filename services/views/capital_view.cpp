@@ -103,7 +103,7 @@ std::vector<Rival> rivalsOfBeta(const Snapshot& s, const BetaSettings& settings,
       own.index.empty() ? "" : betaWords(settings, own.index, own.to) + ", n " + std::to_string(own.fit.n);
   const PeerBetas peers = peerBetas(s, settings, scenario);
   const std::string of = "median of " + std::to_string(peers.count) + (peers.count == 1 ? " peer" : " peers");
-  const Leverage rule{s.evaluation->constant(Role::MarginalTax, scenario).valueOr(0.25)};
+  const Leverage rule{s.evaluation->constant(Role::MarginalTax, scenario)};
   const auto add = [&](const char* label, const Figure& levered, const std::string& source) {
     rivals.push_back(
         rival(label, withoutDebt ? unlevered(levered, peers.debtToEquity, Figure::of(1), Figure::of(0), rule) : levered,

@@ -119,15 +119,16 @@ TEST(Beta, ReturnsAreBetweenDaysThatBothHave) {
 TEST(Beta, UnleveredAndReleveredByHand) {
   const auto f = [](double x) { return Figure::of(x); };
   // 1.2 / (1 + 0.75 x 40/100) = 0.923077
-  EXPECT_NEAR(unlevered(f(1.2), f(40), f(100), f(0), {0.25}).value(), 1.2 / 1.3, 1e-12);
-  EXPECT_NEAR(relevered(f(1.2 / 1.3), f(0.4), {0.25}).value(), 1.2, 1e-12);
+  EXPECT_NEAR(unlevered(f(1.2), f(40), f(100), f(0), {f(0.25)}).value(), 1.2 / 1.3, 1e-12);
+  EXPECT_NEAR(relevered(f(1.2 / 1.3), f(0.4), {f(0.25)}).value(), 1.2, 1e-12);
   // (1.2 x 100 + 0.2 x 0.75 x 40) / (100 + 30) = 126 / 130
-  EXPECT_NEAR(unlevered(f(1.2), f(40), f(100), f(0), {0.25, 0.2}).value(), 126.0 / 130, 1e-12);
-  EXPECT_NEAR(relevered(f(126.0 / 130), f(0.4), {0.25, 0.2}).value(), 1.2, 1e-12);
+  EXPECT_NEAR(unlevered(f(1.2), f(40), f(100), f(0), {f(0.25), 0.2}).value(), 126.0 / 130, 1e-12);
+  EXPECT_NEAR(relevered(f(126.0 / 130), f(0.4), {f(0.25), 0.2}).value(), 1.2, 1e-12);
   // Cash of 28 is a fifth of 140.
-  EXPECT_NEAR(unlevered(f(1.2), f(40), f(100), f(28), {0.25, 0, true}).value(), 1.2 / 1.3 / 0.8, 1e-12);
-  EXPECT_TRUE(unlevered(f(1.2), f(40), f(-1), f(0), {0.25}).isNotMeaningful());
-  EXPECT_TRUE(unlevered(f(1.2), f(40), f(100), f(140), {0.25, 0, true}).isNotMeaningful());
+  EXPECT_NEAR(unlevered(f(1.2), f(40), f(100), f(28), {f(0.25), 0, true}).value(), 1.2 / 1.3 / 0.8, 1e-12);
+  EXPECT_TRUE(unlevered(f(1.2), f(40), f(-1), f(0), {f(0.25)}).isNotMeaningful());
+  EXPECT_TRUE(unlevered(f(1.2), f(40), f(100), f(140), {f(0.25), 0, true}).isNotMeaningful());
+  EXPECT_FALSE(unlevered(f(1.2), f(40), f(100), f(0), {Figure()}).hasValue()) << "no rate is guessed";
 }
 
 }  // namespace
