@@ -95,9 +95,9 @@ int run(zl::app::Application& application) {
     for (auto* views : window.findChildren<zl::app::SubViews*>()) {
       if (views->isVisible()) views->showAt(value("view").toInt() - 1);
     }
-    for (const char* box : {"historyShow", "filingsShow", "verdictView", "statementBox"}) {
+    for (const char* box : {"historyShow", "filingsShow", "statementBox"}) {
       auto* views = window.findChild<QComboBox*>(QString::fromLatin1(box));
-      if (views->isVisible()) views->setCurrentIndex(std::clamp(value("view").toInt() - 1, 0, views->count() - 1));
+      if (views != nullptr && views->isVisible()) views->setCurrentIndex(std::clamp(value("view").toInt() - 1, 0, views->count() - 1));
     }
   }
   if (isSet("picture")) {

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "app/charts/ticks.h"
+#include "app/look/tabular.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/story.h"
@@ -47,7 +48,8 @@ void BetaCloud::paintEvent(QPaintEvent*) {
   const double padX = std::max(0.002, (highX - lowX) * 0.06), padY = std::max(0.002, (highY - lowY) * 0.06);
   const double top = line + 14, bottom = height() - 2 * line - 10;
   const Scale y{lowY - padY, highY + padY, bottom, top};
-  const Ticks ticks = ticksOf(y.low, y.high, std::max(2, static_cast<int>((bottom - top) / 45)), 0.01, metrics);
+  const Ticks ticks =
+      ticksOf(y.low, y.high, std::max(2, static_cast<int>((bottom - top) / (2.6 * line))), 0.01, font());
   const double left = std::max(52.0, ticks.width + 16), right = width() - 14.0;
   const Scale x{lowX - padX, highX + padX, left, right};
   painter.setRenderHint(QPainter::Antialiasing);
@@ -56,15 +58,16 @@ void BetaCloud::paintEvent(QPaintEvent*) {
     painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
     painter.drawLine(QPointF(left, y.at(tick)), QPointF(right, y.at(tick)));
     painter.setPen(t.quiet);
-    drawTabular(painter, {0, y.at(tick) - 8, left - 8, 16}, ticks.words[i], Qt::AlignRight);
+    drawTabular(painter, {0, y.at(tick) - line / 2, left - 8, line}, ticks.words[i], Qt::AlignRight);
   }
-  const Ticks below = ticksOf(x.low, x.high, std::max(2, static_cast<int>((right - left) / 90)), 0.01, metrics);
+  const Ticks below =
+      ticksOf(x.low, x.high, std::max(2, static_cast<int>((right - left) / (5.5 * line))), 0.01, font());
   for (qsizetype i = 0; i < below.words.size(); ++i) {
     const double at = x.at(below.at[static_cast<size_t>(i)]);
     painter.setPen(QPen(below.at[static_cast<size_t>(i)] == 0 ? t.wideRule : t.rule, 1));
     painter.drawLine(QPointF(at, top), QPointF(at, bottom));
     painter.setPen(t.quiet);
-    drawTabular(painter, {at - 30, bottom + 3, 60, line}, below.words[i], Qt::AlignHCenter);
+    drawTabular(painter, {at - 3 * line, bottom + 3, 6 * line, line}, below.words[i], Qt::AlignHCenter);
   }
   painter.setPen(t.quiet);
   painter.drawText(QRectF(left, height() - line - 3, right - left, line), Qt::AlignRight,

@@ -5,6 +5,7 @@
 
 #include "app/charts/ticks.h"
 #include "app/look/amounts.h"
+#include "app/look/tabular.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -56,7 +57,8 @@ void FlowBars::paintEvent(QPaintEvent*) {
   const double line = QFontMetricsF(font()).height();
   const double pad = (high - low) * 0.08;
   const Scale y{low - pad, high + pad, height() - line - 6.0, line + 8.0};
-  const Ticks ticks = ticksOf(y.low, y.high, std::max(2, height() / 40), shownUnit(Kind::Money), QFontMetricsF(font()));
+  const Ticks ticks =
+      ticksOf(y.low, y.high, std::max(2, static_cast<int>(height() / (2.5 * line))), shownUnit(Kind::Money), font());
   const bool aligned = middles_.size() == static_cast<size_t>(periods_.size()) && middles_.size() > 1;
   const double left = aligned ? from_ : std::max(56.0, ticks.width + 16);
   const double step =
@@ -69,7 +71,7 @@ void FlowBars::paintEvent(QPaintEvent*) {
     painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
     painter.drawLine(QPointF(left, y.at(tick)), QPointF(width() - 16, y.at(tick)));
     painter.setPen(t.quiet);
-    drawTabular(painter, {0, y.at(tick) - 8, left - 8, 16}, ticks.words[i], Qt::AlignRight);
+    drawTabular(painter, {0, y.at(tick) - line / 2, left - 8, line}, ticks.words[i], Qt::AlignRight);
   }
   const int filed = static_cast<int>(history_.size());
   const auto bar = [&](double x, double w, const Figure& f, const QColor& color, int column, int scenario) {
@@ -95,7 +97,7 @@ void FlowBars::paintEvent(QPaintEvent*) {
       }
     }
     painter.setPen(t.quiet);
-    painter.drawText(QRectF(x - 10, height() - line - 2, step + 20, line), Qt::AlignHCenter, periods_[c]);
+    drawYear(painter, x + step / 2, height() - line - 2, periods_[c], width());
   }
   painter.setPen(QPen(t.wideRule, 1, Qt::DashLine));
   if (const double edge = filed < periods_.size() ? startOf(filed) : 0; edge >= left)

@@ -3,15 +3,14 @@
 #include <algorithm>
 #include <limits>
 
-#include "app/charts/axis.h"
+#include "app/charts/ticks.h"
 #include "app/look/amounts.h"
+#include "app/look/tabular.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
 namespace zl::app {
 namespace {
-
-constexpr double kAxisWidth = 58;
 
 struct Range {
   double low = std::numeric_limits<double>::max();
@@ -91,8 +90,20 @@ class Board {
     return text(groupedNumber(shown, decimals, false));
   }
 
+  [[nodiscard]] std::vector<double> ticksOf(const Scale& y) const {
+    return roundTicks(y.low, y.high, std::max(2, static_cast<int>(area_.height() / (2 * height_))));
+  }
+  /// What an axis takes: its widest tick and some air.
+  [[nodiscard]] double axisWidth(const Scale& y, Kind kind) const {
+    const std::vector<double> ticks = ticksOf(y);
+    const double step = ticks.size() > 1 ? ticks[1] - ticks[0] : 1;
+    double widest = 42;
+    for (const double tick : ticks) widest = std::max(widest, tabularWidth(p_.font(), tickText(tick, kind, step)));
+    return widest + 16;
+  }
+
   void ticksY(const Scale& y, Kind kind, double textX, Qt::Alignment side, bool rules) {
-    const std::vector<double> ticks = roundTicks(y.low, y.high, std::max(2, static_cast<int>(area_.height() / 34)));
+    const std::vector<double> ticks = ticksOf(y);
     const double step = ticks.size() > 1 ? ticks[1] - ticks[0] : 1;
     for (const double tick : ticks) {
       if (rules) {
@@ -100,7 +111,8 @@ class Board {
         p_.drawLine(QPointF(left_, y.at(tick)), QPointF(right_, y.at(tick)));
       }
       p_.setPen(t_.quiet);
-      drawTabular(p_, {textX, y.at(tick) - 8, kAxisWidth - 10, 16}, tickText(tick, kind, step), side);
+      drawTabular(p_, {textX, y.at(tick) - height_ / 2, axisWidth(y, kind) - 10, height_}, tickText(tick, kind, step),
+                  side);
     }
   }
 
@@ -112,7 +124,11 @@ class Board {
     return !c_.against && c_.middles.size() > 1 && c_.middles.size() == static_cast<size_t>(c_.periods.size());
   }
   [[nodiscard]] double stepOf() const {
-    if (aligned()) return c_.middles[1] - c_.middles[0];
+    if (aligned()) {  // columns are as wide as their figures: the narrowest counts
+      double least = c_.middles[1] - c_.middles[0];
+      for (size_t i = 2; i < c_.middles.size(); ++i) least = std::min(least, c_.middles[i] - c_.middles[i - 1]);
+      return least;
+    }
     return (right_ - left_) / std::max(1, static_cast<int>(c_.periods.size()));
   }
 
@@ -127,7 +143,7 @@ class Board {
       }
       if ((c_.periods.size() - 1 - i) % every != 0) continue;
       p_.setPen(t_.quiet);
-      p_.drawText(QRectF(xOf(i) - 40, bottom + 2, 80, height_), Qt::AlignHCenter, c_.periods[i]);
+      drawYear(p_, xOf(i), bottom + 2, c_.periods[i], area_.right());
     }
   }
 
@@ -150,12 +166,6 @@ class Board {
     const QString second = secondUnit();
     const bool twoAxes = !second.isNull();
     const double bottom = area_.bottom() - height_ - 4;
-    left_ = area_.left() + kAxisWidth;
-    right_ = area_.right() - (twoAxes ? kAxisWidth : 12);
-    if (aligned()) {  // both axes stand where the table has its labels
-      left_ = area_.left() + c_.middles.front() - stepOf() / 2;
-      right_ = area_.right() - 4;
-    }
     Range ranges[2];
     for (const BoardLine& line : c_.lines) {
       for (const Figure& f : line.figures) ranges[axisOf(line)].take(f);
@@ -166,10 +176,18 @@ class Board {
       const Range r = ranges[axis].padded(kindOfAxis(axis) == Kind::Money);
       scales[axis] = {r.low, r.high, bottom - 4, area_.top() + height_ + 10};
     }
+    const double wide = axisWidth(scales[0], kindOfAxis(0));
+    const double wideSecond = twoAxes ? axisWidth(scales[1], kindOfAxis(1)) : 0;
+    left_ = area_.left() + wide;
+    right_ = area_.right() - (twoAxes ? wideSecond : 12);
+    if (aligned()) {  // both axes stand where the table has its labels
+      left_ = area_.left() + c_.middles.front() - stepOf() / 2;
+      right_ = area_.right() - 4;
+    }
     paintYears(bottom);
-    const double first = aligned() ? left_ - kAxisWidth : area_.left();
+    const double first = aligned() ? left_ - wide : area_.left();
     ticksY(scales[0], kindOfAxis(0), first, Qt::AlignRight, true);
-    if (twoAxes && aligned()) ticksY(scales[1], kindOfAxis(1), first - kAxisWidth, Qt::AlignRight, false);
+    if (twoAxes && aligned()) ticksY(scales[1], kindOfAxis(1), first - wideSecond, Qt::AlignRight, false);
     if (twoAxes && !aligned()) ticksY(scales[1], kindOfAxis(1), right_ + 10, Qt::AlignLeft, false);
     paintEvents(bottom);
     for (size_t l = 0; l < c_.lines.size(); ++l) paintLine(l, scales[axisOf(c_.lines[l])]);
@@ -233,8 +251,7 @@ class Board {
     const BoardLine& across = c_.lines[0];
     const BoardLine& up = c_.lines[1];
     const double bottom = area_.bottom() - 2 * height_ - 4;
-    left_ = area_.left() + kAxisWidth;
-    right_ = area_.right() - 30;
+    right_ = area_.right() - 3 * height_;
     Range x, y;
     for (size_t i = 0; i < across.figures.size(); ++i) {
       if (!across.figures[i].hasValue() || !up.figures[i].hasValue()) continue;
@@ -243,7 +260,7 @@ class Board {
     }
     p_.setPen(t_.ink);
     const QString title = up.label + QStringLiteral(", ") + up.unit;
-    p_.drawText(QPointF(left_, area_.top() + height_), title);
+    p_.drawText(QPointF(area_.left() + 8, area_.top() + height_), title);
     if (c_.split >= 0 && c_.split < c_.periods.size()) {
       p_.setPen(t_.accent);
       p_.drawText(QRectF(area_.left(), area_.top(), area_.width() - 12, height_ + 4), Qt::AlignRight | Qt::AlignBottom,
@@ -256,16 +273,18 @@ class Board {
     }
     x = x.padded(isAmount(across.kind) && x.low > 0 && x.low < 0.3 * x.high);
     y = y.padded(isAmount(up.kind) && y.low > 0 && y.low < 0.3 * y.high);
-    const Scale sx{x.low, x.high, left_, right_};
     const Scale sy{y.low, y.high, bottom, area_.top() + height_ + 10};
+    left_ = area_.left() + axisWidth(sy, up.kind);
+    const Scale sx{x.low, x.high, left_, right_};
     ticksY(sy, up.kind, area_.left(), Qt::AlignRight, true);
-    const std::vector<double> ticks = roundTicks(sx.low, sx.high, std::max(2, static_cast<int>((right_ - left_) / 80)));
+    const std::vector<double> ticks =
+        roundTicks(sx.low, sx.high, std::max(2, static_cast<int>((right_ - left_) / (6 * height_))));
     const double step = ticks.size() > 1 ? ticks[1] - ticks[0] : 1;
     for (const double tick : ticks) {
       p_.setPen(QPen(t_.rule, 1));
       p_.drawLine(QPointF(sx.at(tick), sy.to), QPointF(sx.at(tick), bottom));
       p_.setPen(t_.quiet);
-      p_.drawText(QRectF(sx.at(tick) - 40, bottom + 2, 80, height_), Qt::AlignHCenter,
+      p_.drawText(QRectF(sx.at(tick) - 3 * height_, bottom + 2, 6 * height_, height_), Qt::AlignHCenter,
                   tickText(tick, across.kind, step));
     }
     p_.setPen(t_.ink);
@@ -277,6 +296,7 @@ class Board {
   void paintPoints(const BoardLine& across, const BoardLine& up, const Scale& sx, const Scale& sy) {
     QPointF before;
     bool joined = false;
+    std::vector<QRectF> names;
     for (int i = 0; i < static_cast<int>(across.figures.size()); ++i) {
       const Figure& fx = across.figures[static_cast<size_t>(i)];
       const Figure& fy = up.figures[static_cast<size_t>(i)];
@@ -290,7 +310,12 @@ class Board {
       }
       mark(later ? 1 : 0, at);
       p_.setPen(later ? t_.accent : t_.ink);
-      p_.drawText(at + QPointF(6, -4), c_.periods.value(i));
+      // A name that would lie over another one is left out; the table has every year.
+      const QString name = c_.periods.value(i);
+      const QRectF named(at.x() + 6, at.y() - 4 - metrics_.ascent(), metrics_.horizontalAdvance(name), height_);
+      const bool room = std::none_of(names.begin(), names.end(), [&](const QRectF& n) { return n.intersects(named); });
+      if (room) p_.drawText(at + QPointF(6, -4), name);
+      if (room) names.push_back(named);
       before = at;
       joined = true;
     }

@@ -5,13 +5,15 @@
 #include <QPainter>
 #include <algorithm>
 
+#include "app/charts/ticks.h"
 #include "app/look/amounts.h"
+#include "app/look/tabular.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
 namespace zl::app {
 namespace {
-constexpr double kLeft = 52, kRight = 70, kTop = 26, kBottom = 22, kReach = 11;
+constexpr double kReach = 11;
 }
 
 PathBoard::PathBoard(QWidget* parent) : QWidget(parent) {
@@ -37,6 +39,7 @@ const BoardPath* PathBoard::chosenPath() const {
 }
 
 void PathBoard::rescale() {
+  edges_ = edges();
   double low = 1e300, high = -1e300;
   const auto take = [&](const std::vector<Figure>& figures) {
     for (const Figure& f : figures) {
@@ -57,11 +60,26 @@ void PathBoard::rescale() {
   }
   double pad = (high - low) * 0.22;
   if (pad <= 0) pad = std::max(std::fabs(high) * 0.3, content_.kind == Kind::Days ? 5.0 : 0.01);
-  y_ = {low - pad, high + pad, height() - kBottom, kTop};
+  y_ = {low - pad, high + pad, height() - edges_.bottom, edges_.top};
 }
 
 void PathBoard::resizeEvent(QResizeEvent*) {
   rescale();
+}
+
+void PathBoard::changeEvent(QEvent* event) {
+  QWidget::changeEvent(event);
+  if (event->type() == QEvent::FontChange) rescale();
+}
+
+/// Room for the letters around what is drawn: ticks, names at the end of paths, title, years.
+PathBoard::Edges PathBoard::edges() const {
+  const QFontMetricsF metrics(font());
+  double names = metrics.horizontalAdvance(QStringLiteral("Worst"));
+  for (const BoardPath& p : content_.paths) names = std::max(names, metrics.horizontalAdvance(p.label));
+  return {std::max(52.0, tabularWidth(font(), QStringLiteral("10,000")) + 12),
+          std::max(70.0, std::min(names, 140.0) + 16), std::max(26.0, metrics.height() + 8),
+          std::max(22.0, metrics.height() + 5)};
 }
 
 void PathBoard::setForecastYears(std::vector<double> places) {
@@ -75,7 +93,7 @@ bool PathBoard::isAligned() const {
 }
 
 double PathBoard::right() const {
-  return isAligned() ? places_.back() + halfForecast() : width() - kRight;
+  return isAligned() ? places_.back() + halfForecast() : width() - edges_.right;
 }
 
 double PathBoard::halfForecast() const {
@@ -87,11 +105,11 @@ double PathBoard::xOf(int column) const {
   const auto filed = static_cast<int>(content_.history.size());
   if (isAligned()) {
     if (column >= filed) return places_[std::min(static_cast<size_t>(column - filed), places_.size() - 1)];
-    const double room = places_[0] - (places_[1] - places_[0]) / 2 - kLeft;
-    return kLeft + (column + 0.5) * room / filed;
+    const double room = places_[0] - (places_[1] - places_[0]) / 2 - edges_.left;
+    return edges_.left + (column + 0.5) * room / filed;
   }
   const auto columns = static_cast<double>(std::max<qsizetype>(2, content_.periods.size()));
-  return kLeft + (column + 0.5) * (width() - kLeft - kRight) / columns;
+  return edges_.left + (column + 0.5) * (width() - edges_.left - edges_.right) / columns;
 }
 
 QPointF PathBoard::pointOf(int year) const {
@@ -105,7 +123,7 @@ QPointF PathBoard::levelHandle() const {
   const BoardPath* path = chosenPath();
   if (path == nullptr || path->figures.empty() || !path->figures.back().hasValue()) return {-100, -100};
   const int last = static_cast<int>(content_.periods.size()) - 1;
-  return {isAligned() ? xOf(last) + kReach + 6 : std::max(width() - kRight + 3, xOf(last) + kReach + 1),
+  return {isAligned() ? xOf(last) + kReach + 6 : std::max(width() - edges_.right + 3, xOf(last) + kReach + 1),
           y_.at(path->figures.back().value())};
 }
 
@@ -122,16 +140,16 @@ double PathBoard::stepSize() const {
 void PathBoard::paintAxes(QPainter& painter) const {
   const Theme& t = theme();
   const QFontMetricsF metrics(font());
-  for (double tick : roundTicks(y_.low, y_.high, std::max(2, height() / 44))) {
+  for (double tick : roundTicks(y_.low, y_.high, std::max(2, static_cast<int>(height() / (2.6 * metrics.height()))))) {
     const double y = y_.at(tick);
     painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
-    painter.drawLine(QPointF(kLeft, y), QPointF(right(), y));
+    painter.drawLine(QPointF(edges_.left, y), QPointF(right(), y));
     painter.setPen(t.quiet);
     const int places = content_.kind == Kind::Ratio && std::fabs(y_.high - y_.low) < 0.05 ? 1 : 0;
     const QString label = content_.kind == Kind::Ratio
                               ? zl::app::text(groupedNumber(tick * 100, places, false))
                               : zl::app::text(groupedNumber(tick, std::fabs(y_.high - y_.low) < 5 ? 1 : 0, false));
-    drawTabular(painter, {0, y - 8, kLeft - 8, 16}, label, Qt::AlignRight);
+    drawTabular(painter, {0, y - metrics.height() / 2, edges_.left - 8, metrics.height()}, label, Qt::AlignRight);
   }
   const double needed = metrics.horizontalAdvance(QStringLiteral("2026E")) + 6;
   const int filed = static_cast<int>(content_.history.size());
@@ -144,8 +162,7 @@ void PathBoard::paintAxes(QPainter& painter) const {
     const int back = named - 1 - c;
     if (back % (c < filed ? every : everyAhead) != 0) continue;
     painter.setPen(t.quiet);
-    painter.drawText(QRectF(xOf(c) - 30, height() - kBottom + 3, 60, kBottom), Qt::AlignHCenter | Qt::AlignTop,
-                     content_.periods[c]);
+    drawYear(painter, xOf(c), height() - edges_.bottom + 3, content_.periods[c], width());
   }
 }
 
@@ -157,17 +174,18 @@ void PathBoard::paintHistory(QPainter& painter) const {
     band.setAlphaF(0.10f);
     const double top = y_.at(content_.spread.upperQuartile.value());
     const double bottom = y_.at(content_.spread.lowerQuartile.value());
-    painter.fillRect(QRectF(kLeft, top, right() - kLeft, std::max(1.0, bottom - top)), band);
+    painter.fillRect(QRectF(edges_.left, top, right() - edges_.left, std::max(1.0, bottom - top)), band);
     const double median = y_.at(content_.spread.median.value());
     painter.setPen(QPen(t.quiet, 1, Qt::DashLine));
-    painter.drawLine(QPointF(kLeft, median), QPointF(right(), median));
-    painter.drawText(QRectF(kLeft + 4, median - 17, 200, 15), Qt::AlignLeft | Qt::AlignBottom,
+    painter.drawLine(QPointF(edges_.left, median), QPointF(right(), median));
+    const double line = QFontMetricsF(font()).height();
+    painter.drawText(QRectF(edges_.left + 4, median - line - 2, width(), line), Qt::AlignLeft | Qt::AlignBottom,
                      tr("median of %1 years").arg(content_.spread.count));
   }
   const double half = (xOf(1) - xOf(0)) / 2;
   for (int c = 0; c < filed; ++c) {
     if (c < static_cast<int>(content_.exceptional.size()) && content_.exceptional[static_cast<size_t>(c)]) {
-      painter.fillRect(QRectF(xOf(c) - half, kTop, 2 * half, height() - kTop - kBottom),
+      painter.fillRect(QRectF(xOf(c) - half, edges_.top, 2 * half, height() - edges_.top - edges_.bottom),
                        QBrush(t.wideRule, Qt::BDiagPattern));
     }
   }
@@ -185,7 +203,7 @@ void PathBoard::paintHistory(QPainter& painter) const {
   }
   painter.setPen(QPen(t.wideRule, 1));
   const double edge = xOf(filed) - halfForecast();
-  painter.drawLine(QPointF(edge, kTop), QPointF(edge, height() - kBottom));
+  painter.drawLine(QPointF(edge, edges_.top), QPointF(edge, height() - edges_.bottom));
 }
 
 void PathBoard::paintOthers(QPainter& painter) const {
@@ -220,8 +238,13 @@ void PathBoard::paintOthers(QPainter& painter) const {
   level(content_.peers, tr("peers' median"), Qt::DashDotLine, QStringLiteral("–·–"));
   level(content_.economy, content_.economyLabel, Qt::DotLine, QStringLiteral("····"));
   painter.setPen(t.quiet);
-  painter.drawText(QRectF(200, 3, width() - 208, 20), Qt::AlignRight | Qt::AlignVCenter,
-                   named.join(QStringLiteral("    ")));
+  QFont bold = font();
+  bold.setBold(true);
+  const double title = 22 + QFontMetricsF(bold).horizontalAdvance(content_.title) +
+                       QFontMetricsF(font()).horizontalAdvance(content_.unit);
+  const QRectF room(title, 0, width() - title - 8, edges_.top);
+  painter.drawText(room, Qt::AlignRight | Qt::AlignVCenter,
+                   QFontMetricsF(font()).elidedText(named.join(QStringLiteral("    ")), Qt::ElideRight, room.width()));
 }
 
 void PathBoard::paintStages(QPainter& painter) const {
@@ -232,7 +255,7 @@ void PathBoard::paintStages(QPainter& painter) const {
   for (size_t k = 0; k + 1 < content_.stages.size(); ++k) {
     end += content_.stages[k];
     painter.setPen(QPen(t.wideRule, 1, Qt::DotLine));
-    painter.drawLine(QPointF(xOf(end) - half, kTop), QPointF(xOf(end) - half, height() - kBottom));
+    painter.drawLine(QPointF(xOf(end) - half, edges_.top), QPointF(xOf(end) - half, height() - edges_.bottom));
   }
 }
 
@@ -306,10 +329,10 @@ void PathBoard::paintEvent(QPaintEvent*) {
   painter.setFont(bold);
   painter.setPen(t.ink);
   const double titleWidth = QFontMetricsF(bold).horizontalAdvance(content_.title);
-  painter.drawText(QRectF(8, 3, width() - 16, 20), Qt::AlignLeft | Qt::AlignVCenter, content_.title);
+  painter.drawText(QRectF(8, 0, width() - 16, edges_.top), Qt::AlignLeft | Qt::AlignVCenter, content_.title);
   painter.setFont(font());
   painter.setPen(t.quiet);
-  painter.drawText(QRectF(14 + titleWidth, 3, width() - 20 - titleWidth, 20), Qt::AlignLeft | Qt::AlignVCenter,
+  painter.drawText(QRectF(14 + titleWidth, 0, width() - 20 - titleWidth, edges_.top), Qt::AlignLeft | Qt::AlignVCenter,
                    content_.unit);
   paintAxes(painter);
   paintHistory(painter);
@@ -328,11 +351,14 @@ void PathBoard::paintEvent(QPaintEvent*) {
   }
   std::sort(ends.begin(), ends.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
   double floor = -1e9;
+  const double line = QFontMetricsF(font()).height();
   for (auto& [y, p] : ends) {
-    y = std::max(y, floor + 15);
+    y = std::max(y, floor + line);
     floor = y;
     painter.setPen(t.scenario(p->scenario));
-    painter.drawText(QRectF(width() - kRight + 12, y - 8, kRight - 12, 16), Qt::AlignLeft | Qt::AlignVCenter, p->label);
+    painter.drawText(QRectF(width() - edges_.right + 12, y - line / 2, edges_.right - 12, line),
+                     Qt::AlignLeft | Qt::AlignVCenter,
+                     QFontMetricsF(font()).elidedText(p->label, Qt::ElideRight, edges_.right - 12));
   }
   const BoardPath* path = chosenPath();
   const int shown = dragYear_ >= 0 ? dragYear_ : (hasFocus() ? focusYear_ : -1);
@@ -343,8 +369,8 @@ void PathBoard::paintEvent(QPaintEvent*) {
     const double figure = f.valueOr(0);
     const bool stopped = static_cast<size_t>(shown) < path->clipped.size() && path->clipped[static_cast<size_t>(shown)];
     if (stopped || figure <= content_.low || figure >= content_.high) words += tr("  at its limit");
-    const double w = tabularWidth(QFontMetricsF(font()), words) + 10;
-    const QRectF box(std::min(at.x() + 10, width() - w - 2), std::max(kTop, at.y() - 26), w, 19);
+    const double w = tabularWidth(font(), words) + 10;
+    const QRectF box(std::min(at.x() + 10, width() - w - 2), std::max(edges_.top, at.y() - line - 10), w, line + 3);
     painter.setPen(QPen(t.wideRule, 1));
     painter.setBrush(t.paper);
     painter.drawRect(box);

@@ -75,8 +75,13 @@ class PathBoard : public QWidget {
   void mouseReleaseEvent(QMouseEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
   void resizeEvent(QResizeEvent* event) override;
+  void changeEvent(QEvent* event) override;
 
  private:
+  struct Edges {
+    double left = 52, right = 70, top = 26, bottom = 22;  ///< pixels
+  };
+  [[nodiscard]] Edges edges() const;
   void rescale();
   void paintHistory(QPainter& painter) const;
   void paintPath(QPainter& painter, const BoardPath& path, bool chosen) const;
@@ -95,6 +100,7 @@ class PathBoard : public QWidget {
   BoardContent content_;
   std::vector<double> places_;
   Scale y_;
+  Edges edges_;
   int dragYear_ = -1;
   Grip grip_ = Grip::Year;
   int focusYear_ = 0;

@@ -3,9 +3,11 @@
 #include <QPainter>
 #include <QPolygonF>
 #include <algorithm>
+#include <cmath>
 
 #include "app/charts/ticks.h"
 #include "app/look/plain_text.h"
+#include "app/look/tabular.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -47,7 +49,7 @@ void PriceChart::paintEvent(QPaintEvent*) {
   }
   double high = 0;
   for (const PricePoint& p : prices_) high = std::max(high, p.close);
-  const Ticks ticks = ticksOf(0, high * 1.05, 4, 1, QFontMetricsF(font()));
+  const Ticks ticks = ticksOf(0, high * 1.05, 4, 1, font());
   const double left = std::max(48.0, ticks.width + 14);
   const double right = width() - 12.0;
   const Scale x{0, static_cast<double>(daysBetween(prices_.front().date, prices_.back().date)), left, right};
@@ -57,13 +59,15 @@ void PriceChart::paintEvent(QPaintEvent*) {
     painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
     painter.drawLine(QPointF(left, y.at(tick)), QPointF(right, y.at(tick)));
     painter.setPen(t.quiet);
-    drawTabular(painter, {0, y.at(tick) - 8, left - 6, 16}, ticks.words[i], Qt::AlignRight);
+    drawTabular(painter, {0, y.at(tick) - line / 2, left - 6, line}, ticks.words[i], Qt::AlignRight);
   }
   const auto xOf = [&](Date date) { return x.at(daysBetween(prices_.front().date, date)); };
-  for (int year = yearOf(prices_.front().date) + 1; year <= yearOf(prices_.back().date); year += 2) {
+  const double yearly = x.at(365) - x.at(0);
+  const int every =
+      std::max(2, static_cast<int>(std::ceil((metrics.horizontalAdvance(QStringLiteral("0000")) + 8) / yearly)));
+  for (int year = yearOf(prices_.front().date) + 1; year <= yearOf(prices_.back().date); year += every) {
     painter.setPen(t.quiet);
-    painter.drawText(QRectF(xOf(makeDate(year, 1, 1)) - 30, height() - line - 2, 60, line), Qt::AlignHCenter,
-                     QString::number(year));
+    drawYear(painter, xOf(makeDate(year, 1, 1)), height() - line - 2, QString::number(year), width());
   }
   for (size_t i = 0; i < marks_.size(); ++i) {
     const double at = xOf(marks_[i].on);
@@ -71,7 +75,7 @@ void PriceChart::paintEvent(QPaintEvent*) {
     painter.setPen(QPen(t.price, 1, Qt::DotLine));
     painter.drawLine(QPointF(at, line + 18), QPointF(at, y.from));
     painter.setPen(t.price);
-    painter.drawText(QRectF(at - 12, line + 3, 24, line), Qt::AlignHCenter, QString::number(i + 1));
+    painter.drawText(QRectF(at - line, line + 3, 2 * line, line), Qt::AlignHCenter, QString::number(i + 1));
   }
   QPolygonF path;
   for (const PricePoint& p : prices_) path << QPointF(xOf(p.date), y.at(p.close));

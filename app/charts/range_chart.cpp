@@ -4,12 +4,16 @@
 #include <algorithm>
 
 #include "app/charts/ticks.h"
+#include "app/look/tabular.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
 namespace zl::app {
 namespace {
-constexpr double kRangeHeight = 34;
+/// Of one method's range, in pixels.
+double rangeHeight(const QFont& font) {
+  return std::max(34.0, QFontMetricsF(font).height() * 1.6);
+}
 QString shown(double x) {
   return text(figureText(Figure::of(x), Kind::Quote));
 }
@@ -22,7 +26,8 @@ RangeChart::RangeChart(QWidget* parent) : TellingChart(parent) {
 }
 
 QSize RangeChart::sizeHint() const {
-  return {500, static_cast<int>(kRangeHeight * static_cast<double>(std::max<size_t>(1, ranges_.size()))) + 62};
+  return {500, static_cast<int>(rangeHeight(font()) * static_cast<double>(std::max<size_t>(1, ranges_.size())) +
+                                3 * QFontMetricsF(font()).height() + 14)};
 }
 
 void RangeChart::setContent(std::vector<MethodRange> ranges, std::optional<RangeMark> price,
@@ -51,19 +56,24 @@ void RangeChart::paintEvent(QPaintEvent*) {
   if (buyBelow_) low = std::min(low, buyBelow_->figure);
   if (low > high) return;
   const double pad = std::max((high - low) * 0.12, high * 0.02 + 1e-9);
-  const Scale x{std::max(0.0, low - pad), high + pad, 230, width() - 40.0};
-  const double top = 26;
-  const double bottom = top + kRangeHeight * static_cast<double>(ranges_.size());
-  const Ticks ticks = ticksOf(x.low, x.high, std::max(3, width() / 110), 1, QFontMetricsF(font()));
+  const QFontMetricsF metrics(font());
+  const double line = metrics.height(), tall = rangeHeight(font());
+  double names = metrics.horizontalAdvance(tr("%1 per share").arg(unit_));
+  for (const MethodRange& r : ranges_) names = std::max(names, metrics.horizontalAdvance(r.label));
+  names = std::min(names + 2, width() * 0.35);
+  const Scale x{std::max(0.0, low - pad), high + pad, names + 16, width() - 40.0};
+  const double top = line + 10;
+  const double bottom = top + tall * static_cast<double>(ranges_.size());
+  const Ticks ticks = ticksOf(x.low, x.high, std::max(3, static_cast<int>(width() / (7 * line))), 1, font());
   for (qsizetype i = 0; i < ticks.words.size(); ++i) {
     const double tick = ticks.at[static_cast<size_t>(i)];
     painter.setPen(QPen(t.rule, 1));
     painter.drawLine(QPointF(x.at(tick), top), QPointF(x.at(tick), bottom));
     painter.setPen(t.quiet);
-    drawTabular(painter, {x.at(tick) - 40, bottom + 3, 80, 16}, ticks.words[i], Qt::AlignHCenter);
+    drawTabular(painter, {x.at(tick) - 3 * line, bottom + 3, 6 * line, line}, ticks.words[i], Qt::AlignHCenter);
   }
   painter.setPen(t.quiet);
-  painter.drawText(QRectF(8, bottom + 3, 200, 16), Qt::AlignLeft, tr("%1 per share").arg(unit_));
+  painter.drawText(QRectF(8, bottom + 3, names, line), Qt::AlignLeft, tr("%1 per share").arg(unit_));
   double y = top;
   std::vector<std::pair<double, QString>> reasons;
   // The lines come first, so that no figure is struck through.
@@ -81,20 +91,21 @@ void RangeChart::paintEvent(QPaintEvent*) {
   };
   for (const MethodRange& r : ranges_) {
     painter.setPen(t.ink);
-    painter.drawText(QRectF(8, y, 214, kRangeHeight), Qt::AlignLeft | Qt::AlignVCenter, r.label);
-    const double middle = y + kRangeHeight / 2;
+    painter.drawText(QRectF(8, y, names, tall), Qt::AlignLeft | Qt::AlignVCenter,
+                     metrics.elidedText(r.label, Qt::ElideRight, names));
+    const double middle = y + tall / 2;
     if (!r.whyNot.isEmpty()) {
       reasons.emplace_back(y, r.whyNot);
-      y += kRangeHeight;
+      y += tall;
       continue;
     }
     QColor fill = r.scenarios ? t.base : t.quiet;
     fill.setAlphaF(0.30f);
     painter.fillRect(QRectF(x.at(r.low), middle - 6, std::max(2.0, x.at(r.high) - x.at(r.low)), 12), fill);
     painter.setPen(t.quiet);
-    const double lowWidth = tabularWidth(QFontMetricsF(font()), shown(r.low));
-    const QRectF lowAt(x.at(r.low) - lowWidth - 6, middle - 8, lowWidth, 16);
-    const QRectF highAt(x.at(r.high) + 6, middle - 8, tabularWidth(QFontMetricsF(font()), shown(r.high)), 16);
+    const double lowWidth = tabularWidth(font(), shown(r.low));
+    const QRectF lowAt(x.at(r.low) - lowWidth - 6, middle - line / 2, lowWidth, line);
+    const QRectF highAt(x.at(r.high) + 6, middle - line / 2, tabularWidth(font(), shown(r.high)), line);
     onPaper(lowAt, shown(r.low));
     onPaper(highAt, shown(r.high));
     addFigure(lowAt, r.lowTold);
@@ -108,12 +119,12 @@ void RangeChart::paintEvent(QPaintEvent*) {
         painter.drawLine(QPointF(x.at(*r.middle), middle - 7), QPointF(x.at(*r.middle), middle + 7));
       }
     }
-    y += kRangeHeight;
+    y += tall;
   }
   painter.setPen(t.quiet);
   for (const auto& [at, reason] : reasons) {
     const QString words = QStringLiteral("·  ") + reason;
-    const QRectF area(x.from, at + 6, QFontMetricsF(font()).horizontalAdvance(words) + 6, kRangeHeight - 12);
+    const QRectF area(x.from, at + 6, metrics.horizontalAdvance(words) + 6, tall - 12);
     painter.fillRect(area, t.paper);
     painter.drawText(area, Qt::AlignLeft | Qt::AlignVCenter, words);
   }
@@ -121,13 +132,20 @@ void RangeChart::paintEvent(QPaintEvent*) {
     painter.setPen(t.price);
     const QString label = tr("price %1").arg(shown(price_->figure));
     const bool left = buyBelow_ && buyBelow_->figure > price_->figure;
-    const QRectF priceAt(x.at(price_->figure) - (left ? 126 : -6), 2, 120, 18);
-    painter.drawText(priceAt, left ? Qt::AlignRight : Qt::AlignLeft, label);
+    // Each label on its side of its line, and whole within the chart.
+    const auto beside = [&](double at, bool toLeft, const QString& words) {
+      const double wide = metrics.horizontalAdvance(words) + 1;
+      const double from = toLeft ? at - wide - 6 : at + 6;
+      return QRectF(std::clamp(from, 0.0, std::max(0.0, width() - wide)), 2, wide, line);
+    };
+    const QRectF priceAt = beside(x.at(price_->figure), left, label);
+    painter.drawText(priceAt, Qt::AlignLeft | Qt::TextDontClip, label);
     addFigure(priceAt, price_->told);
     if (buyBelow_) {
       painter.setPen(t.base);
-      const QRectF buyAt(x.at(buyBelow_->figure) - (left ? -6 : 206), 2, 200, 18);
-      painter.drawText(buyAt, left ? Qt::AlignLeft : Qt::AlignRight, tr("buy below %1").arg(shown(buyBelow_->figure)));
+      const QString words = tr("buy below %1").arg(shown(buyBelow_->figure));
+      const QRectF buyAt = beside(x.at(buyBelow_->figure), !left, words);
+      painter.drawText(buyAt, Qt::AlignLeft | Qt::TextDontClip, words);
       addFigure(buyAt, buyBelow_->told);
     }
   }

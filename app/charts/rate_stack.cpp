@@ -4,10 +4,23 @@
 #include <algorithm>
 
 #include "app/charts/axis.h"
+#include "app/look/tabular.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
 namespace zl::app {
+
+namespace {
+
+/// Of a bar: a line of letters and some air.
+double barHeight(const QFont& font) {
+  return std::max(18.0, QFontMetricsF(font).height() + 2);
+}
+double rowHeight(const QFont& font) {
+  return barHeight(font) + 8;
+}
+
+}  // namespace
 
 RateStack::RateStack(QWidget* parent) : TellingChart(parent) {
   setObjectName(QStringLiteral("rateStack"));
@@ -16,7 +29,8 @@ RateStack::RateStack(QWidget* parent) : TellingChart(parent) {
 }
 
 QSize RateStack::sizeHint() const {
-  return {500, static_cast<int>(std::max<size_t>(1, bars_.size())) * (26) + fontMetrics().height() + 10};
+  return {500, static_cast<int>(std::max(1.0, static_cast<double>(bars_.size())) * rowHeight(font()) +
+                                QFontMetricsF(font()).height() + 10)};
 }
 
 void RateStack::setBars(std::vector<RateBar> bars) {
@@ -43,18 +57,26 @@ void RateStack::paintEvent(QPaintEvent*) {
   beginFigures();
   double high = 0.01;
   for (const RateBar& bar : bars_) high = std::max(high, bar.total);
-  const Scale x{0, high * 1.12, 84, width() - 70.0};
-  const double line = QFontMetricsF(font()).height();
+  QFont bold = font();
+  bold.setBold(true);
+  const QFontMetricsF metrics(font());
+  double names = 0;
+  for (const RateBar& bar : bars_) names = std::max(names, metrics.horizontalAdvance(bar.label));
+  names = std::min(names + 2, width() * 0.3);
+  const double total = tabularWidth(bold, QStringLiteral("00.00 %")) + 12;
+  const Scale x{0, high, 26 + names + 12, width() - total};
+  const double line = metrics.height(), thick = barHeight(font());
   double y = 6;
   for (const RateBar& bar : bars_) {
-    drawScenarioMark(painter, bar.scenario, {14, y + line + 9}, 9);
+    drawScenarioMark(painter, bar.scenario, {14, y + line + thick / 2}, 9);
     painter.setPen(t.ink);
-    painter.drawText(QRectF(26, y + line, 60, 18), Qt::AlignLeft | Qt::AlignVCenter, bar.label);
+    painter.drawText(QRectF(26, y + line, names, thick), Qt::AlignLeft | Qt::AlignVCenter,
+                     metrics.elidedText(bar.label, Qt::ElideRight, names));
     double from = 0;
     int index = 0;
     for (const RatePart& part : bar.parts) {
       if (part.figure <= 0) continue;
-      const QRectF block(x.at(from), y + line, x.at(from + part.figure) - x.at(from), 18);
+      const QRectF block(x.at(from), y + line, x.at(from + part.figure) - x.at(from), thick);
       QColor fill = t.scenario(bar.scenario);
       fill.setAlphaF(index % 2 == 0 ? 0.42f : 0.22f);
       painter.fillRect(block, fill);
@@ -63,25 +85,22 @@ void RateStack::paintEvent(QPaintEvent*) {
       painter.drawLine(block.topRight(), block.bottomRight());
       painter.setPen(t.ink);
       const QString figure = zl::app::text(groupedNumber(part.figure * 100, 2));
-      if (block.width() > tabularWidth(QFontMetricsF(font()), figure) + 4)
-        drawTabular(painter, block, figure, Qt::AlignHCenter);
+      if (block.width() > tabularWidth(font(), figure) + 4) drawTabular(painter, block, figure, Qt::AlignHCenter);
       // One legend serves all bars: it stands over the first.
       painter.setPen(t.quiet);
       if (&bar == &bars_.front())
         painter.drawText(QRectF(block.left(), y, block.width() - 4, line), Qt::AlignLeft | Qt::AlignBottom,
-                         QFontMetricsF(font()).elidedText(part.label, Qt::ElideRight, block.width() - 4));
+                         metrics.elidedText(part.label, Qt::ElideRight, block.width() - 4));
       from += part.figure;
       ++index;
     }
     painter.setPen(t.ink);
-    QFont bold = font();
-    bold.setBold(true);
     painter.setFont(bold);
-    addFigure({x.at(from) + 4, y + line, 60, 18}, bar.told);
-    drawTabular(painter, {x.at(from) + 6, y + line, 70, 18},
+    addFigure({x.at(from) + 4, y + line, total - 4, thick}, bar.told);
+    drawTabular(painter, {x.at(from) + 6, y + line, total - 6, thick},
                 zl::app::text(groupedNumber(bar.total * 100, 2)) + QStringLiteral(" %"), Qt::AlignLeft);
     painter.setFont(font());
-    y += 26;
+    y += rowHeight(font());
   }
   paintCursor(painter);
 }

@@ -6,6 +6,7 @@
 #include "app/charts/ticks.h"
 #include "app/look/amounts.h"
 #include "app/look/plain_text.h"
+#include "app/look/tabular.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 
@@ -76,7 +77,7 @@ void StackedBars::paintEvent(QPaintEvent*) {
   }
   for (const BarPart& part : parts_) names = std::max(names, metrics.horizontalAdvance(part.label));
   names = std::min(names + 22, width() * 0.42);
-  const Ticks ticks = ticksOf(low, high, 3, shownUnit(kind_), metrics);
+  const Ticks ticks = ticksOf(low, high, 3, shownUnit(kind_), font());
   const bool aligned = middles_.size() == static_cast<size_t>(columns_.size()) && middles_.size() > 1;
   const double left = aligned ? from_ : std::max(44.0, ticks.width + 14);
   const double right = aligned ? width() - 8.0 : width() - names - 8;
@@ -86,7 +87,7 @@ void StackedBars::paintEvent(QPaintEvent*) {
     painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));
     painter.drawLine(QPointF(left, y.at(tick)), QPointF(right, y.at(tick)));
     painter.setPen(t.quiet);
-    drawTabular(painter, {0, y.at(tick) - 8, left - 6, 16}, ticks.words[i], Qt::AlignRight);
+    drawTabular(painter, {0, y.at(tick) - line / 2, left - 6, line}, ticks.words[i], Qt::AlignRight);
   }
   const double step = aligned ? middles_[1] - middles_[0] : (right - left) / static_cast<double>(columns_.size());
   // The last column's middle may lie near the edge.
@@ -109,7 +110,7 @@ void StackedBars::paintEvent(QPaintEvent*) {
     }
     if ((columns_.size() - 1 - c) % every != 0) continue;
     painter.setPen(t.quiet);
-    painter.drawText(QRectF(x - 20, height() - line - 2, step + 40, line), Qt::AlignHCenter, columns_[c]);
+    drawYear(painter, x + step / 2, height() - line - 2, columns_[c], width());
   }
   const double legend = aligned ? 8 : right + 8;
   const double room = aligned ? left - ticks.width - 40 : names - 18;

@@ -41,6 +41,8 @@ class WalkChart : public TellingChart {
   bool event(QEvent* event) override;
 
  private:
+  [[nodiscard]] double stepHeight() const;  ///< of one bar, in pixels
+  [[nodiscard]] double labelsWidth() const;
   WalkContent content_;
 };
 

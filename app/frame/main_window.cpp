@@ -21,11 +21,8 @@
 #include "app/jobs/job_strip.h"
 #include "app/look/amounts.h"
 #include "app/look/plain_text.h"
-#include "app/pages/capital_page.h"
-#include "app/pages/cash_value_page.h"
-#include "app/pages/company_page.h"
-#include "app/pages/history_page.h"
-#include "app/pages/peers_page.h"
+#include "app/pages/filings_page.h"
+#include "app/pages/outlook_page.h"
 #include "app/pages/sub_views.h"
 #include "app/pages/verdict_page.h"
 #include "core/quantity/number_text.h"
@@ -95,7 +92,7 @@ void MainWindow::makeFrame() {
   centreLayout->addWidget(makeNotice(centre));
   hint_ = new HintStrip(centre);
   centreLayout->addWidget(hint_);
-  pages_ = new QStackedWidget(centre);
+  pages_ = new PageStack(bench_, dialogs_.saveChart, centre);
   centreLayout->addWidget(pages_, 1);
   splitter_->addWidget(centre);
   trace_ = new TracePanel(bench_, splitter_);
@@ -128,20 +125,6 @@ void MainWindow::makeFrame() {
   statusBar()->addPermanentWidget(new JobStrip(bench_.jobs(), this));
   statusBar()->addPermanentWidget(sum_);
   statusBar()->addPermanentWidget(unit_);
-
-  filings_ = new FilingsPage(bench_);
-  outlook_ = new OutlookPage(bench_);
-  verdict_ = new VerdictPage(bench_);
-  auto* history = new HistoryPage(bench_);
-  history->setSaveDialog(dialogs_.saveChart);
-  for (Page* page : {static_cast<Page*>(new CompanyPage(bench_)), static_cast<Page*>(filings_),
-                     static_cast<Page*>(history), static_cast<Page*>(outlook_),
-                     static_cast<Page*>(new CapitalPage(bench_)), static_cast<Page*>(new CashValuePage(bench_)),
-                     static_cast<Page*>(new PeersPage(bench_)), static_cast<Page*>(verdict_)}) {
-    pages_->addWidget(page);
-    pageOf_[page->stop()] = page;
-    connect(page, &Page::summed, sum_, &QLabel::setText);
-  }
 }
 
 /// Says above every page why nothing can be changed, and of a copy how to go back to it.
@@ -180,20 +163,21 @@ void MainWindow::connectBench() {
     statusBar()->showMessage((fault ? QStringLiteral("■ ") : QString()) + message, fault ? 0 : 8000);
     if (fault) sayBeside(message);
   });
-  connect(&bench_, &Workbench::driverWanted, outlook_, &OutlookPage::choose);
+  connect(&bench_, &Workbench::driverWanted, this, [this](const QString& driver) { pages_->outlook().choose(driver); });
   connect(&bench_, &Workbench::viewWanted, this, [this](Stop stop, const QString& view, const QString& table) {
     go(stop);
-    if (auto* views = pageOf_[stop]->findChild<SubViews*>()) views->show(view);
-    for (QComboBox* box : pageOf_[stop]->findChildren<QComboBox*>()) {
+    if (auto* views = pages_->at(stop).findChild<SubViews*>()) views->show(view);
+    for (QComboBox* box : pages_->at(stop).findChildren<QComboBox*>()) {
       const int at = box->isVisible() && !table.isEmpty() ? box->findData(table) : -1;
       if (at >= 0) box->setCurrentIndex(at);
     }
   });
   connect(&bench_, &Workbench::versionWanted, this, [this](const QString& name) {
     go(Stop::Verdict);
-    verdict_->showVersion(name);
+    pages_->verdict().showVersion(name);
   });
-  connect(filings_, &FilingsPage::filesWanted, this, [this] { filings_->offer(dialogs_.openFiles(this)); });
+  connect(pages_, &PageStack::filesWanted, this, [this] { pages_->filings().offer(dialogs_.openFiles(this)); });
+  connect(pages_, &PageStack::summed, sum_, &QLabel::setText);
   connect(first_, &ImportPanel::closed, this, [this] { body_->setCurrentIndex(before_); });
   connect(first_, &ImportPanel::failed, this, [this](const QString& message) { bench_.say(message, true); });
   connect(first_, &ImportPanel::accepted, this, &MainWindow::makeCompany);
@@ -251,7 +235,7 @@ void MainWindow::showBeside(const QString& message) {
 
 void MainWindow::offer(const QStringList& files) {
   go(Stop::Filings);
-  filings_->offer(files);
+  pages_->filings().offer(files);
 }
 
 /// The table or chart that has the keys, else the page's first table.
@@ -304,7 +288,7 @@ void MainWindow::companyShown() {
 /// The page comes first: the trace stands beside the pages where it was asked for.
 void MainWindow::openTrace(bool open) {
   QStringList words = settings_.value(QStringLiteral("traceOn")).toStringList();
-  const QString page = QString::fromLatin1(stopWord(shownStop()));
+  const QString page = QString::fromLatin1(stopWord(pages_->shown()));
   words.removeAll(page);
   if (open) words << page;
   settings_.setValue(QStringLiteral("traceOn"), words);
@@ -312,7 +296,7 @@ void MainWindow::openTrace(bool open) {
 }
 
 void MainWindow::showTrace() {
-  const QString page = QString::fromLatin1(stopWord(shownStop()));
+  const QString page = QString::fromLatin1(stopWord(pages_->shown()));
   const bool open = settings_.value(QStringLiteral("traceOn")).toStringList().contains(page);
   // Focus must not go with what is folded away.
   if (!open && trace_->isAncestorOf(focusWidget())) pages_->currentWidget()->setFocus();
@@ -322,24 +306,21 @@ void MainWindow::showTrace() {
   traceAction_->setChecked(open);
 }
 
-Stop MainWindow::shownStop() const {
-  return static_cast<const Page*>(pages_->currentWidget())->stop();
-}
-
 bool MainWindow::isDemo() const {
   return bench_.isOpen() && bench_.path() == demoBookPath();
 }
 
 void MainWindow::go(Stop stop) {
-  const auto page = pageOf_.find(stop);
-  if (page == pageOf_.end()) return;
+  if (!PageStack::has(stop)) return;
   // Who walks on in the trace takes it along.
   const bool walks = trace_->isAncestorOf(QApplication::focusWidget());
-  pages_->setCurrentWidget(page->second);
+  pages_->showPage(stop);
   walks ? openTrace(true) : showTrace();
   route_->setCurrent(stop);
   hint_->show(stop, isDemo());
-  if (auto* grid = page->second->findChild<LedgerView*>()) grid->setFocus();
+  const QList<LedgerView*> grids = pages_->at(stop).findChildren<LedgerView*>();
+  const auto inView = std::find_if(grids.begin(), grids.end(), [](const LedgerView* g) { return g->isVisible(); });
+  if (inView != grids.end()) (*inView)->setFocus();
   sum_->clear();
 }
 

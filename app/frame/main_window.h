@@ -12,6 +12,7 @@
 #include "app/frame/find_box.h"
 #include "app/frame/hint_strip.h"
 #include "app/frame/needs_strip.h"
+#include "app/frame/page_stack.h"
 #include "app/frame/route_panel.h"
 #include "app/frame/start_panel.h"
 #include "app/frame/trace_edge.h"
@@ -19,9 +20,7 @@
 #include "app/frame/unshown_panel.h"
 #include "app/frame/value_rail.h"
 #include "app/look/theme.h"
-#include "app/pages/filings_page.h"
-#include "app/pages/outlook_page.h"
-#include "app/pages/verdict_page.h"
+#include "app/pages/import_panel.h"
 
 class QPrinter;
 
@@ -66,7 +65,6 @@ class MainWindow : public QMainWindow {
  private:
   void openTrace(bool open);  ///< on the page shown; kept for it
   void showTrace();
-  [[nodiscard]] Stop shownStop() const;
   [[nodiscard]] bool isDemo() const;
   void makeFrame();
   void makeActions();
@@ -109,7 +107,8 @@ class MainWindow : public QMainWindow {
   Dialogs dialogs_;
   Workbench bench_;
   QSettings settings_;
-  QStackedWidget *body_, *pages_;
+  QStackedWidget* body_;
+  PageStack* pages_;
   StartPanel* start_;
   ImportPanel* first_;  ///< a new company's files, before there is a book
   QString newBook_, newCompany_, newName_;
@@ -120,9 +119,6 @@ class MainWindow : public QMainWindow {
   QAction* traceAction_;
   ValueRail* rail_;
   FindBox* find_;
-  OutlookPage* outlook_;
-  FilingsPage* filings_;
-  VerdictPage* verdict_;
   QSplitter* splitter_;
   QLabel* sum_;
   QComboBox* unit_;
@@ -131,7 +127,6 @@ class MainWindow : public QMainWindow {
   QWidget* notice_;       ///< the strip of both
   HintStrip* hint_;
   UnshownPanel* unshown_;
-  std::map<Stop, Page*> pageOf_;
   QAction *undo_ = nullptr, *redo_ = nullptr, *name_ = nullptr;
   std::vector<QAction*> needBook_;
 };

@@ -7,6 +7,8 @@
 #include "app/frame/preferences.h"
 #include "app/look/amounts.h"
 #include "app/look/plain_text.h"
+#include "app/pages/outlook_page.h"
+#include "app/pages/verdict_page.h"
 #include "services/views/company_view.h"
 
 namespace zl::app {
@@ -110,19 +112,19 @@ void MainWindow::makeEditMenu() {
   find->setShortcut(QKeySequence::Find);
   QAction* keep = edit->addAction(tr("Name the present &state…"), this, [this] {
     go(Stop::Verdict);
-    verdict_->startKeeping();
+    pages_->verdict().startKeeping();
   });
   keep->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_K));
   keep->setObjectName(QStringLiteral("keepVersionAction"));
   QAction* decide = edit->addAction(tr("&Decide next…"), this, [this] {
     go(Stop::Outlook);
-    outlook_->showDecideNext();
+    pages_->outlook().showDecideNext();
   });
   decide->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_D));
   decide->setObjectName(QStringLiteral("decideAction"));
   QAction* own = edit->addAction(tr("&Own rows…"), this, [this] {
     go(Stop::Outlook);
-    outlook_->showOwnRows();
+    pages_->outlook().showOwnRows();
   });
   own->setShortcut(QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_R));
   own->setObjectName(QStringLiteral("ownRowsAction"));

@@ -6,6 +6,7 @@
 #include <algorithm>
 
 #include "app/look/plain_text.h"
+#include "app/look/tabular.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/peer_stories.h"
@@ -121,7 +122,7 @@ void ValueRail::paintLabels(QPainter& painter, const std::vector<Mark>& ghosts) 
         words += QStringLiteral("  %1%2").arg(m->figure > g.figure ? QStringLiteral("+") : QString(),
                                               zl::app::text(groupedNumber(m->figure - g.figure, 1, false)));
       }
-      const double width = tabularWidth(metrics, words);
+      const double width = tabularWidth(font(), words);
       double x = std::clamp(scale_.at(m->figure) - width / 2, 4.0, std::max(4.0, this->width() - width - 4));
       // Two rows of labels; the one with room is taken.
       int row = x > ends[0] + 10 ? 0 : (x > ends[1] + 10 ? 1 : (ends[0] <= ends[1] ? 0 : 1));
@@ -158,13 +159,14 @@ void ValueRail::paintEvent(QPaintEvent*) {
     }
   }
   const double pad = std::max({(high - low) * 0.08, std::fabs(high) * 0.02, 1e-6});
-  scale_ = {std::max(0.0, low - pad), high + pad, 100, width() - 24.0};
+  const QString unit = zl::app::text(bench_.now().company().listing.unit) + tr(" / share");
+  const double unitWidth = std::max(84.0, QFontMetricsF(font()).horizontalAdvance(unit) + 2);
   const double line = QFontMetricsF(font()).height();
+  scale_ = {std::max(0.0, low - pad), high + pad, unitWidth + 16, width() - 24.0};
   axisY_ = line * 2 + 14;
 
   painter.setPen(t.quiet);
-  const QString unit = zl::app::text(bench_.now().company().listing.unit);
-  painter.drawText(QRectF(12, axisY_ - line / 2, 84, line), Qt::AlignLeft | Qt::AlignVCenter, unit + tr(" / share"));
+  painter.drawText(QRectF(12, axisY_ - line / 2, unitWidth, line), Qt::AlignLeft | Qt::AlignVCenter, unit);
   painter.setPen(QPen(t.wideRule, 1));
   painter.drawLine(QPointF(scale_.from, axisY_), QPointF(scale_.to, axisY_));
   for (double tick : roundTicks(scale_.low, scale_.high, 10)) {

@@ -6,6 +6,7 @@
 #include <numeric>
 
 #include "app/grid/ledger_delegate.h"
+#include "app/look/tabular.h"
 #include "app/look/theme.h"
 
 namespace zl::app {
@@ -57,7 +58,7 @@ NeededWidths neededWidths(const LedgerModel& model, const QFont& font, const QFo
           model.data(model.index(static_cast<int>(r), first + static_cast<int>(c)), Qt::DisplayRole).toString();
       const bool notch = (cell.ink == Ink::Assumed || cell.ink == Ink::Proposed) && !cell.quiet;
       double width =
-          cell.words ? std::min<double>(kWidestWords, metrics.horizontalAdvance(shown)) : tabularWidth(metrics, shown);
+          cell.words ? std::min<double>(kWidestWords, metrics.horizontalAdvance(shown)) : tabularWidth(row.strong ? strong : font, shown);
       if (shown.endsWith(QLatin1Char(')'))) width -= hang;
       needed.figures[c] =
           std::max(needed.figures[c], up(width + hang) + 2 * CellSpace::kGap + (notch ? CellSpace::kNotch : 0));

@@ -6,6 +6,7 @@
 #include <QTableView>
 #include <algorithm>
 
+#include "app/look/tabular.h"
 #include "app/look/theme.h"
 
 namespace zl::app {

@@ -57,16 +57,6 @@ Theme& current() {
   return t;
 }
 
-bool isDigit(QChar c) {
-  return c >= QLatin1Char('0') && c <= QLatin1Char('9');
-}
-
-double digitWidth(const QFontMetricsF& metrics) {
-  double width = 0;
-  for (char d = '0'; d <= '9'; ++d) width = std::max(width, metrics.horizontalAdvance(QLatin1Char(d)));
-  return width;
-}
-
 }  // namespace
 
 const Theme& theme() {
@@ -151,29 +141,6 @@ QString text(const std::string& s) {
 
 QString counted(int count, const QString& one, const QString& many) {
   return QString::number(count) + QLatin1Char(' ') + (count == 1 ? one : many);
-}
-
-double tabularWidth(const QFontMetricsF& metrics, const QString& text) {
-  const double digit = digitWidth(metrics);
-  double width = 0;
-  for (QChar c : text) width += isDigit(c) ? digit : metrics.horizontalAdvance(c);
-  return width;
-}
-
-void drawTabular(QPainter& painter, const QRectF& rect, const QString& text, Qt::Alignment alignment) {
-  const QFontMetricsF metrics(painter.font());
-  const double digit = digitWidth(metrics);
-  const double width = tabularWidth(metrics, text);
-  double x = rect.left();
-  if (alignment & Qt::AlignRight) x = rect.right() - width;
-  if (alignment & Qt::AlignHCenter) x = rect.center().x() - width / 2;
-  const double y = rect.center().y() + (metrics.ascent() - metrics.descent()) / 2;
-  for (QChar c : text) {
-    const double natural = metrics.horizontalAdvance(c);
-    const double cell = isDigit(c) ? digit : natural;
-    painter.drawText(QPointF(x + (cell - natural) / 2, y), QString(c));
-    x += cell;
-  }
 }
 
 }  // namespace zl::app

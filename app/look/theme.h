@@ -26,10 +26,6 @@ void applyTheme(QApplication& application, ThemeChoice choice, int textPercent =
 /// a square for any other.
 void drawScenarioMark(QPainter& painter, const QString& id, QPointF centre, double size, bool filled = true);
 
-/// Draws text with digits of one width, so that figures align in a column.
-void drawTabular(QPainter& painter, const QRectF& rect, const QString& text, Qt::Alignment alignment);
-double tabularWidth(const QFontMetricsF& metrics, const QString& text);
-
 /// "1 finding", "3 findings": the noun with its count.
 QString counted(int count, const QString& one, const QString& many);
 

@@ -60,7 +60,8 @@ CompanyPage::CompanyPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   views_->add("record", tr("record"), record_);
   marketTables_ = new MarketPanel(bench, addGrid("marketRows", tr("Figures of the market")), views_);
   views_->add("market", tr("prices, series, rates, peers, estimates"), marketTables_);
-  views_->add("parts", tr("parts, events, owners, basis"), makeParts());
+  views_->add("price", tr("price and events"), makePrice());
+  views_->add("parts", tr("parts, owners, basis"), makeParts());
   connect(views_, &SubViews::turned, this, [this] {
     if (bench_.isOpen()) refresh();
   });
@@ -98,16 +99,25 @@ QWidget* CompanyPage::makeOverview() {
     connectChart(bars);
     charts->addWidget(bars, 1);
   }
-  layout->addLayout(charts);
+  layout->addLayout(charts, 1);
+  return view;
+}
+
+QWidget* CompanyPage::makePrice() {
+  auto* view = new QWidget(views_);
+  auto* layout = new QVBoxLayout(view);
+  layout->setContentsMargins(0, 0, 0, 0);
   price_ = new PriceChart(view);
-  price_->setMinimumHeight(170);
-  layout->addWidget(price_);
+  layout->addWidget(price_, 1);
+  happened_ = addGrid("happened", tr("Events and deals"));
+  happened_->setWidths(80, 0);
+  happened_->setColumns({430, 90, 90, 90});
+  layout->addWidget(happened_);
   auto* noPrices =
       new EmptyNote(bench_, tr("Closes of the share belong here, and make its course and its multiples."), view);
   noPrices->offer(tr("&Type or paste prices"), Stop::Company, QStringLiteral("market"), QStringLiteral("prices"));
   noPrices_ = noPrices;
   layout->addWidget(noPrices_);
-  layout->addStretch();
   return view;
 }
 
@@ -118,10 +128,6 @@ QWidget* CompanyPage::makeParts() {
   parts_ = addGrid("companyParts", tr("Parts of the company"));
   parts_->setWidths(58, 64);
   layout->addWidget(parts_);
-  happened_ = addGrid("happened", tr("Events and deals"));
-  happened_->setWidths(80, 0);
-  happened_->setColumns({430, 90, 90, 90});
-  layout->addWidget(happened_);
   owners_ = addGrid("owners", tr("Holders and insiders"));
   owners_->setColumns({100, 80, 100, 100, 300});
   layout->addWidget(owners_);

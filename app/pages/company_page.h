@@ -27,6 +27,7 @@ class CompanyPage : public Page {
   void refreshSegments();
   void refreshWhatHappened();
   QWidget* makeOverview();
+  QWidget* makePrice();
   QWidget* makeParts();
 
   SubViews* views_;

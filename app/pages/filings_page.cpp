@@ -104,6 +104,7 @@ FilingsPage::FilingsPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   lowerLayout->setContentsMargins(0, 0, 0, 0);
   tiesTitle_ = sectionLabel({}, lower);
   tiesTitle_->setObjectName(QStringLiteral("tiesTitle"));
+  tiesTitle_->setWordWrap(true);
   auto* tiesBar = new QHBoxLayout;
   tiesBar->setContentsMargins(0, 0, 8, 0);
   tiesBar->addWidget(tiesTitle_, 1);

@@ -128,7 +128,7 @@ Shown peerRows(const services::Snapshot& s) {
     rows.push_back({text(p.name), number(p.price), unitOfPrice(p), day(p.priceDate), text(p.currency),
                     number(p.shares, kMillion), number(last.revenue, kMillion), number(last.ebitda, kMillion),
                     number(last.netIncome, kMillion), number(p.debt, kMillion), number(p.cash, kMillion),
-                    p.years.empty() ? QString() : day(last.end)});
+                    p.years.empty() ? QString() : day(last.end), text(p.source)});
   }
   return rows;
 }
@@ -245,7 +245,8 @@ const std::vector<MarketRows>& marketTables() {
         {tr("net income m"), QStringLiteral("net income (millions)"), false, false, true},
         {tr("debt m"), QStringLiteral("debt (millions)"), false, false, true},
         {tr("cash m"), QStringLiteral("cash (millions)"), false, false, true},
-        {tr("year end"), QStringLiteral("year end"), true}},
+        {tr("year end"), QStringLiteral("year end"), true},
+        {tr("source"), QStringLiteral("source"), true}},
        {0},
        {190},
        4},  // a name, a price, shares and a figure

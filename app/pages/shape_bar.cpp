@@ -29,18 +29,20 @@ ShapeBar::ShapeBar(QWidget* parent) : QWidget(parent) {
   rows->setSpacing(3);
   rows->addLayout(new QHBoxLayout);
   makeFields();
-  auto* second = new QHBoxLayout;
-  rows->addLayout(second);
-  auto* why = new PlainLabel(tr("&Reason"), this);
+  why_ = new QWidget(this);
+  auto* second = new QHBoxLayout(why_);
+  second->setContentsMargins(0, 0, 0, 0);
+  auto* why = new PlainLabel(tr("&Reason"), why_);
   reason_ = new QLineEdit(this);
   reason_->setObjectName(QStringLiteral("reason"));
   reason_->setPlaceholderText(tr("Why this path? A driver without a reason stays marked."));
   why->setBuddy(reason_);
   second->addWidget(why);
   second->addWidget(reason_, 1);
-  reset_ = new QPushButton(this);
+  reset_ = new QPushButton(why_);
   reset_->setObjectName(QStringLiteral("resetDriver"));
   second->addWidget(reset_);
+  rows->addWidget(why_);
   connect(reset_, &QPushButton::clicked, this, &ShapeBar::resetWanted);
   connect(reason_, &QLineEdit::textEdited, this, &ShapeBar::reasonEdited);
   connect(reason_, &QLineEdit::editingFinished, this, [this] {
@@ -48,6 +50,25 @@ ShapeBar::ShapeBar(QWidget* parent) : QWidget(parent) {
     reason_->setModified(false);
     Q_EMIT reasonTyped(reason_->text());
   });
+}
+
+/// One row where there is room for a reason beside the shape's fields, else two.
+void ShapeBar::arrange() {
+  auto* rows = static_cast<QVBoxLayout*>(layout());
+  auto* first = static_cast<QHBoxLayout*>(rows->itemAt(0)->layout());
+  const bool within = first->indexOf(why_) >= 0;
+  first->invalidate();
+  const int fields = first->sizeHint().width() - (within ? why_->sizeHint().width() : 0);
+  const int words =
+      fontMetrics().horizontalAdvance(QStringLiteral("Orders on hand last for a year")) + reset_->sizeHint().width();
+  const bool room = fields + words < width() - 24;
+  if (room == within) return;
+  room ? first->addWidget(why_, 1) : rows->addWidget(why_);
+}
+
+void ShapeBar::resizeEvent(QResizeEvent* event) {
+  QWidget::resizeEvent(event);
+  arrange();
 }
 
 QLineEdit* ShapeBar::addLine(const char* name, const QString& words, int width, QLabel*& label) {
@@ -217,6 +238,7 @@ void ShapeBar::setContent(const ShapeShown& shown) {
   reason_->setPlaceholderText(shown_.proposal.isEmpty() ? tr("Why this path? A driver without a reason stays marked.")
                                                         : shown_.proposal);
   reason_->setToolTip(tipText(shown_.reasonTip));
+  arrange();
   filling_ = false;
 }
 

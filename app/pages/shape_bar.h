@@ -45,7 +45,11 @@ class ShapeBar : public QWidget {
   void reasonEdited(const QString& words);  ///< while it is typed
   void resetWanted();
 
+ protected:
+  void resizeEvent(QResizeEvent* event) override;
+
  private:
+  void arrange();
   void makeFields();
   void ask();
   QLineEdit* addLine(const char* name, const QString& words, int width, QLabel*& label);
@@ -59,6 +63,7 @@ class ShapeBar : public QWidget {
   QDoubleSpinBox* halfLife_;
   QCheckBox* widening_;
   QPushButton* reset_;
+  QWidget* why_;  ///< the reason and the way back
   QLabel *fromLabel_, *toLabel_, *halfLabel_, *levelLabel_, *listLabel_, *distanceLabel_;
   bool filling_ = false;
 };

@@ -65,6 +65,10 @@ void SubViews::show(const QString& name) {
   }
 }
 
+void SubViews::setWords(const char* name, const QString& words) {
+  findChild<QPushButton*>(QStringLiteral("sub.") + QString::fromLatin1(name))->setText(words);
+}
+
 void SubViews::showAt(int view) {
   buttons_->button(std::clamp(view, 0, views_->count() - 1))->setChecked(true);
 }

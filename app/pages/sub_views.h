@@ -17,6 +17,8 @@ class SubViews : public QWidget {
   /// The first one added is what the page opens with.
   void add(const char* name, const QString& words, QWidget* view);
   [[nodiscard]] QString shown() const;
+  /// What a view is called from now on, as where it says how many.
+  void setWords(const char* name, const QString& words);
   /// The view of a name; nothing where there is none.
   void show(const QString& name);
   /// The n-th from 0; the last where there are fewer.

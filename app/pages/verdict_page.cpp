@@ -19,90 +19,99 @@
 namespace zl::app {
 
 VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Verdict, parent) {
-  QVBoxLayout* layout = scrolledLayout();
-  auto* bar = new QHBoxLayout;
-  bar->setContentsMargins(0, 0, 8, 0);
-  title_ = new PlainLabel(this);
-  title_->setObjectName(QStringLiteral("verdictTitle"));
-  QFont f = title_->font();
-  f.setPointSizeF(f.pointSizeF() + 6);
-  f.setBold(true);
-  title_->setFont(f);
-  title_->setContentsMargins(8, 0, 8, 0);
-  bar->addWidget(title_, 1);
-  viewBox_ = new QComboBox(this);
-  viewBox_->setObjectName(QStringLiteral("verdictView"));
-  viewBox_->addItems(
-      {tr("methods and findings"), tr("versions, and what moved the value"), tr("limits of the monitors")});
-  auto* show = new PlainLabel(tr("S&how"), this);
-  show->setBuddy(viewBox_);
-  bar->addWidget(show);
-  bar->addWidget(viewBox_);
-  layout->addLayout(bar);
-  summary_ = makeSummary();
-  layout->addWidget(summary_, 1);
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  views_ = new SubViews(this);
+  layout->addWidget(views_);
+  views_->add("methods", tr("methods"), makeMethods());
+  views_->add("findings", tr("findings"), makeFindings());
+  auto* kept = new QWidget(views_);
+  auto* keptLayout = scrolledLayout(kept);
   LedgerView* list = addGrid("versions", tr("Versions"));
   LedgerView* beside = addGrid("versionsBeside", tr("Versions side by side"));
   LedgerView* years = addGrid("versionsByYear", tr("Versions by year"));
-  versions_ = new VersionsPanel(bench_, list, beside, years, this);
-  versions_->hide();
-  layout->addWidget(versions_, 1);
-  limitsGrid_ = addGrid("monitorLimits", tr("Limits of the monitors"));
-  limits_ = new LimitsTable(bench_, limitsGrid_, this);
-  limitsGrid_->hide();
-  layout->addWidget(limitsGrid_, 1);
-  connect(viewBox_, &QComboBox::currentIndexChanged, this, [this](int index) {
-    // Not stacked: each view is as high as it needs to be.
-    summary_->setVisible(index == 0);
-    versions_->setVisible(index == 1);
-    limitsGrid_->setVisible(index == 2);
+  versions_ = new VersionsPanel(bench_, list, beside, years, kept);
+  keptLayout->addWidget(versions_, 1);
+  views_->add("versions", tr("versions, and what moved the value"), kept);
+  LedgerView* limits = addGrid("monitorLimits", tr("Limits of the monitors"));
+  limits_ = new LimitsTable(bench_, limits, this);
+  views_->add("limits", tr("limits of the monitors"), limits);
+  connect(views_, &SubViews::turned, this, [this] {
     if (bench_.isOpen()) refresh();
   });
 }
 
 void VerdictPage::startKeeping() {
-  viewBox_->setCurrentIndex(1);
+  views_->show(QStringLiteral("versions"));
   versions_->startKeeping();
 }
 
 void VerdictPage::showVersion(const QString& name) {
-  viewBox_->setCurrentIndex(1);
+  views_->show(QStringLiteral("versions"));
   versions_->placeOn(name);
 }
 
-QWidget* VerdictPage::makeSummary() {
-  auto* summary = new QWidget(this);
-  auto* layout = new QVBoxLayout(summary);
-  layout->setContentsMargins(0, 0, 0, 0);
-  layout->setSpacing(2);
-  sentence_ = new PlainLabel(summary);
+QWidget* VerdictPage::makeMethods() {
+  auto* view = new QWidget(views_);
+  auto* layout = scrolledLayout(view);
+  title_ = new PlainLabel(view);
+  title_->setObjectName(QStringLiteral("verdictTitle"));
+  QFont f = title_->font();
+  f.setPointSizeF(f.pointSizeF() + 4);
+  f.setBold(true);
+  title_->setFont(f);
+  title_->setContentsMargins(8, 0, 8, 0);
+  title_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  layout->addWidget(title_);
+  sentence_ = new PlainLabel(view);
   sentence_->setObjectName(QStringLiteral("verdictSentence"));
   sentence_->setWordWrap(true);
   sentence_->setContentsMargins(8, 0, 8, 4);
   layout->addWidget(sentence_);
-  ranges_ = new RangeChart(summary);
+  ranges_ = new RangeChart(view);
   connectChart(ranges_);
   layout->addWidget(ranges_);
   scenarios_ = addGrid("verdictScenarios", tr("Scenarios"));
   scenarios_->setWidths(90, 0);
   layout->addWidget(scenarios_);
-  findingsTitle_ = sectionLabel({}, summary);
+  layout->addStretch();
+  connect(&scenarios_->ledger(), &LedgerModel::typed, this, &VerdictPage::takeTyped);
+  return view;
+}
+
+void VerdictPage::takeTyped(int row, int column, const QString& typed) {
+  const LedgerRow& line = scenarios_->ledger().ledgerRows()[static_cast<size_t>(row)];
+  const auto figure = typedOrSay(typed, line);
+  if (!figure) return;
+  const Case& c = bench_.settled().caseOf();
+  if (line.key == QLatin1String("probability")) {
+    bench_.apply(services::setProbability(c, c.scenarios[static_cast<size_t>(column)].id, *figure));
+  } else {
+    typeInput(line.key, column, *figure);
+  }
+}
+
+QWidget* VerdictPage::makeFindings() {
+  auto* view = new QWidget(views_);
+  auto* layout = new QVBoxLayout(view);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(2);
+  findingsTitle_ = sectionLabel({}, view);
   layout->addWidget(findingsTitle_);
-  findings_ = new QListWidget(summary);
+  findings_ = new QListWidget(view);
   findings_->setObjectName(QStringLiteral("findings"));
   findings_->setAccessibleName(tr("Findings"));
   findings_->setFrameShape(QFrame::NoFrame);
-  findings_->setMinimumHeight(120);
-  findings_->setTextElideMode(Qt::ElideRight);
+  findings_->setWordWrap(true);
   findings_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   auto* bar = new QHBoxLayout;
   bar->setContentsMargins(8, 2, 8, 2);
-  why_ = new QLineEdit(summary);
+  why_ = new QLineEdit(view);
   why_->setObjectName(QStringLiteral("acknowledgeReason"));
   keepAsDraft(bench_, why_, why_->objectName());
-  auto* label = new PlainLabel(tr("&Why the finding chosen may stand"), summary);
+  auto* label = new PlainLabel(tr("&Why the finding chosen may stand"), view);
   label->setBuddy(why_);
-  accept_ = new QPushButton(summary);
+  accept_ = new QPushButton(view);
   accept_->setObjectName(QStringLiteral("acknowledge"));
   bar->addWidget(label);
   bar->addWidget(why_, 1);
@@ -122,27 +131,17 @@ QWidget* VerdictPage::makeSummary() {
   showChoice();
   connect(findings_, &QListWidget::itemActivated, this,
           [this](const QListWidgetItem* item) { bench_.goTo(now().findings()[item->data(Qt::UserRole).toUInt()]); });
-  connect(&scenarios_->ledger(), &LedgerModel::typed, this, [this](int row, int column, const QString& typed) {
-    const LedgerRow& line = scenarios_->ledger().ledgerRows()[static_cast<size_t>(row)];
-    const auto figure = typedOrSay(typed, line);
-    if (!figure) return;
-    const Case& c = bench_.settled().caseOf();
-    if (line.key == QLatin1String("probability")) {
-      bench_.apply(services::setProbability(c, c.scenarios[static_cast<size_t>(column)].id, *figure));
-    } else {
-      typeInput(line.key, column, *figure);
-    }
-  });
-  return summary;
+  return view;
 }
 
 void VerdictPage::refresh() {
   const services::Snapshot& s = now();
   const int base = std::max(0, s.caseOf().indexOf(kBase));
-  title_->setText(
-      QFontMetrics(title_->font()).elidedText(text(s.company().name), Qt::ElideRight, std::max(200, width() - 360)));
-  if (viewBox_->currentIndex() == 1) return versions_->refresh();
-  if (viewBox_->currentIndex() == 2) return limits_->refresh();
+  fillFindings();
+  if (views_->shown() == QLatin1String("versions")) return versions_->refresh();
+  if (views_->shown() == QLatin1String("limits")) return limits_->refresh();
+  if (views_->shown() != QLatin1String("methods")) return;
+  title_->setText(text(s.company().name));
   const Figure value = s.evaluation->constant(model::Role::ValuePerShare, base);
   const Figure price = s.given(model::Role::Price).figure;
   const QString unit = text(s.company().listing.unit);
@@ -164,7 +163,6 @@ void VerdictPage::refresh() {
   sentence_->setText(words);
   fillRanges();
   fillScenarios();
-  fillFindings();
 }
 
 void VerdictPage::fillRanges() {
@@ -276,6 +274,7 @@ void VerdictPage::fillFindings() {
     }
   }
   if (current >= 0) findings_->setCurrentRow(std::min(current, findings_->count() - 1));
+  views_->setWords("findings", open == 0 ? tr("findings") : counted(open, tr("finding"), tr("findings")));
   findingsTitle_->setText(
       open == 0
           ? tr("Nothing needs a look")

@@ -3,13 +3,13 @@
 // look before the verdict is given; in views of their own, the versions kept
 // and the limits of the monitors.
 
-#include <QComboBox>
 #include <QLineEdit>
 #include <QListWidget>
 
 #include "app/charts/range_chart.h"
 #include "app/pages/limits_table.h"
 #include "app/pages/page.h"
+#include "app/pages/sub_views.h"
 #include "app/pages/versions_panel.h"
 
 namespace zl::app {
@@ -28,17 +28,17 @@ class VerdictPage : public Page {
   void refresh() override;
 
  private:
-  QWidget* makeSummary();
+  QWidget* makeMethods();
+  QWidget* makeFindings();
+  void takeTyped(int row, int column, const QString& typed);
   void fillRanges();
   void fillScenarios();
   void fillFindings();
   [[nodiscard]] const Finding* currentFinding() const;
   void acknowledge();
 
-  QComboBox* viewBox_;
-  QWidget* summary_;
+  SubViews* views_;
   VersionsPanel* versions_;
-  LedgerView* limitsGrid_;
   LimitsTable* limits_;
   QLabel *title_, *sentence_, *findingsTitle_;
   RangeChart* ranges_;

@@ -120,6 +120,7 @@ void mergePeers(std::vector<Peer>& peers, const std::vector<Peer>& later) {
       merged.minorPerMajor = at->minorPerMajor;
     }
     if (merged.remark.empty()) merged.remark = at->remark;
+    if (merged.source.empty()) merged.source = at->source;
     merged.years = at->years;
     mergeYears(merged.years, from.years);
     *at = std::move(merged);

@@ -46,6 +46,7 @@ struct Peer {
   bool filesRent = false;       ///< its EBITDA is after rent, no lease liability is on its balance sheet
   std::vector<PeerYear> years;  ///< ascending by end
   std::string remark;           ///< why it is comparable, or what is odd about it
+  std::string source;           ///< where its figures are from, as the table or who typed it says
 };
 
 enum class Multiple { PriceToEarnings, EvToEbitda };

@@ -399,7 +399,7 @@ std::string peerTable() {
   std::ostringstream out;
   out << "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,debt,leases,preferred,minorities,"
          "pension,cash,associates,leases_filed,year_end,revenue,ebitda,ebit,interest,net_income,operating_cash_flow,"
-         "capex,equity,lease_cost,stock_pay,research,remark\n";
+         "capex,equity,lease_cost,stock_pay,research,remark,source\n";
   for (const PeerStory& p : peerStories()) {
     const bool rents = std::string_view(p.leasesFiled) == "rent";
     const double retained = p.years.back().revenue * p.equity;
@@ -415,7 +415,7 @@ std::string peerTable() {
           << units(kCashOfEbitda * y.ebitda) << ',' << units(p.capex * y.revenue) << ','
           << units(retained * (y.revenue / p.years.back().revenue)) << ',' << units(kLeaseCost * p.leases) << ','
           << units(p.stockPay * y.revenue) << ',' << units(p.research * y.revenue) << ",\"" << (first ? p.remark : "")
-          << "\"\n";
+          << "\"," << (first ? "annual report; close of the day" : "") << '\n';
     }
   }
   return out.str();

@@ -250,6 +250,7 @@ Result<TableOf<Peer>> readPeers(std::string_view content, const std::string& nam
         row.fault("leases_filed is debt or rent, not '" + filed + "'");
       p.filesRent = filed == "rent";
       p.remark = row.text("remark");
+      p.source = row.text("source");
       first = std::move(p);
     }
     PeerYear year{row.date("year_end"), row.figure("revenue"), row.figure("ebitda"), row.figure("net_income")};

@@ -33,7 +33,7 @@ struct TableOf {
 /// `currency`) says what they are quoted in, the same in every row.
 Result<PriceTable> readPrices(std::string_view content, const std::string& name);
 /// peer,name,currency,price,price_currency,minor_per_major,price_date,shares,debt,leases,
-/// preferred,minorities,pension,cash,associates,year_end,revenue,ebitda,net_income,remark —
+/// preferred,minorities,pension,cash,associates,year_end,revenue,ebitda,net_income,remark,source —
 /// one row a peer and fiscal year; empty cells are absent, never zero.
 Result<TableOf<Peer>> readPeers(std::string_view content, const std::string& name);
 /// rate,date,figure,source

@@ -569,7 +569,7 @@ class Reading {
                                            "equity"};
     static const char* const kOtherClaims[] = {"leases", "preferred", "minorities", "pension", "associates"};
     table_.csv =
-        "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,year_end,remark,"
+        "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,year_end,remark,source,"
         "debt,leases,preferred,minorities,pension,cash,associates,revenue,ebitda,net_income,ebit,interest,"
         "operating_cash_flow,capex,equity\n";
     bool scaleTold = title_.scale.has_value();
@@ -631,7 +631,8 @@ class Reading {
                                         dateText(day.value_or(hints_.day)),
                                         shares ? plainNumber(*shares) : "",
                                         dateText(end),
-                                        textAt(r, "remark")};
+                                        textAt(r, "remark"),
+                                        textAt(r, "source").empty() ? hints_.source : textAt(r, "source")};
       std::optional<double> net = amountAt(r, "net_debt");
       const std::optional<double> whole = amountAt(r, "ev");
       if (!net && whole && price && shares && !numberAt(r, "debt"))

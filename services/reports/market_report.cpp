@@ -144,6 +144,7 @@ Json marketJson(const Snapshot& s) {
                      {"cash", figureJson(p.cash)},
                      {"associates", figureJson(p.associates)},
                      {"remark", p.remark},
+                     {"source", p.source},
                      {"years", std::move(years)}});
   }
   for (const Estimate& e : s.market->estimates) {

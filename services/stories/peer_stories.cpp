@@ -23,6 +23,11 @@ std::string tableOf(const Snapshot& s) {
   return "from " + activeDocuments(s, exchange::ContentKind::PeerTable);
 }
 
+/// The same for one peer, with what the table says of where its figures are from.
+std::string tableOf(const Snapshot& s, const Peer& peer) {
+  return tableOf(s) + (peer.source.empty() ? "" : ": " + peer.source);
+}
+
 /// Money of a peer. Its unit, in its own currency, is said where a list of such begins.
 std::string shown(const Figure& figure) {
   return figure.hasValue() ? figureText(figure, Kind::Money) : "absent: " + figure.reason();
@@ -93,7 +98,7 @@ Story peerRevenueStory(const Snapshot& s, const std::string& id) {
                                       rate.hasValue() ? groupedNumber(rate.value(), 4) : rate.reason()));
   }
   if (row->outOfScale) story.lines.push_back(fmt::format("more than {} times away from the subject's", kScaleLimit));
-  story.lines.push_back(tableOf(s));
+  story.lines.push_back(tableOf(s, *peer));
   return story;
 }
 
@@ -118,7 +123,7 @@ Story multipleStory(const Snapshot& s, const std::string& id, Multiple m) {
   story.lines.push_back(std::string(cell.in ? "counts" : "left out") + (cell.byHand ? ", by hand" : ", by the rules") +
                         (cell.reason.empty() ? "" : ": " + cell.reason));
   if (cell.outlier) story.lines.emplace_back("more than 1.5 interquartile ranges outside the quartiles");
-  story.lines.push_back(tableOf(s));
+  story.lines.push_back(tableOf(s, *peer));
   return story;
 }
 

@@ -111,8 +111,8 @@ TEST_F(HostileText, NoPageTakesWordsForMarkup) {
   ASSERT_TRUE(window_->openBook(path()));
   for (const Qt::Key page : kPageKeys) {
     go(page);
-    look("a page");
-    for (const char* name : {"historyShow", "historyBasis", "filingsShow", "verdictView", "statementBox"}) {
+    eachView([this] { look("a page"); });
+    for (const char* name : {"historyShow", "historyBasis", "filingsShow", "statementBox"}) {
       auto* box = window_->findChild<QComboBox*>(QString::fromLatin1(name));
       for (int i = 0; box != nullptr && box->isVisible() && i < box->count(); ++i) {
         box->setCurrentIndex(i);

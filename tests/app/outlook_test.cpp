@@ -8,6 +8,7 @@
 #include <QToolTip>
 #include <fstream>
 
+#include "app/pages/outlook_page.h"
 #include "tests/support/next_year.h"
 #include "tests/support/window_fixture.h"
 
@@ -282,7 +283,7 @@ TEST_F(OutlookWindow, VersionsFindingsAndActionsAreFoundByName) {
     press(field, Qt::Key_Return);
   };
   look(QStringLiteral("before the sum"));
-  EXPECT_EQ(find<QComboBox>("verdictView")->currentIndex(), 1);
+  EXPECT_TRUE(find<LedgerView>("versions")->isVisible());
   look(QStringLiteral("Finding: Best: revenue still grows"));
   EXPECT_EQ(window_->findChild<OutlookPage*>()->chosen(), QStringLiteral("revenue_growth"));
   EXPECT_TRUE(window_->findChild<OutlookPage*>()->isVisible()) << "the finding's own stop";
@@ -309,7 +310,7 @@ TEST_F(OutlookWindow, ARefusalStandsBesideTheCellItIsAbout) {
 
 TEST_F(OutlookWindow, LimitsOfMonitorsAreTypedAndTakenBack) {
   go(Qt::Key_9);
-  find<QComboBox>("verdictView")->setCurrentIndex(2);
+  turnTo("limits");
   auto* grid = find<LedgerView>("monitorLimits");
   place(grid, QStringLiteral("growth above the economy"), 0);
   typeOver(grid, QStringLiteral("20"));
@@ -324,6 +325,7 @@ TEST_F(OutlookWindow, LimitsOfMonitorsAreTypedAndTakenBack) {
 
 TEST_F(OutlookWindow, AFindingIsAcceptedWithAReason) {
   go(Qt::Key_9);
+  turnTo("findings");
   auto* list = find<QListWidget>("findings");
   auto* why = find<QLineEdit>("acknowledgeReason");
   const QString title = find<QWidget>("stop3")->accessibleDescription();

@@ -8,6 +8,7 @@
 #include <QTreeView>
 
 #include "app/editor/own_rows_panel.h"
+#include "app/pages/outlook_page.h"
 #include "core/quantity/number_text.h"
 #include "tests/support/window_fixture.h"
 

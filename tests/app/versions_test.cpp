@@ -125,14 +125,14 @@ TEST_F(VersionsWindow, TwoVersionsComparedWalkedUndoneAndReopened) {
   start();
   ASSERT_TRUE(window_->openBook(path()));
   EXPECT_DOUBLE_EQ(base(), bold);
-  find<QComboBox>("verdictView")->setCurrentIndex(1);
+  turnTo("versions");
   EXPECT_EQ(find<LedgerView>("versions")->ledger().rowCount(), 3);
   const auto value = nlohmann::json::parse(zledger({"value", book(), "--json"}));
   EXPECT_DOUBLE_EQ(value["scenarios"][1]["figures"]["value_per_share"].get<double>(), bold);
 }
 
 TEST_F(VersionsWindow, SaysWhatBelongsThereAndRefusesANameTwice) {
-  find<QComboBox>("verdictView")->setCurrentIndex(1);
+  turnTo("versions");
   EXPECT_TRUE(find<QLabel>("noVersions")->isVisible());
   EXPECT_FALSE(find<QPushButton>("keepVersion")->isEnabled());
   keepAs(QStringLiteral("One"));

@@ -21,6 +21,7 @@
 #include "app/charts/ticks.h"
 #include "app/charts/walk_chart.h"
 #include "app/grid/ledger_view.h"
+#include "app/look/tabular.h"
 #include "app/look/theme.h"
 
 namespace zl::app {
@@ -190,7 +191,7 @@ TEST_F(Grid, WideFiguresScrollBeneathTheLabelsAndAreNeverCut) {
   for (int c = 1; c <= 10; ++c) {
     const QString shown = view_.ledger().index(0, c).data().toString();
     EXPECT_EQ(shown, QStringLiteral("(123,456,700)")) << "five digits before the point leave no decimals";
-    EXPECT_GE(view_.columnWidth(c), tabularWidth(metrics, shown) + 8);
+    EXPECT_GE(view_.columnWidth(c), tabularWidth(view_.font(), shown) + 8);
   }
   const int label = view_.columnWidth(0);
   EXPECT_LE(label, 420 * 0.4);
@@ -221,14 +222,13 @@ TEST_F(Grid, DecimalsAreThoseOfTheLargestAmount) {
 }
 
 TEST(AxisTicks, SayWhatTheyStandForInAnyUnit) {
-  const QFontMetricsF metrics{QFont()};
   for (const auto& [high, first, last] :
        {std::tuple(42'000.0, "0.00", "0.04"), {9.3e9, "0", "8,000"}, {3.1e14, "0", "300,000,000"}, {4.2e6, "0", "4"}}) {
-    const Ticks ticks = ticksOf(0, high, 5, 1e6, metrics);
+    const Ticks ticks = ticksOf(0, high, 5, 1e6, QFont());
     EXPECT_EQ(ticks.words.first(), QString::fromLatin1(first));
     EXPECT_EQ(ticks.words.last(), QString::fromLatin1(last));
     EXPECT_EQ(std::set<QString>(ticks.words.begin(), ticks.words.end()).size(), ticks.at.size()) << "no two read alike";
-    EXPECT_GE(ticks.width, tabularWidth(metrics, ticks.words.last()));
+    EXPECT_GE(ticks.width, tabularWidth(QFont(), ticks.words.last()));
   }
 }
 
@@ -422,8 +422,8 @@ TEST(Charts, DrawWhatTheyAreGivenAndTakeGaps) {
 }
 
 TEST(Look, TabularDigitsHaveOneWidth) {
-  const QFontMetricsF metrics(QApplication::font());
-  EXPECT_DOUBLE_EQ(tabularWidth(metrics, QStringLiteral("1111")), tabularWidth(metrics, QStringLiteral("8888")));
+  const QFont font = QApplication::font();
+  EXPECT_DOUBLE_EQ(tabularWidth(font, QStringLiteral("1111")), tabularWidth(font, QStringLiteral("8888")));
   EXPECT_EQ(counted(1, QStringLiteral("file"), QStringLiteral("files")), QStringLiteral("1 file"));
   EXPECT_EQ(counted(3, QStringLiteral("file"), QStringLiteral("files")), QStringLiteral("3 files"));
 }

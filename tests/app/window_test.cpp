@@ -280,6 +280,7 @@ TEST_F(Window, ValuationDateAndHorizonAreSetOnCashValue) {
 
 TEST_F(Window, FindingsLeadToTheirPlace) {
   go(Qt::Key_9);
+  turnTo("findings");
   auto* findings = find<QListWidget>("findings");
   ASSERT_GT(findings->count(), 0);
   findings->setFocus();

@@ -33,6 +33,12 @@ class WindowFixture : public test::DemoBook {
     DemoBook::SetUp();
     start();
     ASSERT_TRUE(window_->openBook(path()));
+    waitForPages();
+  }
+  /// Those that are made after the first picture.
+  void waitForPages() {
+    auto* pages = find<PageStack>("pages");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return pages->isWhole(); }));
   }
 
   void start(bool sized = true) {
