@@ -159,6 +159,29 @@ class CashCommand : public TablesCommand {
   }
 };
 
+class ExitCommand : public TablesCommand {
+  const char* name() const override { return "exit"; }
+  const char* purpose() const override {
+    return "The return to an exit multiple: price to pay, return from today's price and what makes it, by growth and "
+           "multiple";
+  }
+  Status runOn(Session& session, Context& c) override {
+    print(services::exitFigures(*session.now()), *session.now(), c);
+    return {};
+  }
+};
+
+class DividendsCommand : public TablesCommand {
+  const char* name() const override { return "dividends"; }
+  const char* purpose() const override {
+    return "Value from dividends, the growth multiple, yields beside bonds, excess return on book";
+  }
+  Status runOn(Session& session, Context& c) override {
+    print(services::dividendFigures(*session.now()), *session.now(), c);
+    return {};
+  }
+};
+
 class FiguresCommand : public SessionCommand {
   const char* name() const override { return "figures"; }
   const char* purpose() const override {
@@ -291,6 +314,8 @@ std::vector<std::unique_ptr<Command>> viewCommands() {
   list.push_back(std::make_unique<FactsCommand>());
   list.push_back(std::make_unique<CapitalCommand>());
   list.push_back(std::make_unique<CashCommand>());
+  list.push_back(std::make_unique<ExitCommand>());
+  list.push_back(std::make_unique<DividendsCommand>());
   list.push_back(std::make_unique<FiguresCommand>());
   list.push_back(std::make_unique<RestatementsCommand>());
   list.push_back(std::make_unique<TraceCommand>());

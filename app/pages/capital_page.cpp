@@ -60,10 +60,7 @@ QWidget* CapitalPage::makeRate() {
     bench_.apply(services::setDriver(c, now().evaluation->model(), s.id, line.key.toStdString(), path,
                                      bench_.saidNow(before != nullptr ? text(before->said.reason) : QString())));
   });
-  connect(&weights_->ledger(), &LedgerModel::typed, this, [this](int row, int column, const QString& typed) {
-    const LedgerRow& line = weights_->ledger().ledgerRows()[static_cast<size_t>(row)];
-    if (const auto figure = typedOrSay(typed, line)) typeInput(line.key, column, *figure);
-  });
+  takeInputs(weights_);
   return view;
 }
 

@@ -19,17 +19,6 @@ namespace zl::app {
 
 namespace {
 
-/// The ways that "other ways" shows one of, by their views of the model.
-struct Way {
-  const char* key;
-  const char* years;  ///< null: none
-  const char* values;
-};
-constexpr Way kWays[] = {{"profit", "economic_profit", "economic_profit_value"},
-                         {"shareholders", "shareholder_years", "shareholder_value"},
-                         {"direct", nullptr, "direct"},
-                         {"target", nullptr, "target"}};
-
 QString figureOr(const Figure& figure, Kind kind) {
   return figure.hasValue() ? text(figureText(figure, kind)) : text(figure.reason());
 }
@@ -119,39 +108,24 @@ QWidget* CashValuePage::makeClaims() {
 QWidget* CashValuePage::makeOthers() {
   auto* view = new QWidget(views_);
   QVBoxLayout* layout = scrolledLayout(view);
-  auto* bar = new QHBoxLayout;
-  bar->setContentsMargins(8, 0, 8, 0);
-  ways_ = new QComboBox(view);
-  ways_->setObjectName(QStringLiteral("otherWay"));
-  ways_->setAccessibleName(tr("Another way to value"));
-  const QString labels[] = {tr("Economic profit"), tr("Flows to shareholders"), tr("Cash of a year, direct"),
-                            tr("Dated target")};
-  for (size_t i = 0; i < std::size(kWays); ++i) ways_->addItem(labels[i], QString::fromLatin1(kWays[i].key));
-  bar->addWidget(ways_);
-  otherRemark_ = new PlainLabel(view);
-  otherRemark_->setObjectName(QStringLiteral("otherRemark"));
-  otherRemark_->setWordWrap(true);
-  bar->addWidget(otherRemark_, 1);
-  layout->addLayout(bar);
-  other_ = addGrid("otherValues", tr("Another way by scenario"));
-  other_->setWidths(66, 0);
-  layout->addWidget(other_);
-  otherYears_ = addGrid("otherYears", tr("Another way by year"));
-  otherYears_->setWidths(64, 0);
-  layout->addWidget(otherYears_);
-  layout->addStretch();
-  takeInputs(other_);
-  connect(ways_, &QComboBox::currentIndexChanged, this, [this] {
-    if (bench_.isOpen()) fillOthers();
-  });
+  LedgerView* values = addGrid("otherValues", tr("Another way by scenario"));
+  LedgerView* years = addGrid("otherYears", tr("Another way by year"));
+  others_ = new OtherWays(
+      "otherWay", bench_, values, years,
+      {{"profit", tr("Economic profit"), "economic_profit_value", "economic_profit",
+        [](std::vector<LedgerRow>&) {
+          return tr("Capital and what it earns beyond its cost: it must agree with the cash flows to the last digit.");
+        }},
+       {"shareholders", tr("Flows to shareholders"), "shareholder_value", "shareholder_years",
+        [this](std::vector<LedgerRow>& rows) { return addImpliedCost(rows); }},
+       {"direct", tr("Cash of a year, direct"), "direct", nullptr,
+        [this](std::vector<LedgerRow>&) { return lastTraded(); }},
+       {"target", tr("Dated target"), "target", nullptr,
+        [this](std::vector<LedgerRow>& rows) { return addYearlyReturn(rows); }}},
+      view);
+  layout->addWidget(others_);
+  takeInputs(values);
   return view;
-}
-
-void CashValuePage::takeInputs(LedgerView* grid) {
-  connect(&grid->ledger(), &LedgerModel::typed, this, [this, grid](int row, int column, const QString& typed) {
-    const LedgerRow& line = grid->ledger().ledgerRows()[static_cast<size_t>(row)];
-    if (const auto figure = typedOrSay(typed, line)) typeInput(line.key, column, *figure);
-  });
 }
 
 void CashValuePage::addControls() {
@@ -234,7 +208,7 @@ void CashValuePage::refresh() {
   } else if (shown == QLatin1String("claims")) {
     fillClaims();
   } else {
-    fillOthers();
+    others_->refresh();
   }
 }
 
@@ -318,11 +292,11 @@ void CashValuePage::fillTerminal() {
 void CashValuePage::fillClaims() {
   const services::Snapshot& s = now();
   std::vector<LedgerRow> rows = scenarioRows(s, "claims");
-  const auto& shown = s.model().view("claims");
-  for (size_t i = 0; i < rows.size() && i < shown.size(); ++i) {
-    const QString basis = text(s.model()[shown[i].row].help);
-    rows[i].cells.push_back(wordsCell(basis, basis));
-    rows[i].cells.back().quiet = true;
+  for (LedgerRow& row : rows) {
+    const model::RowId id = s.model().find(row.key.toStdString());
+    const QString basis = id.known() ? text(s.model()[id].help) : QString();
+    row.cells.push_back(wordsCell(basis, basis));
+    row.cells.back().quiet = true;
   }
   for (const services::ListingLine& line : services::listingLines(s)) {
     if (line.listing == s.company().listing) continue;
@@ -344,69 +318,54 @@ void CashValuePage::fillClaims() {
   claims_->showAll();
 }
 
-void CashValuePage::fillOthers() {
-  const services::Snapshot& s = now();
-  const Way& way = kWays[static_cast<size_t>(ways_->currentIndex())];
-  std::vector<LedgerRow> rows = scenarioRows(s, way.values);
-  const QString key = QString::fromLatin1(way.key);
-  QString remark;
-  if (key == QLatin1String("profit")) {
-    remark = tr("Capital and what it earns beyond its cost: it must agree with the cash flows to the last digit.");
-  } else if (key == QLatin1String("shareholders")) {
-    LedgerRow implied = headingRow(tr("Cost of equity the price implies"));
-    implied.heading = false;
-    implied.unit = QStringLiteral("%");
-    implied.kind = Kind::Ratio;
-    for (int i = 0; i < s.evaluation->scenarios(); ++i) {
-      QStringList all;
-      if (!bench_.isPreviewing()) {
-        for (const double k : services::impliedCostOfEquity(s, i)) all << text(groupedNumber(k * 100, 1));
-      }
-      const QString shown = all.isEmpty() ? tr("none") : all.join(tr(" or "));
-      implied.cells.push_back(wordsCell(shown));
-      implied.cells.back().left = false;
-      implied.cells.back().story = [i, shown = shown.toStdString()](const services::Snapshot& of) {
-        return services::impliedCostStory(of, i, shown);
-      };
+QString CashValuePage::addImpliedCost(std::vector<LedgerRow>& rows) {
+  LedgerRow implied = headingRow(tr("Cost of equity the price implies"));
+  implied.heading = false;
+  implied.unit = QStringLiteral("%");
+  implied.kind = Kind::Ratio;
+  for (int i = 0; i < now().evaluation->scenarios(); ++i) {
+    QStringList all;
+    if (!bench_.isPreviewing()) {
+      for (const double k : services::impliedCostOfEquity(now(), i)) all << text(groupedNumber(k * 100, 1));
     }
-    rows.push_back(std::move(implied));
-    remark = tr("After interest and borrowing, at the cost of equity; no debt is taken off again.");
-  } else if (key == QLatin1String("direct")) {
-    remark = tr("The price to pay for the required return, from what a year brings shareholders.");
-    const auto& shown = s.model().view(way.values);
-    const Figure base = shown.empty()
-                            ? Figure::absent("the model has no such view")
-                            : s.evaluation->constant(shown.back().row, std::max(0, s.caseOf().indexOf(kBase)));
-    if (base.hasValue()) {
-      const std::optional<PricePoint> last = services::lastAtOrUnder(s, base.value());
-      remark += last ? tr(" Last traded at or under base's on %1, at %2.")
-                           .arg(text(dateText(last->date)), text(figureText(Figure::of(last->close), Kind::Quote)))
-                     : tr(" The book has no close at or under base's.");
-    }
-  } else {
-    LedgerRow yearly = headingRow(tr("Return to the dated target, a year"));
-    yearly.heading = false;
-    yearly.unit = QStringLiteral("%");
-    yearly.kind = Kind::Ratio;
-    for (int i = 0; i < s.evaluation->scenarios(); ++i) {
-      const services::DatedTarget target = services::datedTarget(s, i);
-      yearly.cells.push_back(figureCell(target.yearly));
-      yearly.cells.back().story = [i, target](const services::Snapshot& of) {
-        return services::targetStory(of, i, target);
-      };
-    }
-    rows.push_back(std::move(yearly));
-    remark = tr("Today's value as a going concern, carried at the cost of equity, less what is paid out on the way.");
+    const QString shown = all.isEmpty() ? tr("none") : all.join(tr(" or "));
+    implied.cells.push_back(wordsCell(shown));
+    implied.cells.back().left = false;
+    implied.cells.back().story = [i, shown = shown.toStdString()](const services::Snapshot& of) {
+      return services::impliedCostStory(of, i, shown);
+    };
   }
-  otherRemark_->setText(remark);
-  fillScenarios(other_, std::move(rows));
-  otherYears_->setVisible(way.years != nullptr);
-  if (way.years == nullptr) return;
-  const int filed = s.evaluation->layout().historyYears;
-  const int to = s.evaluation->layout().columns();
-  otherYears_->ledger().setCorner(cornerOf(s));
-  otherYears_->ledger().fill(periodHeaders(s, filed, to), yearRows(s, way.years, filed, to, bench_.scenario()));
-  otherYears_->showAll();
+  rows.push_back(std::move(implied));
+  return tr("After interest and borrowing, at the cost of equity; no debt is taken off again.");
+}
+
+QString CashValuePage::lastTraded() const {
+  const services::Snapshot& s = now();
+  const QString remark = tr("The price to pay for the required return, from what a year brings shareholders.");
+  const auto& shown = s.model().view("direct");
+  const Figure base = shown.empty() ? Figure::absent("the model has no such view")
+                                    : s.evaluation->constant(shown.back().row, std::max(0, s.caseOf().indexOf(kBase)));
+  if (!base.hasValue()) return remark;
+  const std::optional<PricePoint> last = services::lastAtOrUnder(s, base.value());
+  return remark + (last ? tr(" Last traded at or under base's on %1, at %2.")
+                              .arg(text(dateText(last->date)), text(figureText(Figure::of(last->close), Kind::Quote)))
+                        : tr(" The book has no close at or under base's."));
+}
+
+QString CashValuePage::addYearlyReturn(std::vector<LedgerRow>& rows) {
+  LedgerRow yearly = headingRow(tr("Return to the dated target, a year"));
+  yearly.heading = false;
+  yearly.unit = QStringLiteral("%");
+  yearly.kind = Kind::Ratio;
+  for (int i = 0; i < now().evaluation->scenarios(); ++i) {
+    const services::DatedTarget target = services::datedTarget(now(), i);
+    yearly.cells.push_back(figureCell(target.yearly));
+    yearly.cells.back().story = [i, target](const services::Snapshot& of) {
+      return services::targetStory(of, i, target);
+    };
+  }
+  rows.push_back(std::move(yearly));
+  return tr("Today's value as a going concern, carried at the cost of equity, less what is paid out on the way.");
 }
 
 }  // namespace zl::app

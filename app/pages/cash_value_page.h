@@ -7,6 +7,7 @@
 #include <QSpinBox>
 
 #include "app/charts/flow_bars.h"
+#include "app/pages/other_ways.h"
 #include "app/pages/page.h"
 #include "app/pages/sub_views.h"
 #include "services/views/cash_view.h"
@@ -29,15 +30,16 @@ class CashValuePage : public Page {
   QWidget* makeBeyond();
   QWidget* makeClaims();
   QWidget* makeOthers();
-  /// What is typed into a grid by scenario is an input of that scenario.
-  void takeInputs(LedgerView* grid);
   void standOnPrice(int index);
   void fillTime();
   void fillHead();
   void fillYears();
   void fillTerminal();
   void fillClaims();
-  void fillOthers();
+  /// Lines of other ways that are no rows of the model; each gives the words beside the way.
+  QString addImpliedCost(std::vector<LedgerRow>& rows);
+  QString addYearlyReturn(std::vector<LedgerRow>& rows);
+  [[nodiscard]] QString lastTraded() const;
   void fillScenarios(LedgerView* grid, std::vector<LedgerRow> rows);
 
   QDateEdit* date_;
@@ -46,9 +48,9 @@ class CashValuePage : public Page {
   QLabel* head_;
   SubViews* views_;
   FlowBars* bars_;
-  LedgerView *years_, *terminal_, *walk_, *brief_, *claims_, *otherYears_, *other_;
-  QComboBox* ways_;
-  QLabel *yearsTitle_, *remark_, *otherRemark_;
+  LedgerView *years_, *terminal_, *walk_, *brief_, *claims_;
+  OtherWays* others_;
+  QLabel *yearsTitle_, *remark_;
 };
 
 }  // namespace zl::app

@@ -125,6 +125,13 @@ void Page::typeInput(const QString& row, int scenario, double figure) {
                                   bench_.saidNow({})));
 }
 
+void Page::takeInputs(LedgerView* grid) {
+  connect(&grid->ledger(), &LedgerModel::typed, this, [this, grid](int row, int column, const QString& typed) {
+    const LedgerRow& line = grid->ledger().ledgerRows()[static_cast<size_t>(row)];
+    if (const auto figure = typedOrSay(typed, line)) typeInput(line.key, column, *figure);
+  });
+}
+
 QLabel* sectionLabel(const QString& words, QWidget* parent) {
   auto* label = new PlainLabel(words, parent);
   QFont f = label->font();

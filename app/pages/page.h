@@ -43,6 +43,8 @@ class Page : public QWidget {
   /// Types a driver's year or an input of a scenario and stores it.
   void typeDriver(const QString& row, int scenario, const std::map<int, double>& years);
   void typeInput(const QString& row, int scenario, double figure);
+  /// What is typed into a grid by scenario is an input of that scenario.
+  void takeInputs(LedgerView* grid);
   [[nodiscard]] const services::Snapshot& now() const { return bench_.now(); }
 
   Workbench& bench_;

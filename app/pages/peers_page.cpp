@@ -12,6 +12,7 @@
 #include "app/pages/empty_note.h"
 #include "app/pages/own_ranges.h"
 #include "core/quantity/number_text.h"
+#include "services/stories/exit_stories.h"
 #include "services/stories/peer_stories.h"
 #include "services/views/company_view.h"
 
@@ -24,6 +25,8 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   layout->addWidget(views_);
   views_->add("set", tr("set and multiples"), makeSet());
   views_->add("implied", tr("statistics and implied values"), makeImplied());
+  views_->add("exit", tr("exit return"), makeExit());
+  views_->add("ways", tr("other ways"), makeOthers());
   connect(views_, &SubViews::turned, this, [this] {
     if (bench_.isOpen()) refresh();
   });
@@ -76,7 +79,129 @@ QWidget* PeersPage::makeImplied() {
   return view;
 }
 
+QWidget* PeersPage::makeExit() {
+  auto* view = new QWidget(views_);
+  QVBoxLayout* layout = scrolledLayout(view);
+  exitSentence_ = new PlainLabel(view);
+  exitSentence_->setObjectName(QStringLiteral("exitSentence"));
+  exitSentence_->setWordWrap(true);
+  exitSentence_->setContentsMargins(8, 0, 8, 4);
+  layout->addWidget(exitSentence_);
+  exit_ = addGrid("exitReturn", tr("Exit return by scenario"));
+  exit_->setWidths(66, 0);
+  layout->addWidget(exit_);
+  exitGrid_ = addGrid("exitGrid", tr("Yearly return by growth and multiple"));
+  exitGrid_->setWidths(66, 0);
+  layout->addWidget(
+      sectionLabel(tr("Yearly return in % from today's price: growth by itself down, multiple across"), view));
+  layout->addWidget(exitGrid_);
+  layout->addStretch();
+  takeInputs(exit_);
+  return view;
+}
+
+QWidget* PeersPage::makeOthers() {
+  auto* view = new QWidget(views_);
+  QVBoxLayout* layout = scrolledLayout(view);
+  LedgerView* values = addGrid("peersOtherValues", tr("Another way by scenario"));
+  LedgerView* years = addGrid("peersOtherYears", tr("Another way by year"));
+  const auto words = [](const QString& remark) { return [remark](std::vector<LedgerRow>&) { return remark; }; };
+  others_ = new OtherWays(
+      "peersWay", bench_, values, years,
+      {{"dividends", tr("Dividends"), "dividends", "dividend_years",
+        words(
+            tr("What is paid out, at the cost of equity: at constant growth, in stages, or with growth that fades."))},
+       {"growth", tr("Growth multiple"), "growth_multiple", nullptr,
+        words(tr("Earnings times a multiple that grows with growth, by the bond yield then over the yield now."))},
+       {"yields", tr("Yields beside bonds"), "yields", nullptr,
+        words(tr("What a year brings over the price, beside what high-grade bonds yield."))},
+       {"book", tr("Excess return on book"), "excess_book", "excess_book_years",
+        words(tr("Book, and what it earns beyond its cost: for companies whose book tells what they are."))}},
+      view);
+  layout->addWidget(others_);
+  takeInputs(values);
+  return view;
+}
+
+void PeersPage::fillExit() {
+  const services::Snapshot& s = now();
+  std::vector<LedgerRow> rows = scenarioRows(s, "exit_return");
+  struct Line {
+    QString label;
+    Figure (*of)(const services::ExitReturn&);
+  };
+  const Line lines[] = {
+      {tr("Return from today's price, a year"), [](const services::ExitReturn& r) { return r.yearly; }},
+      {tr("  of the total, by revenue"), [](const services::ExitReturn& r) { return r.split.revenue; }},
+      {tr("  by margin"), [](const services::ExitReturn& r) { return r.split.margin; }},
+      {tr("  by the count of shares"), [](const services::ExitReturn& r) { return r.split.count; }},
+      {tr("  by the multiple"), [](const services::ExitReturn& r) { return r.split.multiple; }},
+      {tr("  by dividends"), [](const services::ExitReturn& r) { return r.split.dividends; }}};
+  std::vector<services::ExitReturn> returns;
+  for (int k = 0; k < s.evaluation->scenarios(); ++k) returns.push_back(services::exitReturn(s, k));
+  for (const Line& line : lines) {
+    LedgerRow row = headingRow(line.label);
+    row.heading = false;
+    row.unit = QStringLiteral("%");
+    row.kind = Kind::Ratio;
+    for (size_t k = 0; k < returns.size(); ++k) {
+      row.cells.push_back(figureCell(line.of(returns[k])));
+      row.cells.back().story = [label = line.label.trimmed().toStdString(), of = returns[k],
+                                figure = line.of(returns[k]), k](const services::Snapshot& shown) {
+        return services::exitStory(shown, label, of, figure, static_cast<int>(k));
+      };
+    }
+    rows.push_back(std::move(row));
+  }
+  exit_->ledger().setCorner(cornerOf(s));
+  exit_->ledger().fill(scenarioHeaders(s), std::move(rows));
+  exit_->showAll();
+  const auto base = static_cast<size_t>(std::max(0, s.caseOf().indexOf(kBase)));
+  const services::ExitReturn& of = returns[base];
+  QString words =
+      of.toPay.hasValue()
+          ? tr("Base: a price to pay of %1 for the required return").arg(text(figureText(of.toPay, Kind::Quote)))
+          : tr("Base has no price to pay: %1").arg(text(of.toPay.reason()));
+  if (of.yearly.hasValue()) words += tr("; at today's price %1 % a year").arg(text(figureText(of.yearly, Kind::Ratio)));
+  if (of.lastAtOrUnder)
+    words += tr("; last traded at or under it on %1, at %2")
+                 .arg(text(dateText(of.lastAtOrUnder->date)),
+                      text(figureText(Figure::of(of.lastAtOrUnder->close), Kind::Quote)));
+  exitSentence_->setText(words + QLatin1Char('.'));
+  fillExitGrid();
+}
+
+void PeersPage::fillExitGrid() {
+  const services::Snapshot& s = now();
+  const int scenario = bench_.scenario();
+  const services::ExitGrid grid = bench_.isPreviewing() ? services::ExitGrid{} : services::exitGrid(s, scenario);
+  exitGrid_->setVisible(!grid.growths.empty());
+  if (grid.growths.empty()) return;
+  QStringList headers;
+  for (const double multiple : grid.multiples)
+    headers << text(figureText(Figure::of(multiple), Kind::Multiple)) + QStringLiteral(" ×");
+  std::vector<LedgerRow> rows;
+  for (size_t g = 0; g < grid.growths.size(); ++g) {
+    LedgerRow row;
+    row.label = tr("growth %1 %").arg(text(figureText(Figure::of(grid.growths[g]), Kind::Ratio)));
+    row.kind = Kind::Ratio;
+    for (size_t m = 0; m < grid.multiples.size(); ++m) {
+      row.cells.push_back(figureCell(grid.yearly[g][m]));
+      row.cells.back().story = [growth = grid.growths[g], multiple = grid.multiples[m],
+                                figure = grid.yearly[g][m]](const services::Snapshot& of) {
+        return services::exitGridStory(of, growth, multiple, figure);
+      };
+    }
+    rows.push_back(std::move(row));
+  }
+  exitGrid_->ledger().setCorner(text(s.caseOf().scenarios[static_cast<size_t>(scenario)].label));
+  exitGrid_->ledger().fill(headers, std::move(rows));
+  exitGrid_->showAll();
+}
+
 void PeersPage::refresh() {
+  if (views_->shown() == QLatin1String("exit")) return fillExit();
+  if (views_->shown() == QLatin1String("ways")) return others_->refresh();
   empty_->setVisible(now().crossCheck.rows.empty());
   fillPeers();
   fillStatistics();

@@ -1,9 +1,11 @@
 #pragma once
-// The peer set: multiples with an in or out mark per cell, statistics, implied value per share.
+// The peer set: multiples with an in or out mark per cell, statistics, implied value per share; the return to an exit
+// multiple; further ways to a value.
 
 #include <QLineEdit>
 
 #include "app/charts/range_chart.h"
+#include "app/pages/other_ways.h"
 #include "app/pages/page.h"
 #include "app/pages/sub_views.h"
 
@@ -21,12 +23,18 @@ class PeersPage : public Page {
  private:
   QWidget* makeSet();
   QWidget* makeImplied();
+  QWidget* makeExit();
+  QWidget* makeOthers();
+  void fillExit();
+  void fillExitGrid();
   void fillPeers();
   void fillStatistics();
   void toggle(int row, int column);
 
   SubViews* views_;
-  LedgerView *peers_, *statistics_;
+  LedgerView *peers_, *statistics_, *exit_, *exitGrid_;
+  OtherWays* others_;
+  QLabel* exitSentence_;
   QLineEdit* reason_;
   RangeChart* ranges_;
   QWidget* empty_;

@@ -160,6 +160,7 @@ class Checker {
         return reference(e);
       case Op::Negate:
       case Op::Abs:
+      case Op::Round:
         return dimension(e.args[0]);
       case Op::Average: {
         if (timing(e.args[0]) != Timing::Balance) {

@@ -248,6 +248,8 @@ class Compiler {
         return write(Code::Negate, emit(e.args[0], column), 0, 0, target);
       case Op::Abs:
         return write(Code::Abs, emit(e.args[0], column), 0, 0, target);
+      case Op::Round:
+        return write(Code::Round, emit(e.args[0], column), 0, 0, target);
       case Op::If: {
         const std::uint32_t condition = emit(e.args[0], column);
         const size_t before = program_.tape.size();

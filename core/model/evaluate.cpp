@@ -63,6 +63,8 @@ inline __attribute__((always_inline)) void step(const Instruction& in, double* a
       ZL_LANES(-a[i]);
     case Code::Abs:
       ZL_LANES(std::fabs(a[i]));
+    case Code::Round:
+      ZL_LANES(std::round(a[i]));
     case Code::Min:
       ZL_LANES(smaller(a[i], b[i]));
     case Code::Max:

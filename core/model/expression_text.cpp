@@ -65,6 +65,8 @@ const char* sign(Op op) {
       return "max";
     case Op::Abs:
       return "abs";
+    case Op::Round:
+      return "round";
     case Op::If:
       return "if";
     case Op::Guard:
@@ -128,6 +130,7 @@ std::string expressionText(const Expr& e) {
     case Op::Min:
     case Op::Max:
     case Op::Abs:
+    case Op::Round:
     case Op::If:
     case Op::Guard:
     case Op::Known:

@@ -29,6 +29,8 @@ class Words {
         return "the larger of " + listed(e);
       case Op::Abs:
         return "the size of " + part(e.args[0]);
+      case Op::Round:
+        return part(e.args[0]) + " to the nearest whole number";
       case Op::If:
         return "if " + of(e.args[0]) + " then " + of(e.args[1]) + ", else " + of(e.args[2]);
       case Op::Guard:

@@ -23,6 +23,10 @@ class Interpreter {
         const Figure f = run(e.args[0], column);
         return f.hasValue() ? Figure::of(std::fabs(f.value())) : f;
       }
+      case Op::Round: {
+        const Figure f = run(e.args[0], column);
+        return f.hasValue() ? Figure::of(std::round(f.value())) : f;
+      }
       case Op::Average:
         return (run(e.args[0], column) + run(e.args[0], column - 1)) * Figure::of(0.5);
       case Op::Total: {

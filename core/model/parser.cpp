@@ -45,9 +45,10 @@ struct Function {
   Op op;
   size_t arguments;
 };
-constexpr std::array<Function, 8> kFunctions{{{"min", Op::Min, 2},
+constexpr std::array<Function, 9> kFunctions{{{"min", Op::Min, 2},
                                               {"max", Op::Max, 2},
                                               {"abs", Op::Abs, 1},
+                                              {"round", Op::Round, 1},
                                               {"if", Op::If, 3},
                                               {"guard", Op::Guard, 2},
                                               {"known", Op::Known, 2},
@@ -424,6 +425,8 @@ class Parser {
       row.peers = std::move(tie);
     } else if (acceptWord("record")) {
       row.record = recordTie(row);
+    } else if (acceptWord("estimate")) {
+      row.estimate = estimateTie(row);
     } else if (acceptWord("help")) {
       row.help = text("the help text in quotation marks");
       while (peek().type == Token::Type::Text) row.help += " " + next().text;
@@ -576,6 +579,18 @@ class Parser {
     if (unit && *unit != row.kind)
       badAt(at, "row '" + row.name + "' is " + kindWord(row.kind) + ", and this figure is " + kindWord(*unit));
     return n;
+  }
+
+  /// estimate ROW YEARS, of a given.
+  EstimateTie estimateTie(const Row& row) {
+    constexpr int kMostYears = 5;
+    const Position at = peek().at;
+    if (row.declared != Declared::Given) badAt(at, "only a given is read from estimates");
+    EstimateTie tie;
+    tie.item = word("a row that analysts estimate");
+    tie.ahead = wholeNumber();
+    if (tie.ahead < 1 || tie.ahead > kMostYears) badAt(at, "estimates are read for the first to the fifth year ahead");
+    return tie;
   }
 
   /// record LIST PLACE FIELD, of a given.
@@ -766,8 +781,8 @@ const LanguageWords& languageWords() {
     LanguageWords w;
     w.declarations = {"group", "amend", "unprojected", "choice", "means", "view", "method"};
     for (const auto& declared : kDeclared) w.declarations.emplace_back(declared.text);
-    w.attributes = {"history", "rule",   "first",  "forecast", "value",  "range", "beyond",
-                    "default", "option", "quoted", "peers",    "record", "help"};
+    w.attributes = {"history", "rule",   "first",  "forecast", "value",  "range",    "beyond",
+                    "default", "option", "quoted", "peers",    "record", "estimate", "help"};
     w.histories = {"filed", "fact", "recorded"};
     for (const auto& kind : kKinds) w.kinds.emplace_back(kind.text);
     for (const auto& timing : kTimings) w.timings.emplace_back(timing.text);

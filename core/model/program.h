@@ -40,6 +40,7 @@ enum class Code : std::uint8_t {
   Power,
   Negate,
   Abs,
+  Round,
   Min,
   Max,
   Less,

@@ -46,6 +46,7 @@ enum class Op {
   Min,
   Max,
   Abs,
+  Round,  ///< to the nearest whole number, halves away from nought
   If,
   Guard,
   Known,  ///< the first where it has a value, else the second
@@ -110,6 +111,12 @@ struct PeerTie {
   friend bool operator==(const PeerTie&, const PeerTie&) = default;
 };
 
+/// What a given is of the analysts' estimates: the mean for a row, so many years after the last filed one.
+struct EstimateTie {
+  std::string item;  ///< a row of the model
+  int ahead = 1;
+};
+
 /// What a given is of a list of the company record: `record option_tranches 2 strike`.
 struct RecordTie {
   std::string list;
@@ -137,9 +144,10 @@ struct Row {
   std::optional<Range> range;
   std::optional<Default> preset;
   std::vector<Option> options;  ///< of a choice, which is an input that stands on one of them
-  std::string quoted;           ///< driver: the rate of the book that speaks of it, CUR for the reporting currency
+  std::string quoted;  ///< driver or given: the rate of the book that speaks of it, CUR for the reporting currency
   std::optional<PeerTie> peers;
   std::optional<RecordTie> record;
+  std::optional<EstimateTie> estimate;
   std::string help;
   Position at;
 

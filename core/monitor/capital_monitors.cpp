@@ -26,6 +26,7 @@ class CapitalMonitors {
     weightsAgainstCash();
     dilution();
     debtUnderRiskFree();
+    betaBand();
     exitMultiple();
     reinvestment();
     tell();
@@ -102,6 +103,20 @@ class CapitalMonitors {
                 "debt costs " + percent(debt.value()) + ", the risk-free rate is " + percent(free.value()),
                 Role::CostOfDebt),
         "at the risk-free rate", {{e_.model().find(Role::CostOfDebt), years(free)}});
+  }
+
+  /// A beta that the book's own series do not tell well.
+  void betaBand() {
+    const model::RowId beta = e_.model().find(Role::Beta);
+    const Figure width = v_.beta.high - v_.beta.low;
+    const Figure stands = beta.known() ? e_.figure(Role::Beta, e_.layout().historyYears, lane_) : Figure::absent();
+    if (!width.hasValue() || !stands.hasValue() || width.value() <= limitOf(c_, "beta's band")) return;
+    see(finding("beta's band", Severity::Warning, Stop::Capital,
+                "the band of the own regression (" + v_.beta.words + ") runs from " +
+                    figureText(v_.beta.low, Kind::Multiple) + " to " + figureText(v_.beta.high, Kind::Multiple) +
+                    "; beta in use is " + figureText(stands, Kind::Multiple),
+                Role::Beta),
+        "at the adjusted " + figureText(v_.beta.adjusted, Kind::Multiple), {{beta, years(v_.beta.adjusted)}});
   }
 
   /// An exit multiple of EBITDA outside of what any peer that counts is at.

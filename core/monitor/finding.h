@@ -51,6 +51,12 @@ struct OnOtherModel {
   std::shared_ptr<const Evaluation> evaluation;
 };
 
+/// The subject's own regression, as monitors read it.
+struct BetaBand {
+  Figure low, high, adjusted;
+  std::string words;  ///< index, frequency, window
+};
+
 struct MonitorView {
   const Evaluation& evaluation;
   const model::HistoryTable& history;
@@ -62,6 +68,7 @@ struct MonitorView {
   const std::vector<Estimate>& estimates;
   std::string currency;  ///< the reporting one
   std::vector<OnOtherModel> others = {};
+  BetaBand beta = {};
 };
 
 /// Findings that the case acknowledges carry its reason.

@@ -25,6 +25,7 @@ constexpr MonitorLimit kLimits[] = {
     {"dividend above free cash flow", "dividends over simple free cash flow", Kind::Multiple, 1, 0, 100},
     {"terminal share", "share of enterprise value beyond the forecast years", Kind::Ratio, 0.75, 0, 1},
     {"rate close to growth", "WACC less terminal growth", Kind::Ratio, 0.02, 0, 0.2},
+    {"beta's band", "width of the band that holds the true beta in 95 of 100 cases", Kind::Multiple, 0.6, 0, 20},
     {"weights against cash", "cash over the debt that is weighted gross", Kind::Ratio, 0.25, 0, 100},
     {"reinvestment against growth", "share of profit put back in the last year apart from what growth for ever takes",
      Kind::Ratio, 0.2, 0, 10},

@@ -8,6 +8,7 @@
 #include "services/text/text_cells.h"
 #include "services/views/capital_view.h"
 #include "services/views/cash_view.h"
+#include "services/views/exit_return.h"
 
 namespace zl::services {
 namespace {
@@ -138,6 +139,47 @@ std::vector<ReportFigure> cashFigures(const Snapshot& s) {
     gather.byYear("free cash flow by year", "flow_years", k);
     gather.byYear("economic profit by year", "economic_profit", k);
     gather.byYear("flows to shareholders by year", "shareholder_years", k);
+  }
+  return gather.take();
+}
+
+std::vector<ReportFigure> exitFigures(const Snapshot& s) {
+  Gather gather(s);
+  gather.byScenario("exit return", "exit_return");
+  for (int k = 0; k < s.evaluation->scenarios(); ++k) {
+    const ExitReturn of = exitReturn(s, k);
+    const auto add = [&](const char* label, const Figure& figure) {
+      gather.add("return from today's price", label, k, Kind::Ratio, figure, "");
+    };
+    add("a year", of.yearly);
+    add("in all", of.total);
+    add("of it by revenue", of.split.revenue);
+    add("of it by margin", of.split.margin);
+    add("of it by the count of shares", of.split.count);
+    add("of it by the multiple", of.split.multiple);
+    add("of it by dividends", of.split.dividends);
+  }
+  const int base = std::max(0, s.caseOf().indexOf(kBase));
+  const ExitGrid grid = exitGrid(s, base);
+  for (size_t g = 0; g < grid.growths.size(); ++g) {
+    for (size_t m = 0; m < grid.multiples.size(); ++m)
+      gather.add("yearly return by growth and multiple",
+                 groupedNumber(grid.growths[g] * 100, 1) + " % and " + groupedNumber(grid.multiples[m], 2) + " x", base,
+                 Kind::Ratio, grid.yearly[g][m], "");
+  }
+  for (int k = 0; k < s.evaluation->scenarios(); ++k) gather.byYear("exit return by year", "exit_return_years", k);
+  return gather.take();
+}
+
+std::vector<ReportFigure> dividendFigures(const Snapshot& s) {
+  Gather gather(s);
+  gather.byScenario("dividends", "dividends");
+  gather.byScenario("growth multiple", "growth_multiple");
+  gather.byScenario("yields beside bonds", "yields");
+  gather.byScenario("excess return on book", "excess_book");
+  for (int k = 0; k < s.evaluation->scenarios(); ++k) {
+    gather.byYear("dividends by year", "dividend_years", k);
+    gather.byYear("excess return on book by year", "excess_book_years", k);
   }
   return gather.take();
 }

@@ -5,9 +5,9 @@
 #include <string>
 #include <vector>
 
+#include "services/stages/own_beta.h"
 #include "services/stages/snapshot.h"
 #include "services/text/figure_json.h"
-#include "services/views/beta_view.h"
 
 namespace zl::services {
 
@@ -27,6 +27,10 @@ struct ReportFigure {
 std::vector<ReportFigure> capitalFigures(const Snapshot& s, const BetaSettings& settings, int scenario);
 /// The walk to a share, the years, what lies beyond, the claims, every other way, of all scenarios.
 std::vector<ReportFigure> cashFigures(const Snapshot& s);
+/// The return to the exit multiple with what makes it; dividends, the growth multiple, yields and excess return on
+/// book, of all scenarios.
+std::vector<ReportFigure> exitFigures(const Snapshot& s);
+std::vector<ReportFigure> dividendFigures(const Snapshot& s);
 
 /// Tables one under the other; years and scenarios side by side.
 std::string reportText(const std::vector<ReportFigure>& figures, const Snapshot& s);

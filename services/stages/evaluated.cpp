@@ -126,6 +126,23 @@ class Giver {
     }
   }
 
+  /// Rates of the book and analysts' estimates, wherever the model asks for one.
+  void quoted(const Evidence& e, const Market& market, Date base, Date valuation) {
+    for (const model::Row& row : model_.rows) {
+      if (row.declared != model::Declared::Given) continue;
+      if (!row.quoted.empty()) {
+        std::string name = row.quoted;
+        if (const size_t at = name.find("CUR"); at != std::string::npos) name.replace(at, 3, e.company.currency);
+        const std::optional<MarketRate> rate = rateAt(market.rates, name, valuation);
+        givens_[row.name] = {
+            rate ? Figure::of(rate->figure)
+                 : Figure::absent("the book has no rate '" + name + "': give it under Company, rates by name"),
+            rate ? name + " of " + dateText(rate->date) + (rate->source.empty() ? "" : ", " + rate->source) : ""};
+      }
+      if (row.estimate) givens_[row.name] = estimated(*row.estimate, market, yearOf(base), valuation);
+    }
+  }
+
   /// Lists of the record, item by item, wherever the model reads one.
   void instruments(const Evidence& e, const SpotRates& spots, Date valuation) {
     std::map<std::string, int> read;
@@ -154,6 +171,17 @@ class Giver {
   [[nodiscard]] Figure orOverfull(Role role, double count) const {
     const auto over = overfull_.find(role);
     return over == overfull_.end() ? Figure::of(count) : over->second;
+  }
+
+  static GivenFigure estimated(const model::EstimateTie& tie, const Market& market, int baseYear, Date valuation) {
+    const int year = baseYear + tie.ahead;
+    for (const Estimate& one : latestEstimates(market.estimates, valuation)) {
+      if (one.item != tie.item || one.year != year) continue;
+      return {Figure::of(one.mean), "analysts' mean of " + dateText(one.date) +
+                                        (one.count > 0 ? ", " + std::to_string(one.count) + " of them" : "") +
+                                        (one.source.empty() ? "" : ", " + one.source)};
+    }
+    return {Figure::absent("nobody estimates " + tie.item + " for " + std::to_string(year)), ""};
   }
 
   /// Nought where the list is shorter, and of what has expired.
@@ -231,6 +259,7 @@ Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const
   giver.calendar(ground->years().back().end, c.valuationDate);
   e.crossCheck = comparePeers(*ground, *market, c);
   giver.peers(e.crossCheck);
+  giver.quoted(*ground->evidence, *market, ground->years().back().end, c.valuationDate);
   e.givens = giver.take();
   Givens plain;
   for (const auto& [row, figure] : e.givens) plain[row] = figure.figure;

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/quantity/number_text.h"
+#include "services/stages/own_beta.h"
 
 namespace zl::services {
 namespace {
@@ -45,9 +46,19 @@ void tellSharedChange(const Snapshot& s, std::vector<Finding>& findings) {
 }  // namespace
 
 std::vector<Finding> judge(const Snapshot& s, std::vector<OnOtherModel> others) {
+  const OwnBeta own = ownBeta(s, {});
   std::vector<Finding> findings =
-      monitor({*s.evaluation, *s.history, s.years(), s.review->findings, s.crossCheck, s.market->prices,
-               s.market->rates, s.market->estimates, s.company().currency, std::move(others)});
+      monitor({*s.evaluation,
+               *s.history,
+               s.years(),
+               s.review->findings,
+               s.crossCheck,
+               s.market->prices,
+               s.market->rates,
+               s.market->estimates,
+               s.company().currency,
+               std::move(others),
+               {own.fit.low, own.fit.high, own.fit.adjusted, betaWords({}, own.index, s.caseOf().valuationDate)}});
   if (s.market->before) tellSharedChange(s, findings);
   if (s.averageShares) {
     findings.push_back({"count of shares is an average", Severity::Warning, Stop::Company,

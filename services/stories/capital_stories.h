@@ -1,8 +1,8 @@
 #pragma once
 // What figures of the cost of capital and of the further ways to value stand on, where they are no row of the model.
 
+#include "services/stages/own_beta.h"
 #include "services/stories/story.h"
-#include "services/views/beta_view.h"
 #include "services/views/capital_view.h"
 #include "services/views/cash_view.h"
 

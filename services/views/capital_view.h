@@ -7,7 +7,7 @@
 
 #include "core/capital/cost_tables.h"
 #include "services/edits/edits.h"
-#include "services/views/beta_view.h"
+#include "services/stages/own_beta.h"
 
 namespace zl::services {
 

@@ -1,9 +1,9 @@
 #include "services/views/cash_view.h"
 
 #include <algorithm>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 
+#include "core/valuation/yearly_return.h"
 #include "services/views/swings.h"
 
 namespace zl::services {
@@ -60,27 +60,10 @@ DatedTarget datedTarget(const Snapshot& s, int scenario) {
   target.value = e.constant(rows[1].row, scenario);
   target.total = e.constant(rows[2].row, scenario);
   const Figure price = s.given(Role::Price).figure;
-  if (!target.value.hasValue() || !price.hasValue()) {
-    target.yearly = target.value.hasValue() ? price : target.value;
-    return target;
-  }
   std::vector<double> dividends;
   for (int t = 0; t < target.years && t < s.caseOf().horizon; ++t)
     dividends.push_back(e.figure(flows[0].row, e.layout().historyYears + t, scenario).valueOr(0));
-  const auto gap = [&](double r) {
-    double worth = target.value.value() / std::pow(1 + r, target.years);
-    for (size_t t = 0; t < dividends.size(); ++t) worth += dividends[t] / std::pow(1 + r, static_cast<double>(t) + 1);
-    return worth - price.value();
-  };
-  constexpr double kLowest = -0.999, kHighest = 100;
-  if (!(price.value() > 0) || gap(kLowest) <= 0 || gap(kHighest) >= 0) {
-    target.yearly = Figure::notMeaningful("nothing comes back, or more than any rate tells");
-    return target;
-  }
-  std::uintmax_t rounds = 200;
-  const auto [low, high] =
-      boost::math::tools::toms748_solve(gap, kLowest, kHighest, boost::math::tools::eps_tolerance<double>(48), rounds);
-  target.yearly = Figure::of((low + high) / 2);
+  target.yearly = yearlyReturn(price, dividends, target.value, target.years);
   return target;
 }
 

@@ -267,5 +267,136 @@ TEST_F(FurtherMethods, DatedTargetFailureAndClaims) {
   EXPECT_NEAR(constant(m_.evaluate(), "minorities_value"), 40, 1e-12);
 }
 
+TEST_F(FurtherMethods, TheGapOfTheTwoFlowsHasItsCauses) {
+  // 300 of debt that stays, at 5 %, in a firm that stands still: at its own weights the two ways agree.
+  grow();
+  assume("revenue_growth", 0);
+  assume("capex_ratio", 0.05);
+  choose("terminal_growth", 0);
+  choose("use_target_weights", 3);
+  assume("payout", 1);
+  const Evaluation same = m_.evaluate();
+  const double whole = constant(same, "enterprise_value");
+  EXPECT_NEAR(constant(same, "shareholder_gap"), 0, 1e-6 * whole);
+  EXPECT_NEAR(constant(same, "shareholder_weights_gap"), 0, 1e-6 * whole);
+  // Borrowing at 7 % instead: 300 x 2 % x 0.75 = 4.5 a year for ever at the cost of equity. The firm's value knows
+  // nothing of it.
+  assume("borrowing_rate", 0.07);
+  const Evaluation dear = m_.evaluate();
+  const double equityRate = year(dear, "cost_of_equity", 0);
+  EXPECT_NEAR(constant(dear, "enterprise_value"), whole, 1e-6 * whole);
+  EXPECT_NEAR(constant(dear, "shareholder_gap"), 4.5 / equityRate, 1e-5 * whole);
+  EXPECT_NEAR(constant(dear, "shareholder_rate_gap"), 4.5 / equityRate, 1e-6);
+  EXPECT_NEAR(constant(dear, "shareholder_averaging"), 0, 1e-6);
+  EXPECT_NEAR(constant(dear, "shareholder_weights_gap"), 0, 1e-5 * whole);
+  // Debt that grows pays on its average: half a year's growth of interest more.
+  assume("borrowing_rate", 0.05);
+  assume("debt_growth", 0.1);
+  const Evaluation growing = m_.evaluate();
+  double averaging = 0;
+  for (int y = 0; y < 5; ++y)
+    averaging += 0.05 * 0.5 * 0.1 * 300 * std::pow(1.1, y) * 0.75 * year(growing, "equity_factor", y);
+  EXPECT_NEAR(constant(growing, "shareholder_averaging"), averaging, 1e-6);
+  EXPECT_NEAR(constant(growing, "shareholder_gap"),
+              averaging + constant(growing, "shareholder_rate_gap") + constant(growing, "shareholder_timing_gap") +
+                  constant(growing, "shareholder_weights_gap"),
+              1e-9 * whole);
+  EXPECT_GT(std::fabs(constant(growing, "shareholder_weights_gap")), 1) << "debt grows and the flow does not";
+  // Half a year earlier, at the WACC and at the cost of equity.
+  assume("debt_growth", 0);
+  choose("mid_year", 1);
+  choose("use_target_weights", 1);
+  choose("target_debt_weight", 300 / whole);
+  const Evaluation middle = m_.evaluate();
+  const double wacc = year(middle, "wacc", 0);
+  EXPECT_NEAR(constant(middle, "shareholder_timing_gap"),
+              (whole - 300) * (1 - std::sqrt(1 + equityRate)) - whole * (1 - std::sqrt(1 + wacc)), 1e-4 * whole);
+  EXPECT_NEAR(constant(middle, "shareholder_weights_gap"), 0, 1e-5 * whole);
+}
+
+TEST_F(FurtherMethods, GrowthThatIsRealTakesInflationOnce) {
+  assume("revenue_growth", 0.02);
+  choose("terminal_growth", 0.01);
+  choose("growth_basis", 1);
+  EXPECT_FALSE(m_.evaluate().constant("value_per_share", 1).hasValue()) << "no inflation is known";
+  m_.givens["inflation"] = Figure::of(0.03);
+  const Evaluation real = m_.evaluate();
+  EXPECT_NEAR(year(real, "revenue", 0), 1000 * 1.02 * 1.03, 1e-9);
+  EXPECT_NEAR(constant(real, "lasting_growth"), 1.01 * 1.03 - 1, 1e-15);
+  // The same growth said in money is the same company.
+  choose("growth_basis", 0);
+  assume("revenue_growth", 1.02 * 1.03 - 1);
+  choose("terminal_growth", 1.01 * 1.03 - 1);
+  EXPECT_NEAR(constant(m_.evaluate(), "value_per_share"), constant(real, "value_per_share"), 1e-9);
+}
+
+TEST_F(FurtherMethods, AMultipleSeenWithResearchAsACostIsRescaled) {
+  m_.filed["research_expense"] = test::figures({60, 60});
+  assume("research_ratio", 0.06);
+  choose("terminal_choice", 1);
+  choose("exit_multiple", 8);
+  const double cost = constant(m_.evaluate(), "exit_terminal");  // 8 x 250
+  EXPECT_NEAR(cost, 2000, 1e-6);
+  choose("research_life", 3);
+  const Evaluation capital = m_.evaluate();
+  EXPECT_NEAR(constant(capital, "exit_amount"), 310, 1e-6) << "EBITDA before research";
+  EXPECT_NEAR(constant(capital, "exit_terminal"), cost, 1e-6) << "8 x 250 / 310 of 310";
+  choose("exit_basis", 1);
+  EXPECT_NEAR(constant(m_.evaluate(), "exit_terminal"), 8 * 310, 1e-6) << "stated on the chosen basis";
+}
+
+TEST_F(FurtherMethods, WhatAssociatesMinoritiesAndPreferredAreWorth) {
+  m_.filed["associates"] = test::figures({80, 80});
+  m_.filed["minorities"] = test::figures({40, 40});
+  m_.filed["preferred"] = test::figures({50, 50});
+  m_.filed["total_assets"] = test::figures({730, 730});
+  m_.filed["total_equity"] = test::figures({680, 680});
+  m_.filed["equity"] = test::figures({590, 590});
+  assume("associate_return", 9.0 / 80);
+  EXPECT_NEAR(constant(m_.evaluate(), "associates_value"), 80, 1e-12) << "no multiple is known: book";
+  m_.givens["peers_price_to_earnings_median"] = Figure::of(12);
+  const Evaluation income = m_.evaluate();
+  EXPECT_NEAR(constant(income, "associates_value"), 9 * 12, 1e-12);
+  EXPECT_NEAR(constant(income, "associates_effect"), (108 - 80) / 10.0, 1e-12);
+  choose("associates_market", 500);
+  choose("associates_holding", 0.3);
+  choose("minorities_market", 400);
+  choose("minorities_holding", 0.25);
+  choose("preferred_price", 0.9);
+  const Evaluation quoted = m_.evaluate();
+  EXPECT_NEAR(constant(quoted, "associates_value"), 150, 1e-12) << "30 % of 500";
+  EXPECT_NEAR(constant(quoted, "minorities_value"), 100, 1e-12) << "25 % of 400";
+  EXPECT_NEAR(constant(quoted, "minorities_effect"), -6, 1e-12);
+  EXPECT_NEAR(constant(quoted, "other_claims"), 100 + 45, 1e-12);
+  EXPECT_NEAR(constant(quoted, "preferred_weight"), 45.0 / 1045, 1e-12) << "of 1,000 of equity";
+  choose("associates_choice", 1);
+  EXPECT_NEAR(constant(m_.evaluate(), "associates_value"), 80, 1e-12);
+}
+
+TEST_F(FurtherMethods, DirectValueBeginsWithWhatIsExpectedAndTargetsAreRounded) {
+  choose("direct_base", 4);
+  choose("direct_amount", 100);
+  choose("direct_growth", 0.05);
+  choose("direct_years", 5);
+  choose("direct_later_years", 0);
+  choose("direct_lasting_growth", 0.02);
+  choose("direct_start", 1);
+  m_.givens["expected_cash_1"] = Figure::of(120);
+  m_.givens["expected_cash_2"] = Figure::of(90);
+  // Nobody says what the third year brings: 90 grown by 5 %, and so on.
+  const double flows[] = {120, 90, 94.5, 94.5 * 1.05, 94.5 * 1.05 * 1.05};
+  double value = 0, discount = 1;
+  for (const double flow : flows) value += flow / (discount *= 1.1);
+  value += flows[4] * 1.02 / 0.08 / discount;
+  EXPECT_NEAR(constant(m_.evaluate(), "direct_value"), value / 10, 1e-9);
+  choose("direct_years", 1);
+  EXPECT_NEAR(constant(m_.evaluate(), "direct_value"), (120 / 1.1 + 120 * 1.02 / 0.08 / 1.1) / 10, 1e-9);
+  // 165 - 15 = 150 a year on; in steps of 40 that is 160.
+  EXPECT_NEAR(constant(m_.evaluate(), "target_rounded"), 150, 1e-6) << "not rounded until a step is chosen";
+  choose("target_step", 40);
+  EXPECT_NEAR(constant(m_.evaluate(), "target_rounded"), 160, 1e-9);
+  EXPECT_NEAR(constant(m_.evaluate(), "target_value"), 150, 1e-6);
+}
+
 }  // namespace
 }  // namespace zl

@@ -1,4 +1,4 @@
-#include "services/views/beta_view.h"
+#include "services/stages/own_beta.h"
 
 #include <algorithm>
 

@@ -1,0 +1,33 @@
+#include "services/stories/exit_stories.h"
+
+#include "core/quantity/number_text.h"
+#include "services/stories/rows.h"
+
+namespace zl::services {
+
+Story exitStory(const Snapshot& s, const std::string& label, const ExitReturn& of, const Figure& figure, int scenario) {
+  Story story = storyAbout(s, label, figure, Kind::Ratio);
+  story.scenario = scenario;
+  story.lines.push_back(
+      "from today's price to the exit after " + std::to_string(of.years) +
+      " years; a year's return is the rate at which dividends and the exit price are worth the price");
+  story.lines.emplace_back(
+      "what makes it: log points of revenue, margin, count of shares and multiple, dividends as the rest, scaled to "
+      "the "
+      "total");
+  for (const model::ViewRow& row : s.model().view("exit_parts")) {
+    if (s.model()[row.row].timing == model::Timing::Constant) reads(s, story, row.row, 0);
+  }
+  reads(s, story, model::Role::Price);
+  return story;
+}
+
+Story exitGridStory(const Snapshot& s, double growth, double multiple, const Figure& figure) {
+  Story story = storyAbout(
+      s, "Yearly return at " + groupedNumber(growth * 100, 1) + " % and " + groupedNumber(multiple, 1) + " x", figure,
+      Kind::Ratio);
+  story.lines.emplace_back("the model run with growth by itself and the exit multiple at these, all else as it is");
+  return story;
+}
+
+}  // namespace zl::services

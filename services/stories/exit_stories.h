@@ -1,0 +1,14 @@
+#pragma once
+// What figures of the exit return stand on, where they are no row of the model.
+
+#include "services/stories/story.h"
+#include "services/views/exit_return.h"
+
+namespace zl::services {
+
+/// The yearly return of a scenario or what a part adds to its total.
+Story exitStory(const Snapshot& s, const std::string& label, const ExitReturn& of, const Figure& figure, int scenario);
+/// The yearly return for one growth and one multiple.
+Story exitGridStory(const Snapshot& s, double growth, double multiple, const Figure& figure);
+
+}  // namespace zl::services

@@ -1,0 +1,98 @@
+#include "services/views/exit_return.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "services/views/cash_view.h"
+#include "services/views/probing.h"
+
+namespace zl::services {
+namespace {
+
+/// Rows of the view "exit_parts", in its order.
+struct Parts {
+  model::RowId year, growth, multiple, by, price, toPay, total, amount, revenue, count, dividends;
+};
+
+std::optional<Parts> partsOf(const model::Model& m) {
+  const auto& rows = m.view("exit_parts");
+  constexpr size_t kRows = 11;
+  if (rows.size() != kRows) return std::nullopt;
+  return Parts{rows[0].row, rows[1].row, rows[2].row, rows[3].row, rows[4].row, rows[5].row,
+               rows[6].row, rows[7].row, rows[8].row, rows[9].row, rows[10].row};
+}
+
+std::vector<double> dividendsOf(const Snapshot& s, const Parts& parts, int years, int scenario) {
+  const Evaluation& e = *s.evaluation;
+  std::vector<double> paid;
+  for (int t = 0; t < std::min(years, e.layout().forecastYears); ++t)
+    paid.push_back(e.figure(parts.dividends, e.layout().historyYears + t, scenario).valueOr(0));
+  return paid;
+}
+
+ReturnSplit splitOf(const Snapshot& s, const Parts& parts, const ExitReturn& of, int scenario) {
+  const Evaluation& e = *s.evaluation;
+  const Figure price = s.given(model::Role::Price).figure;
+  const int base = e.layout().baseColumn(), then = e.layout().historyYears + of.years - 1;
+  if (of.years < 1 || then >= e.layout().columns() || !of.price.hasValue() || !price.hasValue())
+    return splitReturn({}, {}, 0);
+  double paid = 0;
+  for (const double d : dividendsOf(s, parts, of.years, scenario)) paid += d;
+  const PriceParts now{e.figure(parts.revenue, base, scenario).valueOr(0),
+                       e.figure(parts.amount, base, scenario).valueOr(0), 1, price.value()};
+  const PriceParts later{e.figure(parts.revenue, then, scenario).valueOr(0),
+                         e.figure(parts.amount, then, scenario).valueOr(0),
+                         e.figure(parts.count, then, scenario).valueOr(0), of.price.value()};
+  return splitReturn(now, later, paid);
+}
+
+}  // namespace
+
+ExitReturn exitReturn(const Snapshot& s, int scenario) {
+  ExitReturn r;
+  const std::optional<Parts> parts = partsOf(s.model());
+  if (!parts) return r;
+  const Evaluation& e = *s.evaluation;
+  r.years = static_cast<int>(std::lround(e.constant(parts->year, scenario).valueOr(0)));
+  r.price = e.constant(parts->price, scenario);
+  r.toPay = e.constant(parts->toPay, scenario);
+  r.total = e.constant(parts->total, scenario);
+  r.yearly =
+      yearlyReturn(s.given(model::Role::Price).figure, dividendsOf(s, *parts, r.years, scenario), r.price, r.years);
+  r.split = splitOf(s, *parts, r, scenario);
+  if (r.toPay.hasValue()) r.lastAtOrUnder = lastAtOrUnder(s, r.toPay.value());
+  return r;
+}
+
+ExitGrid exitGrid(const Snapshot& s, int scenario) {
+  ExitGrid grid;
+  const std::optional<Parts> parts = partsOf(s.model());
+  if (!parts) return grid;
+  const Evaluation& e = *s.evaluation;
+  const double growth = e.constant(parts->growth, scenario).valueOr(0);
+  const double multiple = e.constant(parts->multiple, scenario).valueOr(0);
+  const int byItself = s.model()[parts->by].option("by_itself");
+  if (byItself < 0 || multiple <= 0) return grid;
+  constexpr double kGrowthStep = 0.02;
+  constexpr double kMultiples[] = {0.7, 0.85, 1, 1.15, 1.3};
+  std::vector<Variant> variants;
+  for (int g = -2; g <= 2; ++g) grid.growths.push_back(growth + g * kGrowthStep);
+  for (const double times : kMultiples) grid.multiples.push_back(multiple * times);
+  for (const double g : grid.growths) {
+    for (const double m : grid.multiples)
+      variants.push_back(
+          {{parts->by, {Figure::of(byItself)}}, {parts->growth, {Figure::of(g)}}, {parts->multiple, {Figure::of(m)}}});
+  }
+  const std::vector<Figure> prices = probeScenario(s, scenario, variants, parts->price);
+  const int years = static_cast<int>(std::lround(e.constant(parts->year, scenario).valueOr(0)));
+  const std::vector<double> paid = dividendsOf(s, *parts, years, scenario);
+  for (size_t g = 0; g < grid.growths.size(); ++g) {
+    grid.yearly.emplace_back();
+    for (size_t m = 0; m < grid.multiples.size(); ++m)
+      grid.yearly.back().push_back(
+          yearlyReturn(s.given(model::Role::Price).figure, paid, prices[g * grid.multiples.size() + m], years));
+  }
+  return grid;
+}
+
+}  // namespace zl::services

@@ -1,0 +1,124 @@
+// Exit return, dividends, growth multiple and excess return on book, on a company that stands still: earnings of 150
+// and as much in dividends on ten shares, book of 600, a cost of equity of 10 %. Expected: worked by hand beside each.
+
+#include <cmath>
+#include <random>
+
+#include "core/valuation/yearly_return.h"
+#include "tests/support/standing_still.h"
+
+namespace zl {
+namespace {
+
+using testing::HasSubstr;
+
+class CrossMethods : public StandingStill {
+ protected:
+  std::string whyNot(const char* row) { return m_.evaluate().constant(row, 1).reason(); }
+  /// Of one a year over five years at 10 %.
+  const double annuity_ = (1 - std::pow(1.1, -5)) / 0.1;
+};
+
+TEST_F(CrossMethods, ExitReturn) {
+  const Evaluation e = m_.evaluate();  // 14 times earnings of 15 a share after five years, 15 paid in each
+  EXPECT_NEAR(constant(e, "exit_price"), 210, 1e-6);
+  EXPECT_NEAR(constant(e, "exit_price_to_pay"), 15 * annuity_ + 210 / std::pow(1.1, 5), 1e-6);
+  EXPECT_NEAR(constant(e, "exit_total_return"), (210 + 75) / 100.0 - 1, 1e-8);
+  EXPECT_NEAR(constant(e, "exit_justified"), 10, 1e-9) << "all is paid out and nothing grows: 1 / 10 %";
+  choose("exit_required", 0.2);
+  choose("exit_year", 2);
+  EXPECT_NEAR(constant(m_.evaluate(), "exit_price_to_pay"), 15 / 1.2 + (15 + 210) / 1.44, 1e-6);
+  choose("exit_return_by", 1);
+  EXPECT_NEAR(constant(m_.evaluate(), "exit_price"), 15 * 1.05 * 1.05 * 14, 1e-6);
+  choose("exit_return_by", 0);
+  choose("exit_year", 6);
+  EXPECT_THAT(whyNot("exit_price_to_pay"), HasSubstr("beyond the forecast"));
+  // Of EBITDA the firm is worth 8 x 250; 200 of debt comes before shareholders.
+  choose("exit_year", 5);
+  choose("exit_return_of", 3);
+  choose("exit_return_multiple", 8);
+  m_.filed["borrowings_long"] = test::figures({200, 200});
+  m_.filed["equity"] = m_.filed["total_equity"] = test::figures({400, 400});
+  m_.filed["total_liabilities"] = test::figures({250, 250});
+  EXPECT_NEAR(constant(m_.evaluate(), "exit_price"), (2000 - 200) / 10.0, 1e-6);
+  choose("exit_return_multiple", 0.5);
+  EXPECT_NEAR(constant(m_.evaluate(), "exit_price"), 0, 1e-12) << "never below nought";
+}
+
+TEST_F(CrossMethods, Dividends) {
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(constant(e, "dividend_value"), 15 * 1.02 / 0.08, 1e-9);
+  EXPECT_NEAR(constant(e, "dividend_yield"), 0.15, 1e-12);
+  double staged = 0, paid = 15, discount = 1;
+  for (int t = 0; t < 5; ++t) staged += (paid *= 1.05) / (discount *= 1.1);
+  staged += paid * 1.02 / 0.08 / discount;
+  EXPECT_NEAR(constant(e, "dividend_staged_value"), staged, 1e-9);
+  EXPECT_NEAR(constant(e, "dividend_fading_value"), 15 * (1.02 + 2.5 * 0.03) / 0.08, 1e-9);
+  choose("dividend_first_growth", 0.02);
+  for (const char* rule : {"dividend_staged_value", "dividend_fading_value"})
+    EXPECT_NEAR(constant(m_.evaluate(), rule), 15 * 1.02 / 0.08, 1e-9) << "one growth: one value, " << rule;
+  choose("dividend_lasting_growth", 0.1);
+  EXPECT_THAT(whyNot("dividend_value"), HasSubstr("does not exceed growth"));
+  choose("dividend_lasting_growth", 0.02);
+  m_.filed["dividends"] = test::figures({0, 0});
+  EXPECT_THAT(whyNot("dividend_value"), HasSubstr("no dividend"));
+}
+
+TEST_F(CrossMethods, GrowthMultipleSwingsWithTheYield) {
+  EXPECT_FALSE(m_.evaluate().constant("growth_multiple_value", 1).hasValue()) << "no yield is known";
+  m_.givens["high_grade_yield"] = Figure::of(0.055);
+  const Evaluation e = m_.evaluate();  // 15 x (8.5 + 2 x 5) x 4.4 / 5.5
+  EXPECT_NEAR(constant(e, "growth_multiple_value"), 222, 1e-9);
+  EXPECT_NEAR(constant(e, "growth_multiple_up"), 15 * 18.5 * 4.4 / 6.5, 1e-9);
+  EXPECT_NEAR(constant(e, "growth_multiple_down"), 15 * 18.5 * 4.4 / 4.5, 1e-9);
+  EXPECT_NEAR(constant(e, "earnings_yield_spread"), 0.15 - 0.055, 1e-12);
+  choose("bond_yield_typed", 0.044);
+  EXPECT_NEAR(constant(m_.evaluate(), "growth_multiple_value"), 15 * 18.5, 1e-9) << "typed";
+  choose("growth_multiple_growth", -0.05);
+  EXPECT_THAT(whyNot("growth_multiple_value"), HasSubstr("multiple is not positive"));
+}
+
+TEST_F(CrossMethods, ExcessReturnOnBook) {
+  // 150 less 10 % of 600 is 90 a year; for ever it is 900, and 600 + 900 is what the cash is worth.
+  EXPECT_NEAR(constant(m_.evaluate(), "excess_book_value"), (600 + 90 * annuity_) / 10, 1e-6);
+  choose("book_terminal", 1);
+  EXPECT_NEAR(constant(m_.evaluate(), "excess_book_value"), 150, 1e-6);
+  EXPECT_NEAR(constant(m_.evaluate(), "value_per_share"), 150, 1e-6);
+  choose("book_terminal", 2);
+  EXPECT_NEAR(constant(m_.evaluate(), "book_beyond"), 90 * 0.6 / (1.1 - 0.6) / std::pow(1.1, 5), 1e-6);
+}
+
+TEST(YearlyReturn, SolvesWhatItIsDefinedBy) {
+  EXPECT_NEAR(yearlyReturn(Figure::of(100), {10, 10, 10}, Figure::of(100), 3).value(), 0.1, 1e-12);
+  EXPECT_NEAR(yearlyReturn(Figure::of(100), {}, Figure::of(81), 2).value(), -0.1, 1e-12);
+  EXPECT_TRUE(yearlyReturn(Figure::of(100), {}, Figure::of(0), 2).isNotMeaningful()) << "nothing comes back";
+  EXPECT_TRUE(yearlyReturn(Figure::of(0), {}, Figure::of(10), 2).isNotMeaningful());
+  EXPECT_EQ(yearlyReturn(Figure::of(1), {}, Figure::absent("no exit"), 2).reason(), "no exit");
+}
+
+TEST(ReturnSplit, AddsUpAndNamesWhatMoves) {
+  const PriceParts now{1000, 100, 10, 50};
+  PriceParts then = now;
+  then.revenue = 2000;
+  then.amount = 200;
+  then.price = 100;
+  const ReturnSplit byRevenue = splitReturn(now, then, 0);
+  EXPECT_NEAR(byRevenue.revenue.value(), 1, 1e-12) << "all of the doubling";
+  for (const Figure* none : {&byRevenue.margin, &byRevenue.count, &byRevenue.multiple, &byRevenue.dividends})
+    EXPECT_NEAR(none->value(), 0, 1e-12);
+  std::mt19937 random(18);
+  std::uniform_real_distribution<double> some(0.2, 4);
+  for (int i = 0; i < 200; ++i) {
+    const PriceParts a{some(random), some(random), some(random), some(random)};
+    const PriceParts b{some(random), some(random), some(random), some(random)};
+    const double paid = some(random) / 4;
+    const ReturnSplit s = splitReturn(a, b, paid);
+    EXPECT_NEAR(s.revenue.value() + s.margin.value() + s.count.value() + s.multiple.value() + s.dividends.value(),
+                (b.price + paid) / a.price - 1, 1e-9);
+  }
+  then.amount = -5;
+  EXPECT_TRUE(splitReturn(now, then, 0).revenue.isNotMeaningful());
+}
+
+}  // namespace
+}  // namespace zl
