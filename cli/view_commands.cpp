@@ -159,6 +159,29 @@ class CashCommand : public TablesCommand {
   }
 };
 
+class MultiplesCommand : public TablesCommand {
+  const char* name() const override { return "multiples"; }
+  const char* purpose() const override {
+    return "Peers' multiples with why each counts, statistics, the subject's place, what they imply per share";
+  }
+  Status runOn(Session& session, Context& c) override {
+    const std::vector<services::ReportFigure> figures = services::multipleFigures(*session.now());
+    print(figures, *session.now(), c);
+    return {};
+  }
+};
+
+class PastCommand : public TablesCommand {
+  const char* name() const override { return "past"; }
+  const char* purpose() const override {
+    return "The company's own past multiples: statistics, today's place, every month";
+  }
+  Status runOn(Session& session, Context& c) override {
+    print(services::pastFigures(*session.now()), *session.now(), c);
+    return {};
+  }
+};
+
 class ExitCommand : public TablesCommand {
   const char* name() const override { return "exit"; }
   const char* purpose() const override {
@@ -314,6 +337,8 @@ std::vector<std::unique_ptr<Command>> viewCommands() {
   list.push_back(std::make_unique<FactsCommand>());
   list.push_back(std::make_unique<CapitalCommand>());
   list.push_back(std::make_unique<CashCommand>());
+  list.push_back(std::make_unique<MultiplesCommand>());
+  list.push_back(std::make_unique<PastCommand>());
   list.push_back(std::make_unique<ExitCommand>());
   list.push_back(std::make_unique<DividendsCommand>());
   list.push_back(std::make_unique<FiguresCommand>());

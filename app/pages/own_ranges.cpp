@@ -5,25 +5,44 @@
 
 namespace zl::app {
 
+namespace {
+
+MethodRange rangeOf(const services::Snapshot& s, QString label, model::RowId lowRow, model::RowId middleRow,
+                    model::RowId highRow) {
+  const int base = services::baseLane(s);
+  const auto figure = [&](model::RowId row) {
+    return row.known() ? s.evaluation->constant(row, base) : Figure::absent("the model values nothing by it");
+  };
+  const auto told = [&](model::RowId row) { return ToldFigure{model::Cell{row, 0}, base, {}}; };
+  const Figure low = figure(lowRow), middle = figure(middleRow), high = figure(highRow);
+  MethodRange r;
+  r.label = std::move(label);
+  if (const Figure* gap = decidingGap({&low, &middle, &high})) {
+    r.whyNot = text(gap->reason());
+    return r;
+  }
+  std::tie(r.low, r.middle, r.high) = std::tuple(low.value(), middle.value(), high.value());
+  std::tie(r.lowTold, r.middleTold, r.highTold) = std::tuple(told(lowRow), told(middleRow), told(highRow));
+  return r;
+}
+
+}  // namespace
+
 std::vector<MethodRange> ownRanges(const services::Snapshot& s) {
   std::vector<MethodRange> ranges;
-  const int base = services::baseLane(s);
   for (const model::Method& method : s.model().methods) {
-    if (!method.low.known()) continue;
-    const Figure low = s.evaluation->constant(method.low, base);
-    const Figure middle = s.evaluation->constant(method.value, base);
-    const Figure high = s.evaluation->constant(method.high, base);
-    const auto told = [&](model::RowId row) { return ToldFigure{model::Cell{row, 0}, base, {}}; };
-    MethodRange r;
-    r.label = text(method.label);
-    if (const Figure* gap = decidingGap({&low, &middle, &high})) {
-      r.whyNot = text(gap->reason());
-    } else {
-      std::tie(r.low, r.middle, r.high) = std::tuple(low.value(), middle.value(), high.value());
-      std::tie(r.lowTold, r.middleTold, r.highTold) =
-          std::tuple(told(method.low), told(method.value), told(method.high));
-    }
-    ranges.push_back(std::move(r));
+    if (method.low.known()) ranges.push_back(rangeOf(s, text(method.label), method.low, method.value, method.high));
+  }
+  return ranges;
+}
+
+std::vector<MethodRange> rangesOfMultiples(const services::Snapshot& s, const std::vector<Multiple>& multiples) {
+  std::vector<MethodRange> ranges;
+  for (const Multiple m : multiples) {
+    const auto row = [&](const char* statistic) {
+      return s.model().peerRow(model::Declared::Row, multipleName(m), statistic);
+    };
+    ranges.push_back(rangeOf(s, QString::fromLatin1(multipleLabel(m)), row("low"), row("median"), row("high")));
   }
   return ranges;
 }

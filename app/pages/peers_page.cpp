@@ -15,6 +15,7 @@
 #include "services/stories/exit_stories.h"
 #include "services/stories/peer_stories.h"
 #include "services/views/company_view.h"
+#include "services/views/peer_view.h"
 
 namespace zl::app {
 
@@ -25,8 +26,18 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   layout->addWidget(views_);
   views_->add("set", tr("set and multiples"), makeSet());
   views_->add("implied", tr("statistics and implied values"), makeImplied());
+  views_->add("past", tr("past"), makePast());
   views_->add("exit", tr("exit return"), makeExit());
   views_->add("ways", tr("other ways"), makeOthers());
+  group_ = new QComboBox(this);
+  group_->setObjectName(QStringLiteral("multipleGroup"));
+  group_->setAccessibleName(tr("Multiples shown"));
+  group_->addItems({tr("the usual ones"), tr("of price, trailing"), tr("of the firm, trailing"),
+                    tr("this and next year"), tr("all of them")});
+  views_->addControl(group_);
+  connect(group_, &QComboBox::currentIndexChanged, this, [this] {
+    if (bench_.isOpen()) refresh();
+  });
   connect(views_, &SubViews::turned, this, [this] {
     if (bench_.isOpen()) refresh();
   });
@@ -35,6 +46,11 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
 QWidget* PeersPage::makeSet() {
   auto* view = new QWidget(views_);
   QVBoxLayout* layout = scrolledLayout(view);
+  sentence_ = new PlainLabel(view);
+  sentence_->setObjectName(QStringLiteral("peersSentence"));
+  sentence_->setWordWrap(true);
+  sentence_->setContentsMargins(8, 0, 8, 2);
+  layout->addWidget(sentence_);
   auto* bar = new QHBoxLayout;
   bar->setContentsMargins(8, 0, 8, 0);
   auto* why = new PlainLabel(tr("&Reason for the next change"), view);
@@ -55,10 +71,18 @@ QWidget* PeersPage::makeSet() {
   empty_ = empty;
   layout->addWidget(empty_);
   peers_ = addGrid("peers", tr("Peers and their multiples"));
-  peers_->setWidths(100, 0);
-  peers_->setColumns({112, 110, 150, 94, 150, 400});
+  peers_->setWidths(84, 0);
   layout->addWidget(peers_);
+  effect_ = new PlainLabel(view);
+  effect_->setObjectName(QStringLiteral("peerEffect"));
+  effect_->setWordWrap(true);
+  effect_->setContentsMargins(8, 2, 8, 2);
+  layout->addWidget(effect_);
+  strips_ = new MultipleStrips(view);
+  connectChart(strips_);
+  layout->addWidget(strips_);
   layout->addStretch();
+  connect(peers_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this] { tellEffect(); });
   connect(peers_, &LedgerView::rowActivated, this, &PeersPage::toggle);
   return view;
 }
@@ -77,6 +101,141 @@ QWidget* PeersPage::makeImplied() {
   layout->addWidget(ranges_);
   layout->addStretch();
   return view;
+}
+
+QWidget* PeersPage::makePast() {
+  auto* view = new QWidget(views_);
+  QVBoxLayout* layout = scrolledLayout(view);
+  pastNote_ = new PlainLabel(view);
+  pastNote_->setObjectName(QStringLiteral("pastNote"));
+  pastNote_->setWordWrap(true);
+  pastNote_->setContentsMargins(8, 0, 8, 2);
+  layout->addWidget(pastNote_);
+  past_ = addGrid("pastMultiples", tr("Own past multiples"));
+  past_->setWidths(66, 0);
+  layout->addWidget(past_);
+  pastChart_ = new PriceChart(view);
+  pastChart_->setObjectName(QStringLiteral("pastChart"));
+  pastChart_->setAccessibleName(tr("Own past multiple by month"));
+  layout->addWidget(pastChart_, 1);
+  pastYears_ = addGrid("pastYears", tr("Own past multiple by year"));
+  pastYears_->setWidths(58, 0);
+  layout->addWidget(pastYears_);
+  connect(past_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this] { fillPastSeries(); });
+  connect(past_, &LedgerView::rowActivated, this, &PeersPage::adoptPast);
+  return view;
+}
+
+/// What the columns of the past's statistics show, in their order.
+std::vector<std::pair<QString, Figure>> PeersPage::pastColumns(const services::PastSeries& of) {
+  return {{tr("today"), of.today},   {tr("low"), of.low},   {tr("quartile"), of.lowerQuartile},
+          {tr("median"), of.median}, {tr("mean"), of.mean}, {tr("quartile"), of.upperQuartile},
+          {tr("high"), of.high}};
+}
+
+void PeersPage::fillPast() {
+  const services::Snapshot& s = now();
+  pastSeries_ = services::pastMultiples(s);
+  std::vector<LedgerRow> rows;
+  QStringList headers;
+  for (const services::PastSeries& of : pastSeries_.series) {
+    LedgerRow row;
+    row.label = text(of.label);
+    row.kind = Kind::Multiple;
+    row.unit = QStringLiteral("×");
+    headers.clear();
+    for (const auto& [name, figure] : pastColumns(of)) {
+      headers << name;
+      row.cells.push_back(figureCell(figure));
+      row.cells.back().story = [label = of.label + ", " + name.toStdString(), of,
+                                figure = figure](const services::Snapshot& shown) {
+        return services::pastStory(shown, label, of, figure, Kind::Multiple);
+      };
+    }
+    LedgerCell place = figureCell(of.percentile);
+    place.words = of.percentile.hasValue() ? text(figureText(of.percentile, Kind::Ratio)) + QStringLiteral(" %")
+                                           : QStringLiteral("·");
+    place.story = [of](const services::Snapshot& shown) {
+      return services::pastStory(shown, of.label + ", where today stands", of, of.percentile, Kind::Ratio);
+    };
+    row.cells.push_back(place);
+    LedgerCell months;
+    const auto out = static_cast<int>(of.points.size()) - of.count;
+    months.words =
+        QString::number(of.count) + (out + of.left > 0 ? tr(" (%1 left out)").arg(out + of.left) : QString());
+    months.quiet = true;
+    row.cells.push_back(months);
+    rows.push_back(std::move(row));
+  }
+  const bool any = std::any_of(pastSeries_.series.begin(), pastSeries_.series.end(),
+                               [](const services::PastSeries& of) { return !of.points.empty(); });
+  pastNote_->setText(
+      any ? tr("The price then times the count then, over what had been filed by then, as first filed; "
+               "outlier months do not count. Enter on a figure makes it the multiple of the exit return. ") +
+                text(pastSeries_.note)
+          : tr("Closes of more than a year, and filed years that lie before them, make the own past "
+               "multiples: type or paste prices under Company."));
+  past_->setVisible(any);
+  pastChart_->setVisible(any);
+  pastYears_->setVisible(any);
+  if (!any) return;
+  headers << tr("today's place") << tr("months");
+  past_->ledger().fill(headers, std::move(rows));
+  past_->showAll();
+  fillPastSeries();
+}
+
+void PeersPage::fillPastSeries() {
+  if (pastSeries_.series.empty()) return;
+  const auto at = std::clamp<size_t>(static_cast<size_t>(std::max(0, past_->currentIndex().row())), 0,
+                                     pastSeries_.series.size() - 1);
+  const services::PastSeries& of = pastSeries_.series[at];
+  std::vector<PricePoint> points;
+  std::vector<PriceMark> marks;
+  for (const services::PastMultiple& p : of.points) {
+    if (!p.outlier) points.push_back({p.on, p.multiple, {}});
+  }
+  pastChart_->setTitle(tr("%1, by month; median %2").arg(text(of.label), text(figureText(of.median, Kind::Multiple))));
+  pastChart_->setContent(std::move(points), std::move(marks), QString());
+  const std::vector<services::PastYear> years = services::pastYears(of);
+  QStringList headers;
+  LedgerRow low, mean, high;
+  low.label = tr("lowest month");
+  mean.label = tr("mean of the months");
+  high.label = tr("highest month");
+  for (LedgerRow* row : {&low, &mean, &high}) row->kind = Kind::Multiple;
+  for (const services::PastYear& year : years) {
+    headers << QString::number(year.year);
+    const auto add = [&](LedgerRow& row, double figure) {
+      row.cells.push_back(figureCell(Figure::of(figure)));
+      row.cells.back().story = [label = of.label + ", " + row.label.toStdString() + " of " + std::to_string(year.year),
+                                of, figure](const services::Snapshot& shown) {
+        return services::pastStory(shown, label, of, Figure::of(figure), Kind::Multiple);
+      };
+    };
+    add(low, year.low);
+    add(mean, year.mean);
+    add(high, year.high);
+  }
+  pastYears_->ledger().setCorner(text(of.label));
+  pastYears_->ledger().fill(headers, {std::move(low), std::move(mean), std::move(high)});
+  pastYears_->showAll();
+}
+
+/// A figure of the past becomes the multiple in the exit year of the scenario chosen, with what it is as the reason.
+void PeersPage::adoptPast(int row, int column) {
+  const services::Snapshot& s = bench_.settled();
+  const auto& parts = s.model().view("exit_parts");
+  constexpr size_t kMultipleAt = 2;
+  if (row < 0 || row >= static_cast<int>(pastSeries_.series.size()) || parts.size() <= kMultipleAt) return;
+  const services::PastSeries& of = pastSeries_.series[static_cast<size_t>(row)];
+  const auto columns = pastColumns(of);
+  if (column < 0 || column >= static_cast<int>(columns.size())) return;
+  const auto& [name, figure] = columns[static_cast<size_t>(column)];
+  if (!figure.hasValue()) return bench_.say(tr("There is no figure to adopt: %1").arg(text(figure.reason())), true);
+  const Scenario& scenario = s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())];
+  bench_.apply(services::setInput(s.caseOf(), s.model(), scenario.id, s.model()[parts[kMultipleAt].row].name,
+                                  figure.value(), bench_.saidNow(tr("own past %1, %2").arg(text(of.label), name))));
 }
 
 QWidget* PeersPage::makeExit() {
@@ -200,11 +359,18 @@ void PeersPage::fillExitGrid() {
 }
 
 void PeersPage::refresh() {
+  const bool ofMultiples = views_->shown() == QLatin1String("set") || views_->shown() == QLatin1String("implied");
+  group_->setVisible(ofMultiples);
+  shown_ = services::multiplesOf(static_cast<services::MultipleGroup>(group_->currentIndex()));
+  if (views_->shown() == QLatin1String("past")) return bench_.isPreviewing() ? void() : fillPast();
   if (views_->shown() == QLatin1String("exit")) return fillExit();
   if (views_->shown() == QLatin1String("ways")) return others_->refresh();
   empty_->setVisible(now().crossCheck.rows.empty());
+  if (views_->shown() == QLatin1String("implied")) return fillStatistics();
+  sentence_->setText(text(services::impliedWords(now())));
   fillPeers();
-  fillStatistics();
+  fillStrips();
+  tellEffect();
 }
 
 void PeersPage::fillPeers() {
@@ -223,7 +389,7 @@ void PeersPage::fillPeers() {
     size.figure = peer.revenue;
     size.story = [id = peer.id](const services::Snapshot& of) { return services::peerRevenueStory(of, id); };
     row.cells.push_back(size);
-    for (Multiple m : kMultiples) {
+    for (const Multiple m : shown_) {
       const MultipleCell& c = peer.cells.at(m);
       LedgerCell figure;
       const std::string shown = figureText(c.multiple, Kind::Multiple);
@@ -236,30 +402,93 @@ void PeersPage::fillPeers() {
                         : tr("left out: %1").arg(text(c.reason.empty() ? "by hand, no reason given" : c.reason));
       figure.story = [id = peer.id, m](const services::Snapshot& of) { return services::multipleStory(of, id, m); };
       row.cells.push_back(figure);
-      LedgerCell reason;
-      reason.words = text(c.reason);
-      reason.left = true;
-      reason.quiet = true;
-      row.cells.push_back(reason);
     }
-    LedgerCell remark;
-    remark.words = text(peer.remark);
-    remark.tip = *remark.words;
-    const std::string who = services::peerIdentity(s.company(), peer);
-    if (!who.empty()) {
-      remark.words = text(who) + (peer.remark.empty() ? QString() : QStringLiteral("; ") + *remark.words);
-      remark.tip = *remark.words;
-    }
-    remark.left = true;
-    remark.quiet = true;
-    row.cells.push_back(remark);
     rows.push_back(std::move(row));
   }
   QStringList headers{tr("revenue, %1 m").arg(text(s.company().currency))};
-  for (Multiple m : kMultiples) headers << QString::fromLatin1(multipleLabel(m)) << tr("why");
-  headers << tr("remark");
+  for (const Multiple m : shown_) headers << QString::fromLatin1(ruleOf(m).mark);
   peers_->ledger().fill(headers, std::move(rows));
   peers_->showAll();
+}
+
+void PeersPage::fillStrips() {
+  const services::Snapshot& s = now();
+  const int base = std::max(0, s.caseOf().indexOf(kBase));
+  std::vector<MultipleStrip> strips;
+  for (const Multiple m : shown_) {
+    MultipleStrip strip;
+    strip.label = QString::fromLatin1(multipleLabel(m));
+    for (const PeerRow& peer : s.crossCheck.rows) {
+      const MultipleCell& c = peer.cells.at(m);
+      if (!c.multiple.hasValue() || peer.id == s.company().id) continue;
+      strip.peers.push_back(
+          {c.multiple.value(),
+           c.in,
+           text(peer.name + " " + figureText(c.multiple, Kind::Multiple)),
+           {{}, -1, [id = peer.id, m](const services::Snapshot& of) { return services::multipleStory(of, id, m); }}});
+    }
+    const MultipleStatistics& st = s.crossCheck.statistics.at(m);
+    const auto of = [](const Figure& f) { return f.hasValue() ? std::optional(f.value()) : std::nullopt; };
+    strip.lowerQuartile = of(st.lowerQuartile);
+    strip.median = of(st.median);
+    strip.upperQuartile = of(st.upperQuartile);
+    const services::Position position = services::positionOf(s, m);
+    if (position.own.hasValue()) {
+      strip.subject = StripMark{position.own.value(),
+                                true,
+                                text(s.company().name + " " + figureText(position.own, Kind::Multiple)),
+                                {model::Cell{s.model().find(std::string("own_") + multipleName(m)), 0}, base, {}}};
+    }
+    strip.words =
+        !st.median.hasValue() ? text("no peer counts")
+        : position.own.hasValue()
+            ? tr("median %1, subject %2")
+                  .arg(text(figureText(st.median, Kind::Multiple)), text(figureText(position.own, Kind::Multiple)))
+            : tr("median %1; %2").arg(text(figureText(st.median, Kind::Multiple)), text(position.own.reason()));
+    strips.push_back(std::move(strip));
+  }
+  strips_->setVisible(!s.crossCheck.rows.empty());
+  strips_->setStrips(std::move(strips));
+}
+
+/// What the cell under the cursor would do the other way, before it is done.
+void PeersPage::tellEffect() {
+  const services::Snapshot& s = now();
+  const QModelIndex at = peers_->currentIndex();
+  const int column = at.column() - peers_->ledger().firstColumn();
+  QString words;
+  if (at.isValid() && column < 1 && at.row() < static_cast<int>(s.crossCheck.rows.size())) {
+    const PeerRow& peer = s.crossCheck.rows[static_cast<size_t>(at.row())];
+    QStringList parts{text(peer.name), text(services::peerIdentity(s.company(), peer))};
+    parts << text(peer.remark);
+    parts.removeAll(QString());
+    words = parts.join(QStringLiteral(" · "));
+  }
+  if (at.isValid() && column >= 1 && column <= static_cast<int>(shown_.size()) && !bench_.isPreviewing() &&
+      at.row() < static_cast<int>(s.crossCheck.rows.size())) {
+    const PeerRow& peer = s.crossCheck.rows[static_cast<size_t>(at.row())];
+    const Multiple m = shown_[static_cast<size_t>(column) - 1];
+    const auto quote = [](const Figure& f) {
+      return f.hasValue() ? text(figureText(f, Kind::Quote)) : text(f.reason());
+    };
+    const auto times = [](const Figure& f) {
+      return f.hasValue() ? text(figureText(f, Kind::Multiple)) : text(f.reason());
+    };
+    if (const auto effect = services::effectOf(s, peer.id, m)) {
+      words =
+          tr("%1, %2: %3. %4 the median would be %5 instead of %6, and the value it implies %7 instead of %8. Space "
+             "does it.")
+              .arg(text(peer.name), QString::fromLatin1(multipleLabel(m)),
+                   (effect->in ? tr("counts") : tr("left out")) +
+                       (peer.cells.at(m).reason.empty() ? QString() : tr(" (%1)").arg(text(peer.cells.at(m).reason))),
+                   effect->in ? tr("Without it") : tr("With it"), times(effect->medianThen), times(effect->median),
+                   quote(effect->impliedThen), quote(effect->implied));
+    } else {
+      words = tr("%1, %2 cannot count: %3")
+                  .arg(text(peer.name), QString::fromLatin1(multipleLabel(m)), text(peer.cells.at(m).reason));
+    }
+  }
+  effect_->setText(words);
 }
 
 void PeersPage::fillStatistics() {
@@ -267,7 +496,8 @@ void PeersPage::fillStatistics() {
   const QString unit = text(s.company().listing.unit);
   std::vector<LedgerRow> rows;
   const int base = std::max(0, s.caseOf().indexOf(kBase));
-  for (const auto& [m, st] : s.crossCheck.statistics) {
+  for (const Multiple m : shown_) {
+    const MultipleStatistics& st = s.crossCheck.statistics.at(m);
     LedgerRow multiples;
     multiples.label = QString::fromLatin1(multipleLabel(m));
     multiples.unit = QStringLiteral("×");
@@ -285,10 +515,23 @@ void PeersPage::fillStatistics() {
         {"high", &st.high}};
     for (const Column& column : columns) {
       multiples.cells.push_back(figureCell(*column.multiple));
-      multiples.cells.back().story = [m = m, column, figure = *column.multiple](const services::Snapshot& of) {
+      multiples.cells.back().story = [m, column, figure = *column.multiple](const services::Snapshot& of) {
         return services::multipleStatisticStory(of, m, column.what, figure);
       };
     }
+    const services::Position position = services::positionOf(s, m);
+    LedgerCell own = figureCell(position.own);
+    own.source = model::Cell{s.model().find(std::string("own_") + multipleName(m)), 0};
+    own.scenario = base;
+    multiples.cells.push_back(own);
+    LedgerCell place = figureCell(position.percentile);
+    place.words = position.percentile.hasValue()
+                      ? text(figureText(position.percentile, Kind::Ratio)) + QStringLiteral(" %")
+                      : QStringLiteral("·");
+    place.story = [m, position](const services::Snapshot& of) {
+      return services::positionStory(of, m, position.percentile);
+    };
+    multiples.cells.push_back(place);
     rows.push_back(std::move(multiples));
     LedgerRow value;
     value.label = tr("  implied value per share");
@@ -309,6 +552,8 @@ void PeersPage::fillStatistics() {
       value.cells.back().source = model::Cell{row, 0};
       value.cells.back().scenario = base;
     }
+    value.cells.push_back(none);
+    value.cells.push_back(none);
     rows.push_back(std::move(value));
   }
   for (LedgerRow& row :
@@ -317,20 +562,19 @@ void PeersPage::fillStatistics() {
     rows.push_back(std::move(row));
   }
   statistics_->ledger().setCorner(cornerOf(s));
-  statistics_->ledger().fill(
-      {tr("count"), tr("low"), tr("quartile"), tr("median"), tr("mean"), tr("harmonic"), tr("quartile"), tr("high")},
-      std::move(rows));
+  statistics_->ledger().fill({tr("count"), tr("low"), tr("quartile"), tr("median"), tr("mean"), tr("harmonic"),
+                              tr("quartile"), tr("high"), tr("subject"), tr("its place")},
+                             std::move(rows));
   statistics_->showAll();
-  ranges_->setContent(ownRanges(s), rangeMark(s, model::Role::Price), std::nullopt, unit);
+  ranges_->setContent(rangesOfMultiples(s, shown_), rangeMark(s, model::Role::Price), std::nullopt, unit);
 }
 
 void PeersPage::toggle(int row, int column) {
   const services::Snapshot& s = bench_.settled();
   if (row < 0 || row >= static_cast<int>(s.crossCheck.rows.size())) return;
   const PeerRow& peer = s.crossCheck.rows[static_cast<size_t>(row)];
-  const int which = (column - 1) / 2;
-  if (column < 1 || which >= static_cast<int>(std::size(kMultiples))) return;
-  const Multiple m = kMultiples[which];
+  if (column < 1 || column > static_cast<int>(shown_.size())) return;
+  const Multiple m = shown_[static_cast<size_t>(column) - 1];
   const MultipleCell& cell = peer.cells.at(m);
   if (!cell.multiple.hasValue() || peer.id == s.company().id) {
     bench_.say(tr("%1 cannot count: %2").arg(text(peer.name), text(cell.reason)), true);

@@ -88,6 +88,8 @@ std::string refText(const Expr& e) {
       return "base(" + e.name + ")";
     case Anchor::First:
       return "opening_year(" + e.name + ")";
+    case Anchor::Second:
+      return "second_year(" + e.name + ")";
     case Anchor::Final:
       return "final(" + e.name + ")";
     case Anchor::Beyond:

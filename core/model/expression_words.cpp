@@ -109,6 +109,8 @@ class Words {
         return words + " of the base year";
       case Anchor::First:
         return words + " at the opening";
+      case Anchor::Second:
+        return words + " of the second year";
       case Anchor::Final:
         return words + " of the last year";
       case Anchor::Beyond:

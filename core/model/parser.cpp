@@ -54,8 +54,11 @@ constexpr std::array<Function, 9> kFunctions{{{"min", Op::Min, 2},
                                               {"known", Op::Known, 2},
                                               {"avg", Op::Average, 1},
                                               {"total", Op::Total, 1}}};
-constexpr std::array<Word<Anchor>, 4> kAnchors{
-    {{"base", Anchor::Base}, {"opening_year", Anchor::First}, {"final", Anchor::Final}, {"beyond", Anchor::Beyond}}};
+constexpr std::array<Word<Anchor>, 5> kAnchors{{{"base", Anchor::Base},
+                                                {"opening_year", Anchor::First},
+                                                {"second_year", Anchor::Second},
+                                                {"final", Anchor::Final},
+                                                {"beyond", Anchor::Beyond}}};
 
 template <class E, size_t N>
 std::optional<E> meaningOf(const std::array<Word<E>, N>& words, const std::string& text) {
@@ -99,6 +102,8 @@ class Parser {
         view();
       } else if (acceptWord("method")) {
         method();
+      } else if (acceptWord("multiple")) {
+        multiple();
       } else {
         Row row = isWord("choice") ? parseChoice() : parseRow();
         row.group = group;
@@ -240,7 +245,7 @@ class Parser {
     view.at = at;
     if (peek().type == Token::Type::Text) view.title = text("the view's title in quotation marks");
     const auto declares = [&] {
-      constexpr std::array kOthers = {"group", "choice", "amend", "unprojected", "means", "view", "method"};
+      constexpr std::array kOthers = {"group", "choice", "amend", "unprojected", "means", "view", "method", "multiple"};
       return peek().startsLine &&
              (meaningOf(kDeclared, peek().text).has_value() ||
               std::any_of(kOthers.begin(), kOthers.end(), [&](const char* w) { return isWord(w); }));
@@ -297,6 +302,42 @@ class Parser {
     } else {
       bindings_.methods.push_back(std::move(text));
     }
+  }
+
+  /// multiple NAME "label" "what it is of" shares|firm ANCHOR ROW: the givens of what peers are at, the subject's own,
+  /// and the rows of what it implies, written out and read as if they stood here.
+  void multiple() {
+    const Position at = tokens_[at_ - 1].at;
+    const std::string name = word("a multiple of peers");
+    const std::string label = text("the multiple's label in quotation marks");
+    const std::string what = text("what it is of, in quotation marks");
+    const bool ofFirm = acceptWord("firm");
+    if (!ofFirm) expectWord("shares");
+    const Position anchorAt = peek().at;
+    const std::string anchor = word("base, opening_year or second_year");
+    if (!meaningOf(kAnchors, anchor)) badAt(anchorAt, "expected base, opening_year or second_year");
+    const std::string metric = anchor + "(" + word("the row that it is of") + ")";
+    const std::string positive = "\"the subject's " + what + " not positive\"";
+    std::string rows = "row own_" + name + " \"" + label + ", at the price\" multiple constant\n  value guard(" +
+                       metric + " > 0, guard(price > 0, (price / quote_rate * diluted_shares" +
+                       (ofFirm ? " + claims" : "") + ") / " + metric + ", \"there is no price\"), " + positive +
+                       ")\n  help \"What the subject itself is at.\"\n";
+    for (const char* statistic : {"low", "median", "mean", "high"}) {
+      const std::string given = "peers_" + name + "_" + statistic;
+      const std::string tie = "  peers " + name + " " + statistic + "\n";
+      rows += "given " + given + " \"Peers' " + label + ", " + statistic + "\" multiple constant\n" + tie +
+              "  help \"Of the peers that count, aligned to the subject's fiscal year and basis.\"\n";
+      rows += "row by_" + name + "_" + statistic + " \"Value per share, peers' " + label + ", " + statistic +
+              "\" quote constant\n  value guard(" + metric + " > 0, max(0, (" + given + " * " + metric +
+              (ofFirm ? " - claims" : "") + ") / diluted_shares * quote_rate), " + positive + ")\n" + tie +
+              "  help \"Multiple times the subject's own" + (ofFirm ? ", less claims," : "") +
+              " over diluted shares.\"\n";
+    }
+    Result<std::vector<Token>> written = tokenize(rows, source_, at.text);
+    if (!written) badAt(at, written.error().text());
+    written->pop_back();  // the end
+    for (Token& token : *written) token.at = at;
+    tokens_.insert(tokens_.begin() + static_cast<std::ptrdiff_t>(at_), written->begin(), written->end());
   }
 
   /// An input that stands on one of its options.

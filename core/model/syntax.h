@@ -58,7 +58,7 @@ enum class Op {
 
 /// Which column a reference reads, relative to the column being computed or to the horizon.
 /// Beyond: the year after the last forecast one, which only constants look at.
-enum class Anchor { Here, Base, First, Final, Beyond };
+enum class Anchor { Here, Base, First, Second, Final, Beyond };
 
 struct Expr {
   Op op = Op::Number;

@@ -270,8 +270,18 @@ class Monitors {
     }
   }
 
+  /// Whether a way to value takes the multiple: of others it is enough that their tables show.
+  [[nodiscard]] bool isValuedBy(Multiple m) const {
+    const auto& methods = e_.model().methods;
+    return std::any_of(methods.begin(), methods.end(), [&](const model::Method& method) {
+      const std::optional<model::PeerTie>& tie = e_.model()[method.value].peers;
+      return tie && tie->measure == multipleName(m);
+    });
+  }
+
   void peers() {
     for (const auto& [m, s] : v_.peers.statistics) {
+      if (!isValuedBy(m)) continue;
       const double fewest = limitOf(e_.caseOf(), "few peers");
       if (s.count < fewest) {
         add("few peers", Severity::Warning, Stop::Peers,
@@ -286,7 +296,7 @@ class Monitors {
             row.name + " counts, with a revenue more than 8 times away from the subject's");
       }
       for (const auto& [m, cell] : row.cells) {
-        if (cell.outlier) {
+        if (cell.outlier && isValuedBy(m)) {
           add("peer multiple is an outlier", Severity::Note, Stop::Peers,
               row.name + ", " + multipleLabel(m) + " " + figureText(cell.multiple, Kind::Multiple) +
                   ": beyond 1.5 interquartile ranges; it counts until you take it out");

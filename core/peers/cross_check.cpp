@@ -14,13 +14,10 @@ Figure ratioOf(const Figure& numerator, const Figure& metric, const char* whyNot
 }
 
 Figure multipleOf(const Subject& subject, const Peer& peer, Multiple m, const SpotRates& rates) {
-  if (m == Multiple::PriceToEarnings) {
-    return ratioOf(marketEquity(peer, rates), alignedMetric(peer.years, &PeerYear::netIncome, subject.target),
-                   "earnings not positive");
-  }
-  const auto ebitda = [&](const PeerYear& year) { return ebitdaOn(subject.basis, peer, year); };
-  return ratioOf(enterpriseValue(peer, rates, subject.basis), alignedMetric(peer.years, ebitda, subject.target),
-                 "EBITDA not positive");
+  const MultipleRule& rule = ruleOf(m);
+  const Figure worth = rule.ofFirm ? enterpriseValue(peer, rates, subject.basis) : marketEquity(peer, rates);
+  return ratioOf(worth, metricOf(rule, peer, subject.basis, subject.target),
+                 (std::string(rule.what) + " not positive").c_str());
 }
 
 MultipleCell cellOf(const Subject& subject, const Peer& peer, Multiple m, const SpotRates& rates,
@@ -104,10 +101,12 @@ CrossCheck crossCheck(const Subject& subject, const std::vector<Peer>& peers, co
       const double scale = row.revenue.value() / subject.revenue.value();
       row.outOfScale = scale > kScaleLimit || scale < 1 / kScaleLimit;
     }
-    for (Multiple m : kMultiples) row.cells[m] = cellOf(subject, peer, m, rates, choices);
+    for (const MultipleRule& rule : multipleRules())
+      row.cells[rule.multiple] = cellOf(subject, peer, rule.multiple, rates, choices);
     check.rows.push_back(std::move(row));
   }
-  for (Multiple m : kMultiples) {
+  for (const MultipleRule& rule : multipleRules()) {
+    const Multiple m = rule.multiple;
     std::vector<double> included;
     for (const PeerRow& row : check.rows) {
       if (row.cells.at(m).in) included.push_back(row.cells.at(m).multiple.value());

@@ -31,12 +31,8 @@ bool filedOnAnotherLeaseBasis(const Years& y) {
   return y.basis.leasesAsDebt == y.peer.filesRent;
 }
 
-// The peer table does not say what of EBIT and interest belongs to leases, nor what research would
-// be written off by: such figures are unknown on a basis that needs it.
 Figure ebit(const Years& y) {
-  if (filedOnAnotherLeaseBasis(y)) return Figure::absent("EBIT is filed on another lease basis");
-  if (!y.basis.researchAsCost) return Figure::absent("what peers' research would be written off by is not known");
-  return y.basis.stockPayAsCost ? y.last.ebit : y.last.ebit + y.last.stockPay;
+  return ebitOn(y.basis, y.peer, y.last);
 }
 
 Figure interest(const Years& y) {

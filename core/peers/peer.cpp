@@ -5,18 +5,6 @@
 
 namespace zl {
 
-const char* multipleId(Multiple m) {
-  return m == Multiple::PriceToEarnings ? "price-earnings" : "ev-ebitda";
-}
-
-const char* multipleLabel(Multiple m) {
-  return m == Multiple::PriceToEarnings ? "Price to earnings" : "EV to EBITDA";
-}
-
-const char* multipleName(Multiple m) {
-  return m == Multiple::PriceToEarnings ? "price_to_earnings" : "ev_to_ebitda";
-}
-
 std::string peerChoiceKey(const std::string& peer, Multiple m) {
   return peer + "/" + multipleId(m);
 }
@@ -91,7 +79,7 @@ void mergeYears(std::vector<PeerYear>& years, const std::vector<PeerYear>& later
     for (Figure PeerYear::*member :
          {&PeerYear::revenue, &PeerYear::ebitda, &PeerYear::netIncome, &PeerYear::ebit, &PeerYear::interest,
           &PeerYear::operatingCashFlow, &PeerYear::capex, &PeerYear::equity, &PeerYear::leaseCost, &PeerYear::stockPay,
-          &PeerYear::research}) {
+          &PeerYear::research, &PeerYear::nopat, &PeerYear::intangibles}) {
       takeOver((*at).*member, from.*member);
     }
   }
@@ -123,6 +111,8 @@ void mergePeers(std::vector<Peer>& peers, const std::vector<Peer>& later) {
     if (merged.source.empty()) merged.source = at->source;
     merged.years = at->years;
     mergeYears(merged.years, from.years);
+    merged.expected = at->expected;
+    mergeYears(merged.expected, from.expected);
     *at = std::move(merged);
   }
 }
@@ -146,6 +136,28 @@ Figure ebitdaOn(const MeasureBasis& basis, const Peer& peer, const PeerYear& yea
   if (!basis.stockPayAsCost) ebitda = ebitda + needed(year.stockPay, "stock_pay, which is added back");
   if (!basis.researchAsCost) ebitda = ebitda + needed(year.research, "research, which is capital here");
   return ebitda;
+}
+
+Figure ebitOn(const MeasureBasis& basis, const Peer& peer, const PeerYear& year) {
+  // The peer table does not say what of EBIT belongs to leases, nor what research would be written off by.
+  if (basis.leasesAsDebt == peer.filesRent) return Figure::absent("EBIT is filed on another lease basis");
+  if (!basis.researchAsCost) return Figure::absent("what peers' research would be written off by is not known");
+  const Figure ebit = year.ebit.isAbsent() ? Figure::absent("the peer table does not give ebit") : year.ebit;
+  return basis.stockPayAsCost ? ebit : ebit + year.stockPay;
+}
+
+Figure metricOf(const MultipleRule& rule, const Peer& peer, const MeasureBasis& basis, Date target) {
+  const auto metric = [&](const PeerYear& year) { return rule.metric(basis, peer, year); };
+  if (rule.balance) {
+    return peer.years.empty() ? Figure::absent("the peer table gives no year") : metric(peer.years.back());
+  }
+  if (rule.ahead == 0) return alignedMetric(peer.years, metric, target);
+  if (peer.expected.empty()) return Figure::absent("nobody says what is expected of it");
+  std::vector<PeerYear> all = peer.years;
+  for (const PeerYear& year : peer.expected) {
+    if (all.empty() || year.end > all.back().end) all.push_back(year);
+  }
+  return alignedMetric(all, metric, addYears(target, rule.ahead));
 }
 
 Figure enterpriseValue(const Peer& peer, const SpotRates& rates, const MeasureBasis& basis) {

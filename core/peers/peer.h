@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/outlook/case.h"
+#include "core/peers/multiples.h"
 #include "core/period/date.h"
 #include "core/quantity/figure.h"
 
@@ -29,6 +30,8 @@ struct PeerYear {
   Figure ebit = {}, interest = {}, operatingCashFlow = {}, capex = {}, equity = {};
   Figure leaseCost = {};  ///< principal and interest, or rent
   Figure stockPay = {}, research = {};
+  Figure nopat = {};        ///< EBIT after the tax it bears, as filed or as the analyst sees it
+  Figure intangibles = {};  ///< goodwill and other intangibles
 };
 
 /// One peer. Claims are those of its last balance sheet, in its reporting currency.
@@ -42,19 +45,13 @@ struct Peer {
   Date priceDate{};
   Figure shares;  ///< diluted
   Figure debt, preferred, minorities, pension, cash, associates;
-  Figure leases;                ///< the liability; the analyst's estimate where the peer files rent
-  bool filesRent = false;       ///< its EBITDA is after rent, no lease liability is on its balance sheet
-  std::vector<PeerYear> years;  ///< ascending by end
-  std::string remark;           ///< why it is comparable, or what is odd about it
-  std::string source;           ///< where its figures are from, as the table or who typed it says
+  Figure leases;                   ///< the liability; the analyst's estimate where the peer files rent
+  bool filesRent = false;          ///< its EBITDA is after rent, no lease liability is on its balance sheet
+  std::vector<PeerYear> years;     ///< filed, ascending by end
+  std::vector<PeerYear> expected;  ///< what analysts expect of years after them, ascending by end
+  std::string remark;              ///< why it is comparable, or what is odd about it
+  std::string source;              ///< where its figures are from, as the table or who typed it says
 };
-
-enum class Multiple { PriceToEarnings, EvToEbitda };
-inline constexpr Multiple kMultiples[] = {Multiple::PriceToEarnings, Multiple::EvToEbitda};
-const char* multipleId(Multiple m);
-const char* multipleLabel(Multiple m);
-/// As model text names it: "price_to_earnings".
-const char* multipleName(Multiple m);
 
 /// Months of a fiscal year that lie in the twelve compared.
 struct MonthsOf {
@@ -73,6 +70,13 @@ Figure alignedMetric(const std::vector<PeerYear>& years, const std::function<Fig
 /// The peer's EBITDA of one year on the basis; absent, and says which, where the table lacks what
 /// the change of basis needs.
 Figure ebitdaOn(const MeasureBasis& basis, const Peer& peer, const PeerYear& year);
+
+/// EBIT likewise; absent on a lease or research basis that the table cannot tell.
+Figure ebitOn(const MeasureBasis& basis, const Peer& peer, const PeerYear& year);
+
+/// What a multiple is of for a peer, in its reporting currency: twelve months that end so many years after `target`,
+/// filed or expected; of a balance the last balance sheet.
+Figure metricOf(const MultipleRule& rule, const Peer& peer, const MeasureBasis& basis, Date target);
 
 /// Spot rates by pair: units of `to` for one `from`. The same currency is 1; a pair that is quoted
 /// neither way is crossed.

@@ -1,6 +1,7 @@
 #include <chrono>
 #include <cmath>
 #include <cstdio>
+#include <list>
 #include <sstream>
 #include <string_view>
 #include <vector>
@@ -395,27 +396,52 @@ std::string units(double millions) {
 std::string peerTable() {
   constexpr double kInterestRate = 0.05;
   constexpr double kCashOfEbitda = 0.78;
+  constexpr double kAfterTax = 0.76;
+  constexpr double kIntangibles = 0.12;  ///< of revenue
+  constexpr double kFollowed = 150;      ///< revenue of the smallest that analysts follow
+  constexpr double kMarginGain = 1.02;   ///< EBITDA grows a little faster than revenue
+  std::list<std::string> ends;
   constexpr double kLeaseCost = 0.27;  ///< of the liability: principal and interest
   std::ostringstream out;
   out << "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,debt,leases,preferred,minorities,"
          "pension,cash,associates,leases_filed,year_end,revenue,ebitda,ebit,interest,net_income,operating_cash_flow,"
-         "capex,equity,lease_cost,stock_pay,research,remark,source\n";
+         "capex,equity,lease_cost,stock_pay,research,nopat,intangibles,year_is,remark,source\n";
   for (const PeerStory& p : peerStories()) {
     const bool rents = std::string_view(p.leasesFiled) == "rent";
     const double retained = p.years.back().revenue * p.equity;
-    for (const PeerFigures& y : p.years) {
-      const bool first = &y == &p.years.front();
-      const double interest = kInterestRate * (p.debt + (rents ? 0 : p.leases));
+    const auto begin = [&](const PeerFigures& y) {
       out << p.id << ',' << p.name << ',' << p.currency << ',' << p.price << ',' << p.priceCurrency << ','
           << p.minorPerMajor << ",2026-04-30," << units(p.shares);
       for (const double claim : {p.debt, p.leases, 0.0, p.minorities, p.pension, p.cash, p.associates})
         out << ',' << units(claim);
       out << ',' << p.leasesFiled << ',' << y.end << ',' << units(y.revenue) << ',' << units(y.ebitda) << ','
-          << units(y.ebitda - p.wear * y.revenue) << ',' << units(interest) << ',' << units(y.netIncome) << ','
-          << units(kCashOfEbitda * y.ebitda) << ',' << units(p.capex * y.revenue) << ','
-          << units(retained * (y.revenue / p.years.back().revenue)) << ',' << units(kLeaseCost * p.leases) << ','
-          << units(p.stockPay * y.revenue) << ',' << units(p.research * y.revenue) << ",\"" << (first ? p.remark : "")
-          << "\"," << (first ? "annual report; close of the day" : "") << '\n';
+          << units(y.ebitda - p.wear * y.revenue) << ',';
+    };
+    for (const PeerFigures& y : p.years) {
+      const bool first = &y == &p.years.front();
+      const double interest = kInterestRate * (p.debt + (rents ? 0 : p.leases));
+      begin(y);
+      out << units(interest) << ',' << units(y.netIncome) << ',' << units(kCashOfEbitda * y.ebitda) << ','
+          << units(p.capex * y.revenue) << ',' << units(retained * (y.revenue / p.years.back().revenue)) << ','
+          << units(kLeaseCost * p.leases) << ',' << units(p.stockPay * y.revenue) << ','
+          << units(p.research * y.revenue) << ',' << units(kAfterTax * (y.ebitda - p.wear * y.revenue)) << ','
+          << units(kIntangibles * y.revenue) << ",filed,\"" << (first ? p.remark : "") << "\","
+          << (first ? "annual report; close of the day" : "") << '\n';
+    }
+    // What two houses expect of the next two years; nobody follows the smallest.
+    if (p.years.back().revenue < kFollowed) continue;
+    PeerFigures ahead = p.years.back();
+    for (const double growth : {1.035, 1.045}) {
+      ahead.revenue *= growth;
+      ahead.ebitda *= growth * kMarginGain;
+      ahead.netIncome *= ahead.netIncome > 0 ? growth * kMarginGain * kMarginGain : 1;
+      const std::string end =
+          std::to_string(std::stoi(std::string(ahead.end).substr(0, 4)) + 1) + std::string(ahead.end).substr(4);
+      ahead.end = end.c_str();
+      begin(ahead);
+      out << ',' << units(ahead.netIncome) << ",,,,,,,,,expected,\"\",\n";
+      ends.push_back(end);
+      ahead.end = ends.back().c_str();
     }
   }
   return out.str();

@@ -211,7 +211,9 @@ constexpr std::pair<const char*, Figure PeerYear::*> kFurtherPeerFigures[] = {
     {"equity", &PeerYear::equity},
     {"lease_cost", &PeerYear::leaseCost},
     {"stock_pay", &PeerYear::stockPay},
-    {"research", &PeerYear::research}};
+    {"research", &PeerYear::research},
+    {"nopat", &PeerYear::nopat},
+    {"intangibles", &PeerYear::intangibles}};
 }  // namespace
 
 Result<TableOf<Peer>> readPeers(std::string_view content, const std::string& name) {
@@ -255,13 +257,20 @@ Result<TableOf<Peer>> readPeers(std::string_view content, const std::string& nam
     }
     PeerYear year{row.date("year_end"), row.figure("revenue"), row.figure("ebitda"), row.figure("net_income")};
     for (const auto& [column, figure] : kFurtherPeerFigures) year.*figure = row.figure(column);
-    if (!first && at->years.back().end >= year.end) row.fault("the fiscal years of " + id + " must ascend");
+    const std::string stands = row.text("year_is");
+    if (!stands.empty() && stands != "filed" && stands != "expected")
+      row.fault("year_is is filed or expected, not '" + stands + "'");
+    const bool expected = stands == "expected";
+    if (!first) {
+      const std::vector<PeerYear>& before = expected ? at->expected : at->years;
+      if (!before.empty() && before.back().end >= year.end) row.fault("the fiscal years of " + id + " must ascend");
+    }
     if (const Status s = row.status(); !s) {
       aside.add(s.error());
       continue;
     }
     if (first) at = peers.insert(peers.end(), std::move(*first));
-    at->years.push_back(std::move(year));
+    (expected ? at->expected : at->years).push_back(std::move(year));
   }
   const Status done = told(aside, peers.empty(), "the table has no peers", name, read.warnings);
   if (!done) return tl::unexpected(done.error());

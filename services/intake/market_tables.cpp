@@ -551,6 +551,15 @@ class Reading {
     return true;
   }
 
+  /// "2026E", "2026 e": a year that is not filed yet.
+  static bool isExpected(std::string year) {
+    while (!year.empty() && year.back() == ' ') year.pop_back();
+    if (year.empty() || (year.back() != 'E' && year.back() != 'e')) return false;
+    year.pop_back();
+    while (!year.empty() && year.back() == ' ') year.pop_back();
+    return !year.empty() && std::isdigit(static_cast<unsigned char>(year.back())) != 0;
+  }
+
   void readPeers() {
     static const char* const kAmounts[] = {"debt",
                                            "leases",
@@ -569,7 +578,7 @@ class Reading {
                                            "equity"};
     static const char* const kOtherClaims[] = {"leases", "preferred", "minorities", "pension", "associates"};
     table_.csv =
-        "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,year_end,remark,source,"
+        "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,year_end,year_is,remark,source,"
         "debt,leases,preferred,minorities,pension,cash,associates,revenue,ebitda,net_income,ebit,interest,"
         "operating_cash_flow,capex,equity\n";
     bool scaleTold = title_.scale.has_value();
@@ -620,19 +629,21 @@ class Reading {
       const Date end = year ? year->endIn({month}) : dated ? known->years.back().end : hints_.yearEnd;
       const std::optional<Date> day = has("date") ? dayOf(cellAt(r, "date")) : std::nullopt;
       const std::string id = textAt(r, "id");
-      std::vector<std::string> cells = {known != nullptr ? known->id
-                                        : id.empty()     ? slug(name)
-                                                         : slug(id),
-                                        name,
-                                        currency,
-                                        price ? plainNumber(*price) : "",
-                                        listing->currency,
-                                        plainNumber(listing->minorPerMajor),
-                                        dateText(day.value_or(hints_.day)),
-                                        shares ? plainNumber(*shares) : "",
-                                        dateText(end),
-                                        textAt(r, "remark"),
-                                        textAt(r, "source").empty() ? hints_.source : textAt(r, "source")};
+      std::vector<std::string> cells = {
+          known != nullptr ? known->id
+          : id.empty()     ? slug(name)
+                           : slug(id),
+          name,
+          currency,
+          price ? plainNumber(*price) : "",
+          listing->currency,
+          plainNumber(listing->minorPerMajor),
+          dateText(day.value_or(hints_.day)),
+          shares ? plainNumber(*shares) : "",
+          dateText(end),
+          isExpected(ended == nullptr ? std::string() : ended->text) ? "expected" : "filed",
+          textAt(r, "remark"),
+          textAt(r, "source").empty() ? hints_.source : textAt(r, "source")};
       std::optional<double> net = amountAt(r, "net_debt");
       const std::optional<double> whole = amountAt(r, "ev");
       if (!net && whole && price && shares && !numberAt(r, "debt"))

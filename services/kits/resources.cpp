@@ -201,8 +201,9 @@ Result<Placeholders> readPlaceholders(const std::string& folder, std::vector<Err
 bool isMeasureOfPeers(const model::PeerTie& tie) {
   const std::vector<std::string>& measures = peerMeasures();
   if (tie.statistic.empty()) return std::find(measures.begin(), measures.end(), tie.measure) != measures.end();
-  return std::any_of(std::begin(kMultiples), std::end(kMultiples),
-                     [&](Multiple m) { return tie.measure == multipleName(m); }) &&
+  const std::vector<MultipleRule>& multiples = multipleRules();
+  return std::any_of(multiples.begin(), multiples.end(),
+                     [&](const MultipleRule& rule) { return tie.measure == rule.name; }) &&
          std::any_of(std::begin(kValuedStatistics), std::end(kValuedStatistics),
                      [&](const char* statistic) { return tie.statistic == statistic; });
 }

@@ -9,6 +9,9 @@
 #include "services/views/capital_view.h"
 #include "services/views/cash_view.h"
 #include "services/views/exit_return.h"
+#include "services/views/method_figures.h"
+#include "services/views/past_multiples.h"
+#include "services/views/peer_view.h"
 
 namespace zl::services {
 namespace {
@@ -139,6 +142,59 @@ std::vector<ReportFigure> cashFigures(const Snapshot& s) {
     gather.byYear("free cash flow by year", "flow_years", k);
     gather.byYear("economic profit by year", "economic_profit", k);
     gather.byYear("flows to shareholders by year", "shareholder_years", k);
+  }
+  return gather.take();
+}
+
+std::vector<ReportFigure> multipleFigures(const Snapshot& s) {
+  Gather gather(s);
+  const int base = std::max(0, s.caseOf().indexOf(kBase));
+  for (const MultipleRule& rule : multipleRules()) {
+    const char* table = rule.label;
+    for (const PeerRow& peer : s.crossCheck.rows) {
+      const MultipleCell& cell = peer.cells.at(rule.multiple);
+      gather.add(table, peer.name, base, Kind::Multiple, cell.multiple,
+                 std::string(cell.in ? "counts" : "left out") + (cell.reason.empty() ? "" : ": " + cell.reason) +
+                     (cell.outlier ? "; an outlier" : ""));
+    }
+    const MultipleStatistics& of = s.crossCheck.statistics.at(rule.multiple);
+    const std::pair<const char*, const Figure*> kStatistics[] = {
+        {"low", &of.low},   {"lower quartile", &of.lowerQuartile}, {"median", &of.median},
+        {"mean", &of.mean}, {"harmonic mean", &of.harmonicMean},   {"upper quartile", &of.upperQuartile},
+        {"high", &of.high}};
+    for (const auto& [what, figure] : kStatistics)
+      gather.add(table, what, base, Kind::Multiple, *figure, "of " + std::to_string(of.count));
+    const Position position = positionOf(s, rule.multiple);
+    gather.add(table, "subject at the price", base, Kind::Multiple, position.own, "");
+    gather.add(table, "its place among the peers", base, Kind::Ratio, position.percentile, "");
+    for (const char* statistic : kValuedStatistics) {
+      for (int k = 0; k < s.evaluation->scenarios(); ++k)
+        gather.add(table, std::string("implied per share, ") + statistic + ", " + gather.scenario(k), k, Kind::Quote,
+                   impliedByPeers(*s.evaluation, rule.multiple, statistic, k), "");
+    }
+  }
+  return gather.take();
+}
+
+std::vector<ReportFigure> pastFigures(const Snapshot& s) {
+  Gather gather(s);
+  const int base = std::max(0, s.caseOf().indexOf(kBase));
+  const PastMultiples past = pastMultiples(s);
+  for (const PastSeries& of : past.series) {
+    const std::string counted =
+        std::to_string(of.count) + " months count" + (past.note.empty() ? "" : ". " + past.note);
+    const std::pair<const char*, const Figure*> kStatistics[] = {
+        {"today", &of.today},   {"low", &of.low},   {"lower quartile", &of.lowerQuartile},
+        {"median", &of.median}, {"mean", &of.mean}, {"upper quartile", &of.upperQuartile},
+        {"high", &of.high}};
+    for (const auto& [what, figure] : kStatistics)
+      gather.add("own past multiples", of.label + ", " + what, base, Kind::Multiple, *figure, counted);
+    gather.add("own past multiples", of.label + ", today's place", base, Kind::Ratio, of.percentile, counted);
+  }
+  for (const PastSeries& of : past.series) {
+    for (const PastMultiple& p : of.points)
+      gather.add("by month", of.label + ", " + dateText(p.on), base, Kind::Multiple, Figure::of(p.multiple),
+                 s.periodOf(p.column) + (p.outlier ? ", an outlier" : ""));
   }
   return gather.take();
 }

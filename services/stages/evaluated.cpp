@@ -111,7 +111,8 @@ class Giver {
 
   /// Statistics of the peers that count, wherever the model asks for one.
   void peers(const CrossCheck& check) {
-    for (const Multiple m : kMultiples) {
+    for (const MultipleRule& rule : multipleRules()) {
+      const Multiple m = rule.multiple;
       const auto found = check.statistics.find(m);
       if (found == check.statistics.end()) continue;
       const int count = found->second.count;
@@ -205,6 +206,13 @@ class Giver {
   bool average_ = false;  ///< the count of shares is one over the year
 };
 
+/// A count at a year's end is a balance; one over the year is its average.
+bool isAverage(const LineCell& cell, const std::vector<Fact>& facts) {
+  return !cell.parts.empty() && !facts[cell.parts.front().fact].period.isInstant();
+}
+
+}  // namespace
+
 CrossCheck comparePeers(const Ground& ground, const Market& market, const Case& c) {
   const model::Model& m = ground.compiled->model;
   const Company& company = ground.evidence->company;
@@ -218,13 +226,6 @@ CrossCheck comparePeers(const Ground& ground, const Market& market, const Case& 
     subject.revenue = ground.history->adjusted->at(revenue, static_cast<int>(ground.years().size()) - 1);
   return crossCheck(subject, market.peers, spotRatesAt(market.rates, c.valuationDate), c.peers);
 }
-
-/// A count at a year's end is a balance; one over the year is its average.
-bool isAverage(const LineCell& cell, const std::vector<Fact>& facts) {
-  return !cell.parts.empty() && !facts[cell.parts.front().fact].period.isInstant();
-}
-
-}  // namespace
 
 const GivenFigure& givenOf(const model::Model& m, const std::map<std::string, GivenFigure>& givens, Role role) {
   static const GivenFigure kNone{Figure::absent("the model does not ask for it"), ""};

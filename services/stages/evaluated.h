@@ -35,6 +35,9 @@ const GivenFigure& givenOf(const model::Model& m, const std::map<std::string, Gi
 /// The basis that the base scenario's choices stand for.
 MeasureBasis basisOf(const model::Model& m, const Case& c);
 
+/// Peers' multiples beside a company's, with the choices and the basis of a case.
+CrossCheck comparePeers(const Ground& ground, const Market& market, const Case& c);
+
 Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const Market> market, const Case& c);
 
 }  // namespace zl::services

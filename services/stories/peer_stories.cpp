@@ -111,14 +111,18 @@ Story multipleStory(const Snapshot& s, const std::string& id, Multiple m) {
   Story story = storyAbout(s, peer->name + ", " + multipleLabel(m), cell.multiple, Kind::Multiple);
   const MeasureBasis basis = basisOf(s.evaluation->model(), s.caseOf());
   tellEquity(s, *peer, story);
-  if (m == Multiple::EvToEbitda) {
-    tellClaims(s, *peer, basis, story);
-    tellYears(
-        s, *peer, "over EBITDA on the basis in use", [&](const PeerYear& year) { return ebitdaOn(basis, *peer, year); },
-        story);
+  const MultipleRule& rule = ruleOf(m);
+  if (rule.ofFirm) tellClaims(s, *peer, basis, story);
+  const std::string over = std::string("over ") + rule.what + (rule.ofFirm ? " on the basis in use" : "");
+  if (rule.balance || rule.ahead > 0) {
+    story.lines.push_back(over + inUnit(*peer) +
+                          (rule.balance ? ", of the last balance sheet: "
+                                        : ", filed and expected, of the twelve months to " +
+                                              dateText(addYears(s.years().back().end, rule.ahead)) + ": ") +
+                          shown(metricOf(rule, *peer, basis, s.years().back().end)));
   } else {
     tellYears(
-        s, *peer, "over net income", [](const PeerYear& year) { return year.netIncome; }, story);
+        s, *peer, over, [&](const PeerYear& year) { return rule.metric(basis, *peer, year); }, story);
   }
   story.lines.push_back(std::string(cell.in ? "counts" : "left out") + (cell.byHand ? ", by hand" : ", by the rules") +
                         (cell.reason.empty() ? "" : ": " + cell.reason));
@@ -134,6 +138,30 @@ Story multipleStatisticStory(const Snapshot& s, Multiple m, const std::string& s
     const MultipleCell& cell = row.cells.at(m);
     if (cell.in) story.lines.push_back("    " + row.name + ": " + shownWithUnit(s, cell.multiple, Kind::Multiple));
   }
+  return story;
+}
+
+Story pastStory(const Snapshot& s, const std::string& label, const PastSeries& of, const Figure& figure, Kind kind) {
+  Story story = storyAbout(s, label, figure, kind);
+  story.lines.push_back(fmt::format("of {} month ends that count; {} more are outliers, {} had no meaningful multiple",
+                                    of.count, of.points.size() - static_cast<size_t>(of.count), of.left));
+  story.lines.emplace_back(
+      "the close then times the count of shares, over the last year that was known: three months "
+      "after its end, as it was first filed");
+  if (!of.points.empty()) {
+    const PastMultiple& last = of.points.back();
+    story.lines.push_back("the last of them: close of " + dateText(last.on) + ", year " + s.periodOf(last.column));
+    reads(s, story, of.row, last.column);
+  }
+  return story;
+}
+
+Story positionStory(const Snapshot& s, Multiple m, const Figure& percentile) {
+  Story story =
+      storyAbout(s, std::string(multipleLabel(m)) + ", the subject's place among the peers", percentile, Kind::Ratio);
+  story.lines.emplace_back("the share of the peers that count at or below the subject, ties by half");
+  const model::RowId own = s.model().find(std::string("own_") + multipleName(m));
+  if (own.known()) reads(s, story, own, 0);
   return story;
 }
 

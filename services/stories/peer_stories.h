@@ -6,6 +6,7 @@
 
 #include "core/peers/measures.h"
 #include "services/stories/story.h"
+#include "services/views/past_multiples.h"
 
 namespace zl::services {
 
@@ -18,5 +19,10 @@ Story multipleStatisticStory(const Snapshot& s, Multiple m, const std::string& s
 /// A statistic over peers' measures of a row.
 Story peerSpreadStory(const Snapshot& s, const std::string& row, const std::string& statistic, const Figure& figure,
                       Kind kind);
+
+/// A figure of the subject's own past multiples.
+Story pastStory(const Snapshot& s, const std::string& label, const PastSeries& of, const Figure& figure, Kind kind);
+/// Where the subject stands among the peers that count.
+Story positionStory(const Snapshot& s, Multiple m, const Figure& percentile);
 
 }  // namespace zl::services

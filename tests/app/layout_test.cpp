@@ -90,8 +90,7 @@ class Layout : public WindowFixture {
       word->click();
       lookAtPage(where + ", " + word->text().toStdString());
     }
-    for (const char* name :
-         {"historyShow", "statementBox", "filingsShow", "marketTable", "recordLists", "otherWay"}) {
+    for (const char* name : {"historyShow", "statementBox", "filingsShow", "marketTable", "recordLists", "otherWay"}) {
       auto* views = find<QComboBox>(name);
       if (!views->isVisible()) continue;
       const int stood = views->currentIndex();

@@ -217,7 +217,8 @@ TEST_F(Window, PeersGoInAndOutWithAReason) {
   auto* peers = find<LedgerView>("peers");
   QTest::keyClicks(find<QLineEdit>("peerReason"), QStringLiteral("other trade"));
   const int count = bench().now().crossCheck.statistics.at(Multiple::EvToEbitda).count;
-  place(peers, QStringLiteral("sorrelund"), 3);
+  place(peers, QStringLiteral("sorrelund"), 2);
+  EXPECT_THAT(find<QLabel>("peerEffect")->text().toStdString(), testing::HasSubstr("Without it the median would be"));
   press(peers, Qt::Key_Space);
   EXPECT_EQ(bench().now().crossCheck.statistics.at(Multiple::EvToEbitda).count, count - 1);
   EXPECT_EQ(bench().now().caseOf().peers.at("sorrelund/ev-ebitda").reason, "other trade");

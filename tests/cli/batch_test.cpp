@@ -173,9 +173,9 @@ TEST_F(Batch, CasesThatDoNotFitAreRefusedAndNothingChanges) {
       "There are brackenfeld/price-earnings");
   refuse(
       [](Json& j) {
-        j["peers"]["brackenfeld/price-sales"] = {{"in", false}, {"reason", "odd"}};
+        j["peers"]["brackenfeld/price-nothing"] = {{"in", false}, {"reason", "odd"}};
       },
-      "there is no peer's multiple 'brackenfeld/price-sales'");
+      "there is no peer's multiple 'brackenfeld/price-nothing'");
   refuse(
       [](Json& j) {
         j["lines"]["ifrs-full:Revenues"] = {{"line", "revenue"}, {"weight", 1}};

@@ -1,0 +1,117 @@
+#include "services/views/peer_view.h"
+
+#include <algorithm>
+
+#include "core/history/statistics.h"
+#include "core/quantity/number_text.h"
+#include "services/stages/evaluated.h"
+#include "services/views/method_figures.h"
+#include "services/views/probing.h"
+
+namespace zl::services {
+namespace {
+
+int baseOf(const Snapshot& s) {
+  return std::max(0, s.caseOf().indexOf(kBase));
+}
+
+std::string quote(const Figure& figure) {
+  return figureText(figure, Kind::Quote);
+}
+
+}  // namespace
+
+std::vector<Multiple> multiplesOf(MultipleGroup group) {
+  if (group == MultipleGroup::Usual) {
+    return {Multiple::PriceToEarnings,     Multiple::EvToEbitda,    Multiple::EvToEbit,
+            Multiple::EvToSales,           Multiple::PriceToBook,   Multiple::PriceToFreeCash,
+            Multiple::PriceToEarningsNext, Multiple::EvToEbitdaNext};
+  }
+  std::vector<Multiple> list;
+  for (const MultipleRule& rule : multipleRules()) {
+    const bool wanted = group == MultipleGroup::All || (group == MultipleGroup::Expected && rule.ahead > 0) ||
+                        (group == MultipleGroup::OfPrice && rule.ahead == 0 && !rule.ofFirm) ||
+                        (group == MultipleGroup::OfFirm && rule.ahead == 0 && rule.ofFirm);
+    if (wanted) list.push_back(rule.multiple);
+  }
+  return list;
+}
+
+Position positionOf(const Snapshot& s, Multiple m) {
+  Position position;
+  const model::RowId row = s.model().find(std::string("own_") + multipleName(m));
+  position.own =
+      row.known() ? s.evaluation->constant(row, baseOf(s)) : Figure::absent("the model has no such multiple");
+  position.percentile = position.own;
+  if (!position.own.hasValue()) return position;
+  double below = 0;
+  int count = 0;
+  for (const PeerRow& peer : s.crossCheck.rows) {
+    const MultipleCell& cell = peer.cells.at(m);
+    if (!cell.in) continue;
+    ++count;
+    below += cell.multiple.value() < position.own.value() ? 1 : cell.multiple.value() > position.own.value() ? 0 : 0.5;
+  }
+  position.percentile = count == 0 ? Figure::absent("no peer counts") : Figure::of(below / count);
+  return position;
+}
+
+std::optional<PeerEffect> effectOf(const Snapshot& s, const std::string& peer, Multiple m) {
+  const auto row =
+      std::find_if(s.crossCheck.rows.begin(), s.crossCheck.rows.end(), [&](const PeerRow& r) { return r.id == peer; });
+  if (row == s.crossCheck.rows.end() || peer == s.company().id || !row->cells.at(m).multiple.hasValue())
+    return std::nullopt;
+  PeerEffect effect;
+  effect.in = row->cells.at(m).in;
+  Case other = s.caseOf();
+  other.peers[peerChoiceKey(peer, m)] = PeerChoice{!effect.in, ""};
+  effect.median = s.crossCheck.statistics.at(m).median;
+  effect.medianThen = comparePeers(*s.ground, *s.market, other).statistics.at(m).median;
+  const int base = baseOf(s);
+  effect.implied = impliedByPeers(*s.evaluation, m, "median", base);
+  effect.impliedThen = effect.medianThen;
+  const model::RowId given = s.model().peerRow(model::Declared::Given, multipleName(m), "median");
+  const model::RowId value = s.model().peerRow(model::Declared::Row, multipleName(m), "median");
+  if (given.known() && value.known() && effect.medianThen.hasValue())
+    effect.impliedThen = probeScenario(s, base, {{{given, {effect.medianThen}}}}, value).front();
+  return effect;
+}
+
+ImpliedSpread impliedSpread(const Snapshot& s) {
+  ImpliedSpread spread;
+  std::vector<Figure> all;
+  for (const MultipleRule& rule : multipleRules()) {
+    const Figure value = impliedByPeers(*s.evaluation, rule.multiple, "median", baseOf(s));
+    if (!value.hasValue()) continue;
+    if (all.empty() || value.value() < spread.low.value()) {
+      spread.low = value;
+      spread.lowest = rule.multiple;
+    }
+    if (all.empty() || value.value() > spread.high.value()) {
+      spread.high = value;
+      spread.highest = rule.multiple;
+    }
+    all.push_back(value);
+  }
+  spread.count = static_cast<int>(all.size());
+  spread.middle = describe(all).median;
+  return spread;
+}
+
+std::string impliedWords(const Snapshot& s) {
+  const ImpliedSpread spread = impliedSpread(s);
+  if (spread.count == 0) return "No multiple of the peers values the subject yet.";
+  const std::string unit = " " + s.company().listing.unit;
+  std::string words = std::to_string(spread.count) + (spread.count == 1 ? " multiple values" : " multiples value") +
+                      " the subject: their medians imply " + quote(spread.low) + " to " + quote(spread.high) + unit +
+                      " a share, " + quote(spread.middle) + " in the middle";
+  const Figure price = s.given(model::Role::Price).figure;
+  if (price.hasValue()) words += "; the price is " + quote(price);
+  if (spread.count > 1 && spread.low.value() > 0) {
+    words += ". They lie " + groupedNumber(spread.high.value() / spread.low.value(), 1) + " times apart: least by " +
+             multipleLabel(spread.lowest) + ", most by " + multipleLabel(spread.highest);
+  }
+  return words + ".";
+}
+
+}  // namespace zl::services

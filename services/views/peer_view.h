@@ -1,0 +1,42 @@
+#pragma once
+// What peers say, and whether to believe it: which multiples are looked at together, where the subject stands in each,
+// what they imply side by side, what one more or one less would do. In: a snapshot. Out: figures, sentences.
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/peers/peer.h"
+#include "services/stages/snapshot.h"
+
+namespace zl::services {
+
+enum class MultipleGroup { Usual, OfPrice, OfFirm, Expected, All };
+std::vector<Multiple> multiplesOf(MultipleGroup group);
+
+/// Where the subject stands among the peers that count.
+struct Position {
+  Figure own;         ///< the subject's multiple at the price
+  Figure percentile;  ///< mid-rank share of the counted peers at or below it
+};
+Position positionOf(const Snapshot& s, Multiple m);
+
+/// The median and what it implies per share of base, now and with one peer's cell the other way.
+struct PeerEffect {
+  bool in = false;  ///< as it stands
+  Figure median, medianThen, implied, impliedThen;
+};
+/// Nothing where the cell cannot count.
+std::optional<PeerEffect> effectOf(const Snapshot& s, const std::string& peer, Multiple m);
+
+/// What the medians of all multiples that have a value imply for base.
+struct ImpliedSpread {
+  int count = 0;
+  Figure low, middle, high;  ///< per share; the middle is their median
+  Multiple lowest{}, highest{};
+};
+ImpliedSpread impliedSpread(const Snapshot& s);
+/// In one sentence: how far they lie apart, by which, against the price.
+std::string impliedWords(const Snapshot& s);
+
+}  // namespace zl::services
