@@ -10,9 +10,11 @@
 
 namespace zl::app {
 namespace {
-/// Of one method's range, in pixels.
-double rangeHeight(const QFont& font) {
-  return std::max(34.0, QFontMetricsF(font).height() * 1.6);
+/// Of one method's range, in pixels: closer together where there are many.
+double rangeHeight(const QFont& font, size_t ranges) {
+  constexpr size_t kMany = 8;
+  const double line = QFontMetricsF(font).height();
+  return ranges > kMany ? std::max(24.0, line * 1.3) : std::max(34.0, line * 1.6);
 }
 QString shown(double x) {
   return text(figureText(Figure::of(x), Kind::Quote));
@@ -26,7 +28,8 @@ RangeChart::RangeChart(QWidget* parent) : TellingChart(parent) {
 }
 
 QSize RangeChart::sizeHint() const {
-  return {500, static_cast<int>(rangeHeight(font()) * static_cast<double>(std::max<size_t>(1, ranges_.size())) +
+  return {500, static_cast<int>(rangeHeight(font(), ranges_.size()) *
+                                    static_cast<double>(std::max<size_t>(1, ranges_.size())) +
                                 3 * QFontMetricsF(font()).height() + 14)};
 }
 
@@ -57,7 +60,7 @@ void RangeChart::paintEvent(QPaintEvent*) {
   if (low > high) return;
   const double pad = std::max((high - low) * 0.12, high * 0.02 + 1e-9);
   const QFontMetricsF metrics(font());
-  const double line = metrics.height(), tall = rangeHeight(font());
+  const double line = metrics.height(), tall = rangeHeight(font(), ranges_.size());
   double names = metrics.horizontalAdvance(tr("%1 per share").arg(unit_));
   for (const MethodRange& r : ranges_) names = std::max(names, metrics.horizontalAdvance(r.label));
   names = std::min(names + 2, width() * 0.35);

@@ -50,7 +50,7 @@ void OtherWays::refresh() {
   years_->setVisible(way.years != nullptr);
   if (way.years == nullptr) return;
   const int filed = s.evaluation->layout().historyYears;
-  const int from = std::max(0, filed - 3);  // a few filed years to begin from
+  const int from = std::max(0, filed - 2);  // a few filed years to begin from
   const int to = s.evaluation->layout().columns();
   years_->ledger().setCorner(cornerOf(s));
   years_->ledger().fill(periodHeaders(s, from, to), yearRows(s, way.years, from, to, bench_.scenario()));

@@ -25,6 +25,7 @@ VerdictPage::VerdictPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   layout->addWidget(views_);
   views_->add("methods", tr("methods"), makeMethods());
   views_->add("findings", tr("findings"), makeFindings());
+  views_->add("blend", tr("weights and the blend"), makeBlend());
   auto* kept = new QWidget(views_);
   auto* keptLayout = scrolledLayout(kept);
   LedgerView* list = addGrid("versions", tr("Versions"));
@@ -91,6 +92,24 @@ void VerdictPage::takeTyped(int row, int column, const QString& typed) {
   }
 }
 
+QWidget* VerdictPage::makeBlend() {
+  auto* view = new QWidget(views_);
+  auto* layout = scrolledLayout(view);
+  auto* words =
+      new PlainLabel(tr("A weight for each way to value, by scenario; a way that has a weight and no value leaves "
+                        "no blend and is named. The cash value stays the headline until the blend is chosen."),
+                     view);
+  words->setWordWrap(true);
+  words->setContentsMargins(8, 0, 8, 4);
+  layout->addWidget(words);
+  blend_ = addGrid("blend", tr("Weights of the methods and the blend"));
+  blend_->setWidths(90, 0);
+  layout->addWidget(blend_);
+  layout->addStretch();
+  takeInputs(blend_);
+  return view;
+}
+
 QWidget* VerdictPage::makeFindings() {
   auto* view = new QWidget(views_);
   auto* layout = new QVBoxLayout(view);
@@ -140,6 +159,11 @@ void VerdictPage::refresh() {
   fillFindings();
   if (views_->shown() == QLatin1String("versions")) return versions_->refresh();
   if (views_->shown() == QLatin1String("limits")) return limits_->refresh();
+  if (views_->shown() == QLatin1String("blend")) {
+    blend_->ledger().setCorner(cornerOf(s));
+    blend_->ledger().fill(scenarioHeaders(s), scenarioRows(s, "blend"));
+    return blend_->showAll();
+  }
   if (views_->shown() != QLatin1String("methods")) return;
   title_->setText(text(s.company().name));
   const Figure value = s.evaluation->constant(model::Role::ValuePerShare, base);

@@ -30,6 +30,7 @@ class VerdictPage : public Page {
  private:
   QWidget* makeMethods();
   QWidget* makeFindings();
+  QWidget* makeBlend();
   void takeTyped(int row, int column, const QString& typed);
   void fillRanges();
   void fillScenarios();
@@ -42,7 +43,7 @@ class VerdictPage : public Page {
   LimitsTable* limits_;
   QLabel *title_, *sentence_, *findingsTitle_;
   RangeChart* ranges_;
-  LedgerView* scenarios_;
+  LedgerView *scenarios_, *blend_;
   QListWidget* findings_;
   QLineEdit* why_;
   QPushButton* accept_;

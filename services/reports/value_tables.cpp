@@ -181,8 +181,8 @@ std::vector<ReportFigure> pastFigures(const Snapshot& s) {
   const int base = std::max(0, s.caseOf().indexOf(kBase));
   const PastMultiples past = pastMultiples(s);
   for (const PastSeries& of : past.series) {
-    const std::string counted =
-        std::to_string(of.count) + " months count" + (past.note.empty() ? "" : ". " + past.note);
+    const std::string counted = std::to_string(of.count) + (of.count == 1 ? " month counts" : " months count") +
+                                (past.note.empty() ? "" : ". " + past.note);
     const std::pair<const char*, const Figure*> kStatistics[] = {
         {"today", &of.today},   {"low", &of.low},   {"lower quartile", &of.lowerQuartile},
         {"median", &of.median}, {"mean", &of.mean}, {"upper quartile", &of.upperQuartile},
@@ -233,6 +233,7 @@ std::vector<ReportFigure> dividendFigures(const Snapshot& s) {
   gather.byScenario("growth multiple", "growth_multiple");
   gather.byScenario("yields beside bonds", "yields");
   gather.byScenario("excess return on book", "excess_book");
+  gather.byScenario("weights and the blend", "blend");
   for (int k = 0; k < s.evaluation->scenarios(); ++k) {
     gather.byYear("dividends by year", "dividend_years", k);
     gather.byYear("excess return on book by year", "excess_book_years", k);

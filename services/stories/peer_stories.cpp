@@ -150,7 +150,7 @@ Story pastStory(const Snapshot& s, const std::string& label, const PastSeries& o
       "after its end, as it was first filed");
   if (!of.points.empty()) {
     const PastMultiple& last = of.points.back();
-    story.lines.push_back("the last of them: close of " + dateText(last.on) + ", year " + s.periodOf(last.column));
+    story.lines.push_back("the last that is meaningful: close of " + dateText(last.on) + ", year " + s.periodOf(last.column));
     reads(s, story, of.row, last.column);
   }
   return story;

@@ -1,6 +1,7 @@
 #include "services/views/past_multiples.h"
 
 #include <algorithm>
+#include <cctype>
 #include <chrono>
 
 #include "core/capital/rates.h"
@@ -12,6 +13,14 @@ namespace {
 constexpr std::chrono::days kUntilFiled{92};  // after a year's end, where nobody says when it was filed
 constexpr std::chrono::days kStaleClose{10};  // of a month without any close nothing is said
 constexpr double kOutlier = 1.5;
+
+/// "Net income" within a sentence; "EBITDA" stays.
+std::string lowered(std::string words) {
+  const auto is = [&](size_t i, int (*what)(int)) { return what(static_cast<unsigned char>(words[i])) != 0; };
+  if (words.size() > 1 && is(0, std::isupper) && is(1, std::islower))
+    words[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(words[0])));
+  return words;
+}
 
 /// History with every line as it was first filed.
 std::shared_ptr<const Ground> firstFiled(const Snapshot& s) {
@@ -81,8 +90,7 @@ void describeSeries(PastSeries& series) {
   series.mean = d.mean;
   series.upperQuartile = d.upperQuartile;
   series.high = d.high;
-  series.today = series.points.empty() ? Figure::absent("no month has a multiple") : all.back();
-  series.percentile = series.points.empty() ? series.today : percentileOf(series.points.back().multiple, all, out);
+  series.percentile = series.today.hasValue() ? percentileOf(series.today.value(), all, out) : series.today;
 }
 
 }  // namespace
@@ -97,7 +105,8 @@ PastMultiples pastMultiples(const Snapshot& s) {
       PastSeries series;
       series.row = shown.row;
       series.ofFirm = ofFirm;
-      series.label = (ofFirm ? "Enterprise value to " : "Price to ") + s.model()[shown.row].label;
+      series.label = (ofFirm ? "Enterprise value to " : "Price to ") + lowered(s.model()[shown.row].label);
+      series.today = Figure::absent("the book has no close of the last days, or no year filed before it");
       past.series.push_back(std::move(series));
     }
   }
@@ -115,8 +124,10 @@ PastMultiples pastMultiples(const Snapshot& s) {
     const Figure firm = equity + history.at(shares[0].row, column);
     for (PastSeries& series : past.series) {
       const Figure of = history.at(series.row, column);
-      const Figure multiple = (series.ofFirm ? firm : equity) / of;
-      if (!multiple.hasValue() || of.value() <= 0 || multiple.value() < 0) {
+      const Figure multiple = of.hasValue() && of.value() <= 0 ? Figure::notMeaningful("what it is of is not positive")
+                                                               : (series.ofFirm ? firm : equity) / of;
+      series.today = multiple;
+      if (!multiple.hasValue() || multiple.value() < 0) {
         ++series.left;
         continue;
       }

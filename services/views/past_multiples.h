@@ -25,7 +25,7 @@ struct PastSeries {
   int left = 0;                      ///< months left out
   int count = 0;                     ///< that count
   Figure low, lowerQuartile, median, mean, upperQuartile, high;
-  Figure today;       ///< the last of the points
+  Figure today;       ///< at the valuation date
   Figure percentile;  ///< mid-rank share of the counted ones at or below today's
 };
 

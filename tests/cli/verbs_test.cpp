@@ -99,6 +99,22 @@ TEST_F(Verbs, CapitalAndCashAreTheModelsFigures) {
   EXPECT_NE(run("capital", {"--scenario", "middling"}), "");
 }
 
+TEST_F(Verbs, PeersExitPastAndDividendsInThreeForms) {
+  EXPECT_EQ(run("price", {"55.2"}), "");
+  for (const char* report : {"multiples", "past", "exit", "dividends"}) {
+    EXPECT_EQ(run(report, {}), "") << report;
+    const auto told = json(report);
+    EXPECT_EQ(told["company"], "norr") << report;
+    EXPECT_GT(told["figures"].size(), 10u) << report;
+    EXPECT_EQ(run(report, {"--csv"}), "");
+    EXPECT_THAT(out_, testing::StartsWith("table,row,label,period,scenario,figure,why,source\n")) << report;
+  }
+  EXPECT_EQ(run("exit", {}), "");
+  EXPECT_THAT(out_, HasSubstr("Price to pay for the required return"));
+  EXPECT_EQ(run("past", {}), "");
+  EXPECT_THAT(out_, HasSubstr("1 month counts")) << "one price is one month";
+}
+
 TEST_F(Verbs, DriversInputsAndYears) {
   EXPECT_EQ(run("set", {"revenue_growth", "7%; 6%; 5%", "--reason", "orders"}), "");
   EXPECT_EQ(run("set", {"revenue_growth", "2%", "--shape", "glide", "--by", "5", "--scenario", "worst"}), "");

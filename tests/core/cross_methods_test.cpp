@@ -88,6 +88,25 @@ TEST_F(CrossMethods, ExcessReturnOnBook) {
   EXPECT_NEAR(constant(m_.evaluate(), "book_beyond"), 90 * 0.6 / (1.1 - 0.6) / std::pow(1.1, 5), 1e-6);
 }
 
+TEST_F(CrossMethods, ABlendIsTheSumOfWeightsTimesValues) {
+  const double cash = constant(m_.evaluate(), "value_per_share");
+  EXPECT_THAT(whyNot("blended_value"), HasSubstr("add up to 100 %"));
+  choose("weight_perpetual", 0.5);
+  choose("weight_book", 0.3);
+  choose("weight_dividends", 0.2);
+  const Evaluation e = m_.evaluate();
+  EXPECT_NEAR(constant(e, "blended_value"), 0.5 * 150 + 0.3 * (600 + 90 * annuity_) / 10 + 0.2 * 15 * 1.02 / 0.08,
+              1e-6);
+  EXPECT_NEAR(constant(e, "value_per_share"), cash, 1e-12) << "the headline stays until another is chosen";
+  choose("headline", 1);
+  choose("further_margin", 0.5);
+  const Evaluation chosen = m_.evaluate();
+  EXPECT_NEAR(constant(chosen, "value_per_share"), constant(e, "blended_value"), 1e-12);
+  EXPECT_NEAR(constant(chosen, "buy_below_further"), constant(e, "blended_value") / 2, 1e-12);
+  m_.filed["dividends"] = test::figures({0, 0});
+  EXPECT_THAT(whyNot("value_per_share"), HasSubstr("Dividends has a weight and no value"));
+}
+
 TEST(YearlyReturn, SolvesWhatItIsDefinedBy) {
   EXPECT_NEAR(yearlyReturn(Figure::of(100), {10, 10, 10}, Figure::of(100), 3).value(), 0.1, 1e-12);
   EXPECT_NEAR(yearlyReturn(Figure::of(100), {}, Figure::of(81), 2).value(), -0.1, 1e-12);

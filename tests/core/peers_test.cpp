@@ -134,6 +134,98 @@ TEST(OneBasis, PeersFollowTheSubjectsChoice) {
   }
 }
 
+/// Price 20 on 10 shares, debt 50, cash 20: equity 200, firm 230.
+Peer wholePeer() {
+  Peer p = peer("whole", 20, 12, 30);
+  p.debt = Figure::of(50);
+  p.cash = Figure::of(20);
+  PeerYear& y = p.years.front();
+  y.revenue = Figure::of(100);
+  y.ebit = Figure::of(20);
+  y.nopat = Figure::of(15);
+  y.operatingCashFlow = Figure::of(18);
+  y.capex = Figure::of(8);
+  y.equity = Figure::of(80);
+  y.intangibles = Figure::of(30);
+  PeerYear next = y;
+  next.end = makeDate(2026, 12, 31);
+  next.netIncome = Figure::of(16);
+  next.ebitda = Figure::of(40);
+  p.expected = {next};
+  return p;
+}
+
+double multipleOf(const Peer& p, Multiple m) {
+  return crossCheck(subject(), {p}, {{{"EUR", "JPY"}, 160.0}}, {}).rows.front().cells.at(m).multiple.value();
+}
+
+TEST(Multiples, AreWhatTheirTableSays) {
+  const Peer p = wholePeer();
+  const std::pair<Multiple, double> kByHand[] = {{Multiple::PriceToEarnings, 200 / 12.0},
+                                                 {Multiple::PriceToSales, 2},
+                                                 {Multiple::PriceToBook, 2.5},
+                                                 {Multiple::PriceToTangibleBook, 4},
+                                                 {Multiple::PriceToOperatingCash, 200 / 18.0},
+                                                 {Multiple::PriceToFreeCash, 20},
+                                                 {Multiple::EvToSales, 2.3},
+                                                 {Multiple::EvToEbitda, 230 / 30.0},
+                                                 {Multiple::EvToEbit, 11.5},
+                                                 {Multiple::EvToNopat, 230 / 15.0},
+                                                 {Multiple::EvToCapital, 230 / 110.0},
+                                                 {Multiple::PriceToEarningsThis, 12.5},
+                                                 {Multiple::EvToEbitdaThis, 5.75}};
+  for (const auto& [m, expected] : kByHand) EXPECT_NEAR(multipleOf(p, m), expected, 1e-12) << multipleId(m);
+  const CrossCheck c = crossCheck(subject(), {p}, {}, {});
+  EXPECT_THAT(c.rows.front().cells.at(Multiple::PriceToEarningsNext).reason, testing::HasSubstr("no fiscal year"))
+      << "nobody says what the second year brings";
+  // A fiscal year that ends in March, held against twelve months to December: nine of one, three of the next.
+  Peer march = p;
+  march.years.front().end = makeDate(2025, 3, 31);
+  march.expected.front().end = makeDate(2026, 3, 31);
+  EXPECT_FALSE(crossCheck(subject(), {march}, {}, {}).rows.front().cells.at(Multiple::PriceToEarnings).in)
+      << "what is only expected makes no trailing figure";
+  for (const MultipleRule& rule : multipleRules()) EXPECT_EQ(ruleOf(rule.multiple).id, rule.id);
+}
+
+TEST(Multiples, CurrencyAndScaleOfAPeerChangeNothing) {
+  const Peer p = wholePeer();
+  // Told in thousands of yen at 160 to the euro, its price too.
+  Peer yen = p;
+  constexpr double kTimes = 160;
+  yen.currency = yen.priceCurrency = "JPY";
+  for (Figure* f : {&yen.price, &yen.debt, &yen.cash}) *f = *f * Figure::of(kTimes);
+  for (std::vector<PeerYear>* years : {&yen.years, &yen.expected}) {
+    for (PeerYear& y : *years) {
+      for (Figure* f : {&y.revenue, &y.ebitda, &y.netIncome, &y.ebit, &y.nopat, &y.operatingCashFlow, &y.capex,
+                        &y.equity, &y.intangibles})
+        *f = *f * Figure::of(kTimes);
+    }
+  }
+  Peer mixed = p;  // reports in euro, quoted in yen
+  mixed.priceCurrency = "JPY";
+  mixed.price = p.price * Figure::of(kTimes);
+  for (const MultipleRule& rule : multipleRules()) {
+    const auto cell = [&](const Peer& of) {
+      return crossCheck(subject(), {of}, {{{"EUR", "JPY"}, kTimes}}, {}).rows.front().cells.at(rule.multiple).multiple;
+    };
+    if (!cell(p).hasValue()) continue;
+    EXPECT_NEAR(cell(yen).value(), cell(p).value(), 1e-12) << rule.id;
+    EXPECT_NEAR(cell(mixed).value(), cell(p).value(), 1e-12) << rule.id;
+  }
+}
+
+TEST(Multiples, OrderAndAPeerAtTheMedianLeaveTheMedian) {
+  std::vector<Peer> peers{peer("a", 10, 2, 9), peer("b", 30, 2, 9), peer("c", 70, 2, 9), peer("d", 90, 2, 9)};
+  const auto median = [&] {
+    return crossCheck(subject(), peers, {}, {}).statistics.at(Multiple::PriceToEarnings).median;
+  };
+  const double before = median().value();
+  std::reverse(peers.begin(), peers.end());
+  EXPECT_DOUBLE_EQ(median().value(), before);
+  peers.push_back(peer("e", 50, 2, 9));  // 10 x 50 / 2 is the median of 50, 150, 350 and 450
+  EXPECT_DOUBLE_EQ(median().value(), before);
+}
+
 TEST(OneBasis, WhatATableDoesNotGiveIsSaidNotGuessed) {
   Subject s = subject();
   s.basis.leasesAsDebt = false;

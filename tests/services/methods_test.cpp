@@ -2,9 +2,15 @@
 // in the model like anything else.
 
 #include <algorithm>
+#include <cmath>
 
+#include "core/capital/rates.h"
 #include "services/edits/edits.h"
 #include "services/reports/report.h"
+#include "services/views/exit_return.h"
+#include "services/views/past_multiples.h"
+#include "services/views/peer_view.h"
+#include "services/views/probing.h"
 #include "services/views/published.h"
 #include "tests/support/bare_kits.h"
 #include "tests/support/plain_company.h"
@@ -45,6 +51,75 @@ TEST_F(Methods, PeersMultiplesAreWorkedOutInEveryScenario) {
                  e.constant("claims", lane).value()) *
                     perShare,
                 1e-9);
+  }
+}
+
+/// At the subject's own multiple its peers imply its price: of every multiple, through claims and back.
+TEST_F(Methods, AtItsOwnMultipleTheSubjectIsWorthItsPrice) {
+  const int base = 1;
+  int tried = 0;
+  for (const MultipleRule& rule : multipleRules()) {
+    const Position position = positionOf(now(), rule.multiple);
+    if (!position.own.hasValue()) continue;
+    const model::RowId given = now().model().peerRow(model::Declared::Given, rule.name, "median");
+    const model::RowId implied = now().model().peerRow(model::Declared::Row, rule.name, "median");
+    ASSERT_TRUE(given.known() && implied.known()) << rule.id;
+    const Figure value = probeScenario(now(), base, {{{given, {position.own}}}}, implied).front();
+    EXPECT_NEAR(value.value(), now().given(model::Role::Price).figure.value(), 1e-9) << rule.id;
+    ++tried;
+  }
+  EXPECT_GE(tried, 10);
+}
+
+TEST_F(Methods, WhatOnePeerMoreOrLessDoesIsWhatIsDone) {
+  const PeerRow& peer = now().crossCheck.rows.front();
+  const std::optional<PeerEffect> effect = effectOf(now(), peer.id, Multiple::EvToEbitda);
+  ASSERT_TRUE(effect);
+  EXPECT_TRUE(effect->in);
+  ASSERT_TRUE(session_->apply(
+      setPeerChoice(now().caseOf(), peerChoiceKey(peer.id, Multiple::EvToEbitda), "out", PeerChoice{false, "tried"})));
+  EXPECT_DOUBLE_EQ(now().crossCheck.statistics.at(Multiple::EvToEbitda).median.value(), effect->medianThen.value());
+  EXPECT_NEAR(value("peers_ebitda").value(), effect->impliedThen.value(), 1e-9);
+  EXPECT_FALSE(effectOf(now(), "nobody", Multiple::EvToEbitda));
+}
+
+/// The close of a month end times the count of the year known then, over its earnings as first filed.
+TEST_F(Methods, PastMultiplesStandOnWhatWasKnownThen) {
+  const PastMultiples past = pastMultiples(now());
+  ASSERT_FALSE(past.series.empty());
+  const PastSeries& earnings = past.series.front();
+  const auto at = std::find_if(earnings.points.begin(), earnings.points.end(), [](const PastMultiple& p) {
+    return p.on > makeDate(2023, 3, 1) && p.on <= makeDate(2023, 3, 31);
+  });
+  ASSERT_NE(at, earnings.points.end());
+  const auto year = now().years()[static_cast<size_t>(at->column)];
+  EXPECT_EQ(yearOf(year.end), 2021) << "the year 2022 is known from April on";
+  const std::optional<PricePoint> close = closeAt(now().market->prices, makeDate(2023, 3, 31));
+  // No rate of that day is in the book: today's stands in, and the note says so.
+  const double pence = now().given(model::Role::QuoteRate).figure.value();
+  const double count = now().asFiled->at(now().model().find("shares"), at->column).value();
+  const double income = now().asFiled->at(now().model().find("net_income_common"), at->column).value();
+  EXPECT_NEAR(at->multiple, close->close / pence * count / income, 1e-9);
+  EXPECT_THAT(past.note, HasSubstr("exchange rate"));
+  EXPECT_TRUE(earnings.today.isNotMeaningful()) << "the last year known made a loss";
+  const std::vector<PastYear> years = pastYears(earnings);
+  ASSERT_GE(years.size(), 10u);
+  for (const PastYear& y : years) {
+    EXPECT_LE(y.low, y.mean);
+    EXPECT_LE(y.mean, y.high);
+  }
+}
+
+TEST_F(Methods, TheExitReturnIsItsOwnDefinition) {
+  for (int lane = 0; lane < 3; ++lane) {
+    const ExitReturn of = exitReturn(now(), lane);
+    ASSERT_TRUE(of.yearly.hasValue()) << of.yearly.reason();
+    const Evaluation& e = *now().evaluation;
+    double worth = of.price.value() / std::pow(1 + of.yearly.value(), of.years);
+    for (int t = 0; t < of.years; ++t)
+      worth += e.figure("exit_dividends_year", e.layout().historyYears + t, lane).value() /
+               std::pow(1 + of.yearly.value(), t + 1);
+    EXPECT_NEAR(worth, now().given(model::Role::Price).figure.value(), 1e-8);
   }
 }
 
