@@ -153,13 +153,13 @@ TEST_F(Told, ChartsAndTheRailAreAskedByKeysAndMouse) {
        15,
        {"Risk-free 2026E · Worst", "Beta × premium 2026E · Worst", "WACC 2026E · Best"}},
       {Qt::Key_6, "flowBars", -1, 35, {"Free cash flow to the firm 2021", "Free cash flow to the firm 2035E · Best"}},
-      {Qt::Key_7, "ranges", -1, 4, {"value to EBITDA, low", "value to EBITDA, median", "value to EBITDA, high"}},
-      {Qt::Key_9, "ranges", 0, 17, {"perpetual growth"}},
+      {Qt::Key_7, "ranges", -1, 19, {"value to EBITDA, low", "value to EBITDA, median", "value to EBITDA, high"}},
+      {Qt::Key_9, "ranges", 0, 26, {"perpetual growth"}},
       {Qt::Key_9, "walkChart", 1, 3, {"in 'Before the spring'", "effect on value per share", "in 'now'"}},
       {Qt::Key_9,
        "valueRail",
        -1,
-       9,
+       12,
        {"Value per share · Worst", "Share price", "peers' enterprise value to EBITDA, median"}},
   };
   for (const Asked& each : asked) {
@@ -313,6 +313,8 @@ TEST_F(Told, AStoryIsWalkedOnToTheFactAndBack) {
   EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Revenue 2025"));
   QCoreApplication::processEvents();  // the rail is drawn
   press(window_.get(), Qt::Key_F6, Qt::ShiftModifier);
+  EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Value per share, dividends · Base")) << "the lowest";
+  for (int mark = 0; mark < 2; ++mark) press(QApplication::focusWidget(), Qt::Key_Right);  // past the value by book
   EXPECT_EQ(find<QLabel>("traceTitle")->text(), QStringLiteral("Value per share · Worst"));
   press(QApplication::focusWidget(), Qt::Key_Return);
   EXPECT_TRUE(find<QWidget>("CashvaluePage")->isVisible());
