@@ -171,6 +171,17 @@ class MultiplesCommand : public TablesCommand {
   }
 };
 
+class PeersCommand : public TablesCommand {
+  const char* name() const override { return "peers"; }
+  const char* purpose() const override {
+    return "The company's ratios beside its peers', and the multiples that growth, payout and return justify";
+  }
+  Status runOn(Session& session, Context& c) override {
+    print(services::ratioFigures(*session.now()), *session.now(), c);
+    return {};
+  }
+};
+
 class PastCommand : public TablesCommand {
   const char* name() const override { return "past"; }
   const char* purpose() const override {
@@ -338,6 +349,7 @@ std::vector<std::unique_ptr<Command>> viewCommands() {
   list.push_back(std::make_unique<CapitalCommand>());
   list.push_back(std::make_unique<CashCommand>());
   list.push_back(std::make_unique<MultiplesCommand>());
+  list.push_back(std::make_unique<PeersCommand>());
   list.push_back(std::make_unique<PastCommand>());
   list.push_back(std::make_unique<ExitCommand>());
   list.push_back(std::make_unique<DividendsCommand>());

@@ -27,6 +27,7 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   views_->add("set", tr("set and multiples"), makeSet());
   views_->add("implied", tr("statistics and implied values"), makeImplied());
   views_->add("past", tr("past"), makePast());
+  views_->add("ratios", tr("ratios"), makeRatios());
   views_->add("exit", tr("exit return"), makeExit());
   views_->add("ways", tr("other ways"), makeOthers());
   group_ = new QComboBox(this);
@@ -238,6 +239,51 @@ void PeersPage::adoptPast(int row, int column) {
                                   figure.value(), bench_.saidNow(tr("own past %1, %2").arg(text(of.label), name))));
 }
 
+QWidget* PeersPage::makeRatios() {
+  auto* view = new QWidget(views_);
+  QVBoxLayout* layout = scrolledLayout(view);
+  layout->addWidget(
+      sectionLabel(tr("The subject's ratios beside its peers', each of its own last fiscal years"), view));
+  ratios_ = addGrid("peerRatios", tr("Ratios beside the peers'"));
+  ratios_->setWidths(72, 0);
+  layout->addWidget(ratios_);
+  layout->addStretch();
+  return view;
+}
+
+/// Three filed years of the subject, then what its peers are at.
+void PeersPage::fillRatios() {
+  const services::Snapshot& s = now();
+  const int base = s.evaluation->layout().baseColumn();
+  const int from = std::max(0, base - 2);
+  std::vector<LedgerRow> rows;
+  for (const services::PeerRatio& ratio : services::peerRatios(s)) {
+    LedgerRow row = yearRow(s, ratio.row, from, base + 1, 0);
+    const std::string name = s.model()[ratio.row].name;
+    const Kind kind = s.model()[ratio.row].kind;
+    LedgerCell count;
+    count.words = QString::number(ratio.peers.count);
+    row.cells.push_back(count);
+    for (const auto& [statistic, figure] : {std::pair("low", ratio.peers.low), std::pair("median", ratio.peers.median),
+                                            std::pair("high", ratio.peers.high)}) {
+      row.cells.push_back(figureCell(figure));
+      row.cells.back().story = [name, statistic = statistic, figure = figure, kind](const services::Snapshot& of) {
+        return services::peerSpreadStory(of, name, statistic, figure, kind);
+      };
+    }
+    row.cells.push_back(figureCell(ratio.apart));
+    row.cells.back().story = [name, figure = ratio.apart, kind](const services::Snapshot& of) {
+      return services::peerSpreadStory(of, name, "median, the subject less it", figure, kind);
+    };
+    rows.push_back(std::move(row));
+  }
+  ratios_->ledger().setCorner(cornerOf(s));
+  ratios_->ledger().fill(periodHeaders(s, from, base + 1)
+                             << tr("peers") << tr("low") << tr("median") << tr("high") << tr("less median"),
+                         std::move(rows));
+  ratios_->showAll();
+}
+
 QWidget* PeersPage::makeExit() {
   auto* view = new QWidget(views_);
   QVBoxLayout* layout = scrolledLayout(view);
@@ -274,6 +320,8 @@ QWidget* PeersPage::makeOthers() {
         words(tr("Earnings times a multiple that grows with growth, by the bond yield then over the yield now."))},
        {"yields", tr("Yields beside bonds"), "yields", nullptr,
         words(tr("What a year brings over the price, beside what high-grade bonds yield."))},
+       {"justified", tr("Justified multiples"), "justified", nullptr,
+        words(tr("What growth, payout and return justify, beside where the subject and its peers stand."))},
        {"book", tr("Excess return on book"), "excess_book", "excess_book_years",
         words(tr("Book, and what it earns beyond its cost: for companies whose book tells what they are."))}},
       view);
@@ -363,6 +411,7 @@ void PeersPage::refresh() {
   group_->setVisible(ofMultiples);
   shown_ = services::multiplesOf(static_cast<services::MultipleGroup>(group_->currentIndex()));
   if (views_->shown() == QLatin1String("past")) return bench_.isPreviewing() ? void() : fillPast();
+  if (views_->shown() == QLatin1String("ratios")) return fillRatios();
   if (views_->shown() == QLatin1String("exit")) return fillExit();
   if (views_->shown() == QLatin1String("ways")) return others_->refresh();
   empty_->setVisible(now().crossCheck.rows.empty());

@@ -29,6 +29,8 @@ class PeersPage : public Page {
   QWidget* makeSet();
   QWidget* makeImplied();
   QWidget* makePast();
+  QWidget* makeRatios();
+  void fillRatios();
   QWidget* makeExit();
   QWidget* makeOthers();
   void fillPast();
@@ -44,7 +46,7 @@ class PeersPage : public Page {
   void toggle(int row, int column);
 
   SubViews* views_;
-  LedgerView *peers_, *statistics_, *exit_, *exitGrid_, *past_, *pastYears_;
+  LedgerView *peers_, *statistics_, *exit_, *exitGrid_, *past_, *pastYears_, *ratios_;
   PriceChart* pastChart_;
   QLabel* pastNote_;
   services::PastMultiples pastSeries_;  ///< as last filled

@@ -176,6 +176,23 @@ std::vector<ReportFigure> multipleFigures(const Snapshot& s) {
   return gather.take();
 }
 
+std::vector<ReportFigure> ratioFigures(const Snapshot& s) {
+  Gather gather(s);
+  const int base = std::max(0, s.caseOf().indexOf(kBase));
+  for (const PeerRatio& ratio : peerRatios(s)) {
+    const model::Row& row = s.model()[ratio.row];
+    const std::string of = "of " + std::to_string(ratio.peers.count) + " peers";
+    gather.add("ratios beside the peers'", row.label + ", subject", base, row.kind,
+               s.history->at(ratio.row, s.evaluation->layout().baseColumn()),
+               s.periodOf(s.evaluation->layout().baseColumn()));
+    gather.add("ratios beside the peers'", row.label + ", peers' low", base, row.kind, ratio.peers.low, of);
+    gather.add("ratios beside the peers'", row.label + ", peers' median", base, row.kind, ratio.peers.median, of);
+    gather.add("ratios beside the peers'", row.label + ", peers' high", base, row.kind, ratio.peers.high, of);
+  }
+  gather.byScenario("justified multiples", "justified");
+  return gather.take();
+}
+
 std::vector<ReportFigure> pastFigures(const Snapshot& s) {
   Gather gather(s);
   const int base = std::max(0, s.caseOf().indexOf(kBase));

@@ -29,6 +29,8 @@ std::vector<ReportFigure> capitalFigures(const Snapshot& s, const BetaSettings& 
 std::vector<ReportFigure> cashFigures(const Snapshot& s);
 /// Every multiple of every peer with why it counts or not, statistics, the subject's own and its place, implied values.
 std::vector<ReportFigure> multipleFigures(const Snapshot& s);
+/// The subject's ratios beside the peers', and multiples that growth, payout and return justify.
+std::vector<ReportFigure> ratioFigures(const Snapshot& s);
 /// The own past multiples: statistics, and every month of each.
 std::vector<ReportFigure> pastFigures(const Snapshot& s);
 /// The return to the exit multiple with what makes it; dividends, the growth multiple, yields and excess return on

@@ -1,6 +1,7 @@
 #include "services/views/peer_view.h"
 
 #include <algorithm>
+#include <set>
 
 #include "core/history/statistics.h"
 #include "core/quantity/number_text.h"
@@ -75,6 +76,23 @@ std::optional<PeerEffect> effectOf(const Snapshot& s, const std::string& peer, M
   if (given.known() && value.known() && effect.medianThen.hasValue())
     effect.impliedThen = probeScenario(s, base, {{{given, {effect.medianThen}}}}, value).front();
   return effect;
+}
+
+std::vector<PeerRatio> peerRatios(const Snapshot& s) {
+  std::vector<PeerRatio> ratios;
+  std::set<std::string> told;
+  const MeasureBasis basis = basisOf(s.model(), s.caseOf());
+  const int base = s.evaluation->layout().baseColumn();
+  for (size_t r = 0; r < s.model().rows.size(); ++r) {
+    const model::Row& row = s.model().rows[r];
+    if (!row.peers || !row.peers->statistic.empty() || !told.insert(row.peers->measure).second) continue;
+    PeerRatio ratio;
+    ratio.row = model::RowId(r);
+    ratio.peers = peerSpread(s.market->peers, s.company().id, row.peers->measure, basis);
+    ratio.apart = s.history->at(ratio.row, base) - ratio.peers.median;
+    ratios.push_back(std::move(ratio));
+  }
+  return ratios;
 }
 
 ImpliedSpread impliedSpread(const Snapshot& s) {

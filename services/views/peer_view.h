@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "core/peers/measures.h"
 #include "core/peers/peer.h"
 #include "services/stages/snapshot.h"
 
@@ -28,6 +29,15 @@ struct PeerEffect {
 };
 /// Nothing where the cell cannot count.
 std::optional<PeerEffect> effectOf(const Snapshot& s, const std::string& peer, Multiple m);
+
+/// A ratio of the subject that its peers have too.
+struct PeerRatio {
+  model::RowId row;
+  PeerSpread peers;  ///< of their last fiscal years, on the basis in use
+  Figure apart;      ///< the subject's of the base year less the peers' median
+};
+/// Every row of the model that says which measure of peers it is set beside; one row a measure.
+std::vector<PeerRatio> peerRatios(const Snapshot& s);
 
 /// What the medians of all multiples that have a value imply for base.
 struct ImpliedSpread {

@@ -101,7 +101,7 @@ TEST_F(Verbs, CapitalAndCashAreTheModelsFigures) {
 
 TEST_F(Verbs, PeersExitPastAndDividendsInThreeForms) {
   EXPECT_EQ(run("price", {"55.2"}), "");
-  for (const char* report : {"multiples", "past", "exit", "dividends"}) {
+  for (const char* report : {"peers", "multiples", "past", "exit", "dividends"}) {
     EXPECT_EQ(run(report, {}), "") << report;
     const auto told = json(report);
     EXPECT_EQ(told["company"], "norr") << report;

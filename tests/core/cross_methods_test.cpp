@@ -88,6 +88,28 @@ TEST_F(CrossMethods, ExcessReturnOnBook) {
   EXPECT_NEAR(constant(m_.evaluate(), "book_beyond"), 90 * 0.6 / (1.1 - 0.6) / std::pow(1.1, 5), 1e-6);
 }
 
+TEST_F(CrossMethods, JustifiedMultiplesOverTwoStages) {
+  // Year by year: payout of 60 % on earnings that grow by 8 %, then 1 - g / ROE of them for ever at 2 %.
+  choose("justified_growth", 0.08);
+  choose("justified_payout", 0.6);
+  choose("justified_return", 0.16);
+  choose("terminal_growth", 0.02);
+  double earnings = 1, value = 0, discount = 1;
+  for (int t = 1; t <= 5; ++t) {
+    if (t > 1) earnings *= 1.08;
+    value += 0.6 * earnings / (discount *= 1.1);
+  }
+  value += earnings * 1.02 * (1 - 0.02 / 0.16) / (0.1 - 0.02) / discount;
+  EXPECT_NEAR(constant(m_.evaluate(), "justified_price_earnings"), value, 1e-12);
+  // One growth and the payout that it leaves: the steady state (1 - g / ROE) / (k - g), of the firm alike.
+  choose("justified_growth", 0.02);
+  choose("justified_payout", 1 - 0.02 / 0.16);
+  const Evaluation steady = m_.evaluate();
+  EXPECT_NEAR(constant(steady, "justified_price_earnings"), (1 - 0.02 / 0.16) / 0.08, 1e-12);
+  EXPECT_NEAR(constant(steady, "justified_ev_nopat"), (1 - 0.02 / 0.16) / 0.08, 1e-9)
+      << "no debt: the WACC is 10 %, too";
+}
+
 TEST_F(CrossMethods, ABlendIsTheSumOfWeightsTimesValues) {
   const double cash = constant(m_.evaluate(), "value_per_share");
   EXPECT_THAT(whyNot("blended_value"), HasSubstr("add up to 100 %"));
