@@ -58,6 +58,21 @@ constexpr Term kKeys[] = {
     {"A document", "Escape or Backspace goes back to where it was opened from."}};
 
 constexpr Term kTerms[] = {
+    {"Multiples of peers",
+     "Of price or of the firm (enterprise value), of the last twelve months, of this fiscal year or of the next, brought "
+     "to the subject's months, currency and basis. What is negative or unknown has no multiple and says why. A dot "
+     "counts, a ring does not; Space takes one in or out, and the line beneath says before what that would do."},
+    {"Own past multiples",
+     "By month: the close then times the count of shares then, over the last year that was known, as it was first filed. "
+     "A year counts as known three months after its end. Months beyond 1.5 interquartile ranges outside the quartiles "
+     "are shown in their year and count in no statistic."},
+    {"Exit return",
+     "A multiple in the exit year gives a price then; with the dividends until then it gives the price to pay for the "
+     "required return, and what today's price returns. The return is split by log points of revenue, margin, count "
+     "and multiple, dividends as the rest."},
+    {"Blend",
+     "The sum of weights times the values of the methods weighted. A method that has a weight and no value leaves no "
+     "blend until its weight is moved. The headline stays the cash value until the blend is chosen."},
     {"Rival",
      "A figure that could stand in the place of a part of the cost of capital, with its date, its source and the value "
      "that the model gives with it. Enter adopts it; its source becomes the reason."},
