@@ -148,73 +148,44 @@ class CapitalCommand : public TablesCommand {
   bool priceAlone_ = false;
 };
 
-class CashCommand : public TablesCommand {
-  const char* name() const override { return "cash"; }
-  const char* purpose() const override {
-    return "The value from cash: walk, years, what lies beyond, claims, and every other way to it";
-  }
+/// What one or another page says, of all scenarios.
+class ReportCommand : public TablesCommand {
+ public:
+  using Figures = std::vector<services::ReportFigure> (*)(const services::Snapshot&);
+  ReportCommand(const char* name, const char* purpose, Figures figures)
+      : name_(name), purpose_(purpose), figures_(figures) {}
+
+ private:
+  const char* name() const override { return name_; }
+  const char* purpose() const override { return purpose_; }
   Status runOn(Session& session, Context& c) override {
-    print(services::cashFigures(*session.now()), *session.now(), c);
+    print(figures_(*session.now()), *session.now(), c);
     return {};
   }
+  const char *name_, *purpose_;
+  Figures figures_;
 };
 
-class MultiplesCommand : public TablesCommand {
-  const char* name() const override { return "multiples"; }
-  const char* purpose() const override {
-    return "Peers' multiples with why each counts, statistics, the subject's place, what they imply per share";
-  }
-  Status runOn(Session& session, Context& c) override {
-    const std::vector<services::ReportFigure> figures = services::multipleFigures(*session.now());
-    print(figures, *session.now(), c);
-    return {};
-  }
-};
-
-class PeersCommand : public TablesCommand {
-  const char* name() const override { return "peers"; }
-  const char* purpose() const override {
-    return "The company's ratios beside its peers', and the multiples that growth, payout and return justify";
-  }
-  Status runOn(Session& session, Context& c) override {
-    print(services::ratioFigures(*session.now()), *session.now(), c);
-    return {};
-  }
-};
-
-class PastCommand : public TablesCommand {
-  const char* name() const override { return "past"; }
-  const char* purpose() const override {
-    return "The company's own past multiples: statistics, today's place, every month";
-  }
-  Status runOn(Session& session, Context& c) override {
-    print(services::pastFigures(*session.now()), *session.now(), c);
-    return {};
-  }
-};
-
-class ExitCommand : public TablesCommand {
-  const char* name() const override { return "exit"; }
-  const char* purpose() const override {
-    return "The return to an exit multiple: price to pay, return from today's price and what makes it, by growth and "
-           "multiple";
-  }
-  Status runOn(Session& session, Context& c) override {
-    print(services::exitFigures(*session.now()), *session.now(), c);
-    return {};
-  }
-};
-
-class DividendsCommand : public TablesCommand {
-  const char* name() const override { return "dividends"; }
-  const char* purpose() const override {
-    return "Value from dividends, the growth multiple, yields beside bonds, excess return on book";
-  }
-  Status runOn(Session& session, Context& c) override {
-    print(services::dividendFigures(*session.now()), *session.now(), c);
-    return {};
-  }
-};
+std::vector<std::unique_ptr<Command>> reportCommands() {
+  std::vector<std::unique_ptr<Command>> list;
+  const auto add = [&](const char* name, const char* purpose, ReportCommand::Figures figures) {
+    list.push_back(std::make_unique<ReportCommand>(name, purpose, figures));
+  };
+  add("cash", "The value from cash: walk, years, what lies beyond, claims, and every other way to it",
+      services::cashFigures);
+  add("peers", "The company's ratios beside its peers', and the multiples that growth, payout and return justify",
+      services::ratioFigures);
+  add("multiples", "Peers' multiples with why each counts, statistics, the subject's place, what they imply per share",
+      services::multipleFigures);
+  add("past", "The company's own past multiples: statistics, today's place, every month", services::pastFigures);
+  add("exit",
+      "The return to an exit multiple: price to pay, return from today's price and what makes it, by growth and "
+      "multiple",
+      services::exitFigures);
+  add("dividends", "Value from dividends, the growth multiple, yields beside bonds, excess return on book, the blend",
+      services::dividendFigures);
+  return list;
+}
 
 class FiguresCommand : public SessionCommand {
   const char* name() const override { return "figures"; }
@@ -347,12 +318,7 @@ std::vector<std::unique_ptr<Command>> viewCommands() {
   list.push_back(std::make_unique<StatementsCommand>());
   list.push_back(std::make_unique<FactsCommand>());
   list.push_back(std::make_unique<CapitalCommand>());
-  list.push_back(std::make_unique<CashCommand>());
-  list.push_back(std::make_unique<MultiplesCommand>());
-  list.push_back(std::make_unique<PeersCommand>());
-  list.push_back(std::make_unique<PastCommand>());
-  list.push_back(std::make_unique<ExitCommand>());
-  list.push_back(std::make_unique<DividendsCommand>());
+  for (std::unique_ptr<Command>& report : reportCommands()) list.push_back(std::move(report));
   list.push_back(std::make_unique<FiguresCommand>());
   list.push_back(std::make_unique<RestatementsCommand>());
   list.push_back(std::make_unique<TraceCommand>());

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "app/look/plain_text.h"
+#include "app/look/theme.h"
 #include "core/filing/minor_unit.h"
 #include "core/quantity/number_text.h"
 

@@ -12,7 +12,6 @@
 #include "app/pages/empty_note.h"
 #include "app/pages/own_ranges.h"
 #include "core/quantity/number_text.h"
-#include "services/stories/exit_stories.h"
 #include "services/stories/peer_stories.h"
 #include "services/views/company_view.h"
 #include "services/views/peer_view.h"
@@ -26,9 +25,14 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   layout->addWidget(views_);
   views_->add("set", tr("set and multiples"), makeSet());
   views_->add("implied", tr("statistics and implied values"), makeImplied());
-  views_->add("past", tr("past"), makePast());
+  past_ = new PastPanel(bench_, addGrid("pastMultiples", tr("Own past multiples")),
+                        addGrid("pastYears", tr("Own past multiple by year")), views_);
+  views_->add("past", tr("past"), past_);
   views_->add("ratios", tr("ratios"), makeRatios());
-  views_->add("exit", tr("exit return"), makeExit());
+  LedgerView* exitValues = addGrid("exitReturn", tr("Exit return by scenario"));
+  exit_ = new ExitPanel(bench_, exitValues, addGrid("exitGrid", tr("Yearly return by growth and multiple")), views_);
+  views_->add("exit", tr("exit return"), exit_);
+  takeInputs(exitValues);
   views_->add("ways", tr("other ways"), makeOthers());
   group_ = new QComboBox(this);
   group_->setObjectName(QStringLiteral("multipleGroup"));
@@ -104,141 +108,6 @@ QWidget* PeersPage::makeImplied() {
   return view;
 }
 
-QWidget* PeersPage::makePast() {
-  auto* view = new QWidget(views_);
-  QVBoxLayout* layout = scrolledLayout(view);
-  pastNote_ = new PlainLabel(view);
-  pastNote_->setObjectName(QStringLiteral("pastNote"));
-  pastNote_->setWordWrap(true);
-  pastNote_->setContentsMargins(8, 0, 8, 2);
-  layout->addWidget(pastNote_);
-  past_ = addGrid("pastMultiples", tr("Own past multiples"));
-  past_->setWidths(66, 0);
-  layout->addWidget(past_);
-  pastChart_ = new PriceChart(view);
-  pastChart_->setObjectName(QStringLiteral("pastChart"));
-  pastChart_->setAccessibleName(tr("Own past multiple by month"));
-  layout->addWidget(pastChart_, 1);
-  pastYears_ = addGrid("pastYears", tr("Own past multiple by year"));
-  pastYears_->setWidths(58, 0);
-  layout->addWidget(pastYears_);
-  connect(past_->selectionModel(), &QItemSelectionModel::currentRowChanged, this, [this] { fillPastSeries(); });
-  connect(past_, &LedgerView::rowActivated, this, &PeersPage::adoptPast);
-  return view;
-}
-
-/// What the columns of the past's statistics show, in their order.
-std::vector<std::pair<QString, Figure>> PeersPage::pastColumns(const services::PastSeries& of) {
-  return {{tr("today"), of.today},   {tr("low"), of.low},   {tr("quartile"), of.lowerQuartile},
-          {tr("median"), of.median}, {tr("mean"), of.mean}, {tr("quartile"), of.upperQuartile},
-          {tr("high"), of.high}};
-}
-
-void PeersPage::fillPast() {
-  const services::Snapshot& s = now();
-  pastSeries_ = services::pastMultiples(s);
-  std::vector<LedgerRow> rows;
-  QStringList headers;
-  for (const services::PastSeries& of : pastSeries_.series) {
-    LedgerRow row;
-    row.label = text(of.label);
-    row.kind = Kind::Multiple;
-    row.unit = QStringLiteral("×");
-    headers.clear();
-    for (const auto& [name, figure] : pastColumns(of)) {
-      headers << name;
-      row.cells.push_back(figureCell(figure));
-      row.cells.back().story = [label = of.label + ", " + name.toStdString(), of,
-                                figure = figure](const services::Snapshot& shown) {
-        return services::pastStory(shown, label, of, figure, Kind::Multiple);
-      };
-    }
-    LedgerCell place = figureCell(of.percentile);
-    place.words = of.percentile.hasValue() ? text(figureText(of.percentile, Kind::Ratio)) + QStringLiteral(" %")
-                                           : QStringLiteral("·");
-    place.story = [of](const services::Snapshot& shown) {
-      return services::pastStory(shown, of.label + ", where today stands", of, of.percentile, Kind::Ratio);
-    };
-    row.cells.push_back(place);
-    LedgerCell months;
-    const auto out = static_cast<int>(of.points.size()) - of.count;
-    months.words =
-        QString::number(of.count) + (out + of.left > 0 ? tr(" (%1 left out)").arg(out + of.left) : QString());
-    months.quiet = true;
-    row.cells.push_back(months);
-    rows.push_back(std::move(row));
-  }
-  const bool any = std::any_of(pastSeries_.series.begin(), pastSeries_.series.end(),
-                               [](const services::PastSeries& of) { return !of.points.empty(); });
-  pastNote_->setText(
-      any ? tr("The price then times the count then, over what had been filed by then, as first filed; "
-               "outlier months do not count. Enter on a figure makes it the multiple of the exit return. ") +
-                text(pastSeries_.note)
-          : tr("Closes of more than a year, and filed years that lie before them, make the own past "
-               "multiples: type or paste prices under Company."));
-  past_->setVisible(any);
-  pastChart_->setVisible(any);
-  pastYears_->setVisible(any);
-  if (!any) return;
-  headers << tr("today's place") << tr("months");
-  past_->ledger().fill(headers, std::move(rows));
-  past_->showAll();
-  fillPastSeries();
-}
-
-void PeersPage::fillPastSeries() {
-  if (pastSeries_.series.empty()) return;
-  const auto at = std::clamp<size_t>(static_cast<size_t>(std::max(0, past_->currentIndex().row())), 0,
-                                     pastSeries_.series.size() - 1);
-  const services::PastSeries& of = pastSeries_.series[at];
-  std::vector<PricePoint> points;
-  std::vector<PriceMark> marks;
-  for (const services::PastMultiple& p : of.points) {
-    if (!p.outlier) points.push_back({p.on, p.multiple, {}});
-  }
-  pastChart_->setTitle(tr("%1, by month; median %2").arg(text(of.label), text(figureText(of.median, Kind::Multiple))));
-  pastChart_->setContent(std::move(points), std::move(marks), QString());
-  const std::vector<services::PastYear> years = services::pastYears(of);
-  QStringList headers;
-  LedgerRow low, mean, high;
-  low.label = tr("lowest month");
-  mean.label = tr("mean of the months");
-  high.label = tr("highest month");
-  for (LedgerRow* row : {&low, &mean, &high}) row->kind = Kind::Multiple;
-  for (const services::PastYear& year : years) {
-    headers << QString::number(year.year);
-    const auto add = [&](LedgerRow& row, double figure) {
-      row.cells.push_back(figureCell(Figure::of(figure)));
-      row.cells.back().story = [label = of.label + ", " + row.label.toStdString() + " of " + std::to_string(year.year),
-                                of, figure](const services::Snapshot& shown) {
-        return services::pastStory(shown, label, of, Figure::of(figure), Kind::Multiple);
-      };
-    };
-    add(low, year.low);
-    add(mean, year.mean);
-    add(high, year.high);
-  }
-  pastYears_->ledger().setCorner(text(of.label));
-  pastYears_->ledger().fill(headers, {std::move(low), std::move(mean), std::move(high)});
-  pastYears_->showAll();
-}
-
-/// A figure of the past becomes the multiple in the exit year of the scenario chosen, with what it is as the reason.
-void PeersPage::adoptPast(int row, int column) {
-  const services::Snapshot& s = bench_.settled();
-  const auto& parts = s.model().view("exit_parts");
-  constexpr size_t kMultipleAt = 2;
-  if (row < 0 || row >= static_cast<int>(pastSeries_.series.size()) || parts.size() <= kMultipleAt) return;
-  const services::PastSeries& of = pastSeries_.series[static_cast<size_t>(row)];
-  const auto columns = pastColumns(of);
-  if (column < 0 || column >= static_cast<int>(columns.size())) return;
-  const auto& [name, figure] = columns[static_cast<size_t>(column)];
-  if (!figure.hasValue()) return bench_.say(tr("There is no figure to adopt: %1").arg(text(figure.reason())), true);
-  const Scenario& scenario = s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())];
-  bench_.apply(services::setInput(s.caseOf(), s.model(), scenario.id, s.model()[parts[kMultipleAt].row].name,
-                                  figure.value(), bench_.saidNow(tr("own past %1, %2").arg(text(of.label), name))));
-}
-
 QWidget* PeersPage::makeRatios() {
   auto* view = new QWidget(views_);
   QVBoxLayout* layout = scrolledLayout(view);
@@ -284,27 +153,6 @@ void PeersPage::fillRatios() {
   ratios_->showAll();
 }
 
-QWidget* PeersPage::makeExit() {
-  auto* view = new QWidget(views_);
-  QVBoxLayout* layout = scrolledLayout(view);
-  exitSentence_ = new PlainLabel(view);
-  exitSentence_->setObjectName(QStringLiteral("exitSentence"));
-  exitSentence_->setWordWrap(true);
-  exitSentence_->setContentsMargins(8, 0, 8, 4);
-  layout->addWidget(exitSentence_);
-  exit_ = addGrid("exitReturn", tr("Exit return by scenario"));
-  exit_->setWidths(66, 0);
-  layout->addWidget(exit_);
-  exitGrid_ = addGrid("exitGrid", tr("Yearly return by growth and multiple"));
-  exitGrid_->setWidths(66, 0);
-  layout->addWidget(
-      sectionLabel(tr("Yearly return in % from today's price: growth by itself down, multiple across"), view));
-  layout->addWidget(exitGrid_);
-  layout->addStretch();
-  takeInputs(exit_);
-  return view;
-}
-
 QWidget* PeersPage::makeOthers() {
   auto* view = new QWidget(views_);
   QVBoxLayout* layout = scrolledLayout(view);
@@ -330,89 +178,13 @@ QWidget* PeersPage::makeOthers() {
   return view;
 }
 
-void PeersPage::fillExit() {
-  const services::Snapshot& s = now();
-  std::vector<LedgerRow> rows = scenarioRows(s, "exit_return");
-  struct Line {
-    QString label;
-    Figure (*of)(const services::ExitReturn&);
-  };
-  const Line lines[] = {
-      {tr("Return from today's price, a year"), [](const services::ExitReturn& r) { return r.yearly; }},
-      {tr("  of the total, by revenue"), [](const services::ExitReturn& r) { return r.split.revenue; }},
-      {tr("  by margin"), [](const services::ExitReturn& r) { return r.split.margin; }},
-      {tr("  by the count of shares"), [](const services::ExitReturn& r) { return r.split.count; }},
-      {tr("  by the multiple"), [](const services::ExitReturn& r) { return r.split.multiple; }},
-      {tr("  by dividends"), [](const services::ExitReturn& r) { return r.split.dividends; }}};
-  std::vector<services::ExitReturn> returns;
-  for (int k = 0; k < s.evaluation->scenarios(); ++k) returns.push_back(services::exitReturn(s, k));
-  for (const Line& line : lines) {
-    LedgerRow row = headingRow(line.label);
-    row.heading = false;
-    row.unit = QStringLiteral("%");
-    row.kind = Kind::Ratio;
-    for (size_t k = 0; k < returns.size(); ++k) {
-      row.cells.push_back(figureCell(line.of(returns[k])));
-      row.cells.back().story = [label = line.label.trimmed().toStdString(), of = returns[k],
-                                figure = line.of(returns[k]), k](const services::Snapshot& shown) {
-        return services::exitStory(shown, label, of, figure, static_cast<int>(k));
-      };
-    }
-    rows.push_back(std::move(row));
-  }
-  exit_->ledger().setCorner(cornerOf(s));
-  exit_->ledger().fill(scenarioHeaders(s), std::move(rows));
-  exit_->showAll();
-  const auto base = static_cast<size_t>(std::max(0, s.caseOf().indexOf(kBase)));
-  const services::ExitReturn& of = returns[base];
-  QString words =
-      of.toPay.hasValue()
-          ? tr("Base: a price to pay of %1 for the required return").arg(text(figureText(of.toPay, Kind::Quote)))
-          : tr("Base has no price to pay: %1").arg(text(of.toPay.reason()));
-  if (of.yearly.hasValue()) words += tr("; at today's price %1 % a year").arg(text(figureText(of.yearly, Kind::Ratio)));
-  if (of.lastAtOrUnder)
-    words += tr("; last traded at or under it on %1, at %2")
-                 .arg(text(dateText(of.lastAtOrUnder->date)),
-                      text(figureText(Figure::of(of.lastAtOrUnder->close), Kind::Quote)));
-  exitSentence_->setText(words + QLatin1Char('.'));
-  fillExitGrid();
-}
-
-void PeersPage::fillExitGrid() {
-  const services::Snapshot& s = now();
-  const int scenario = bench_.scenario();
-  const services::ExitGrid grid = bench_.isPreviewing() ? services::ExitGrid{} : services::exitGrid(s, scenario);
-  exitGrid_->setVisible(!grid.growths.empty());
-  if (grid.growths.empty()) return;
-  QStringList headers;
-  for (const double multiple : grid.multiples)
-    headers << text(figureText(Figure::of(multiple), Kind::Multiple)) + QStringLiteral(" ×");
-  std::vector<LedgerRow> rows;
-  for (size_t g = 0; g < grid.growths.size(); ++g) {
-    LedgerRow row;
-    row.label = tr("growth %1 %").arg(text(figureText(Figure::of(grid.growths[g]), Kind::Ratio)));
-    row.kind = Kind::Ratio;
-    for (size_t m = 0; m < grid.multiples.size(); ++m) {
-      row.cells.push_back(figureCell(grid.yearly[g][m]));
-      row.cells.back().story = [growth = grid.growths[g], multiple = grid.multiples[m],
-                                figure = grid.yearly[g][m]](const services::Snapshot& of) {
-        return services::exitGridStory(of, growth, multiple, figure);
-      };
-    }
-    rows.push_back(std::move(row));
-  }
-  exitGrid_->ledger().setCorner(text(s.caseOf().scenarios[static_cast<size_t>(scenario)].label));
-  exitGrid_->ledger().fill(headers, std::move(rows));
-  exitGrid_->showAll();
-}
-
 void PeersPage::refresh() {
   const bool ofMultiples = views_->shown() == QLatin1String("set") || views_->shown() == QLatin1String("implied");
   group_->setVisible(ofMultiples);
   shown_ = services::multiplesOf(static_cast<services::MultipleGroup>(group_->currentIndex()));
-  if (views_->shown() == QLatin1String("past")) return bench_.isPreviewing() ? void() : fillPast();
+  if (views_->shown() == QLatin1String("past")) return past_->refresh();
   if (views_->shown() == QLatin1String("ratios")) return fillRatios();
-  if (views_->shown() == QLatin1String("exit")) return fillExit();
+  if (views_->shown() == QLatin1String("exit")) return exit_->refresh();
   if (views_->shown() == QLatin1String("ways")) return others_->refresh();
   empty_->setVisible(now().crossCheck.rows.empty());
   if (views_->shown() == QLatin1String("implied")) return fillStatistics();

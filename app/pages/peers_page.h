@@ -6,13 +6,13 @@
 #include <QLineEdit>
 
 #include "app/charts/multiple_strips.h"
-#include "app/charts/price_chart.h"
 #include "app/charts/range_chart.h"
+#include "app/pages/exit_panel.h"
 #include "app/pages/other_ways.h"
 #include "app/pages/page.h"
+#include "app/pages/past_panel.h"
 #include "app/pages/sub_views.h"
 #include "core/peers/peer.h"
-#include "services/views/past_multiples.h"
 
 namespace zl::app {
 
@@ -28,17 +28,9 @@ class PeersPage : public Page {
  private:
   QWidget* makeSet();
   QWidget* makeImplied();
-  QWidget* makePast();
   QWidget* makeRatios();
   void fillRatios();
-  QWidget* makeExit();
   QWidget* makeOthers();
-  void fillPast();
-  void fillPastSeries();
-  void adoptPast(int row, int column);
-  static std::vector<std::pair<QString, Figure>> pastColumns(const services::PastSeries& of);
-  void fillExit();
-  void fillExitGrid();
   void fillPeers();
   void fillStatistics();
   void fillStrips();
@@ -46,12 +38,10 @@ class PeersPage : public Page {
   void toggle(int row, int column);
 
   SubViews* views_;
-  LedgerView *peers_, *statistics_, *exit_, *exitGrid_, *past_, *pastYears_, *ratios_;
-  PriceChart* pastChart_;
-  QLabel* pastNote_;
-  services::PastMultiples pastSeries_;  ///< as last filled
+  LedgerView *peers_, *statistics_, *ratios_;
+  PastPanel* past_;
+  ExitPanel* exit_;
   OtherWays* others_;
-  QLabel* exitSentence_;
   QComboBox* group_;
   std::vector<Multiple> shown_;
   QLabel *sentence_, *effect_;

@@ -32,12 +32,38 @@ class Search {
     if (visited_.size() > kMostSteps || !visited_.insert({cell.row.at(), cell.column}).second) return;
     const TraceStep step = trace(e_, s_.filed->statements, cell, base_);
     bool deeper = false;
+    const std::set<std::pair<size_t, int>> wanted = taken(cell);
     for (const TraceLink& input : step.inputs) {
-      if (input.figure.hasValue()) continue;
+      const bool unused = !wanted.empty() && wanted.count({input.cell.row.at(), input.cell.column}) == 0;
+      if (input.figure.hasValue() || unused) continue;
       deeper = true;
       follow(input.cell);
     }
     if (!deeper) add(step);
+  }
+
+  /// What a cell's rule reads as choices stand: not the branch that another option would take, and of "a, else b" only
+  /// b, which is all that a first value needs.
+  [[nodiscard]] std::set<std::pair<size_t, int>> taken(model::Cell cell) const {
+    std::set<std::pair<size_t, int>> cells;
+    const model::Expr* rule = model::ruleOf(s_.model()[cell.row], e_.layout(), cell.column);
+    if (rule != nullptr) take(*rule, cell.column, cells);
+    return cells;
+  }
+
+  void take(const model::Expr& e, int column, std::set<std::pair<size_t, int>>& cells) const {
+    using model::Op;
+    if (e.op == Op::If && e.args[0].op == Op::Is && e.args[0].args[0].op == Op::Ref) {
+      const Figure stands = e_.constant(e.args[0].args[0].row, base_);
+      if (stands.hasValue()) return take(e.args[stands.value() == e.args[0].args[1].number ? 1 : 2], column, cells);
+    }
+    if (e.op == Op::Known) return take(e.args[1], column, cells);
+    if (e.op == Op::Ref || e.op == Op::Average || e.op == Op::Total || e.op == Op::Sum) {
+      for (const model::Cell& read : model::cellsRead(s_.model(), e_.layout(), e, column))
+        cells.insert({read.row.at(), read.column});
+      return;
+    }
+    for (const model::Expr& part : e.args) take(part, column, cells);
   }
 
   void add(const TraceStep& step) {
