@@ -214,11 +214,16 @@ TEST_F(Layout, FiguresAreWholeWithFewAndManyYears) {
 }
 
 TEST_F(Layout, FiguresAreWholeInLargeLetters) {
+  const std::string corpus = test::sourceFolder() + "/tests/corpus/strangers/";
+  const QString stranger = imported("uk-turned.csv", test::fileText(corpus + "uk-turned.csv"));
+  const QString yen = imported("yen.csv", firm("JPY million", "000"));
   for (const double times : {1.5, 2.0}) {
     QFont large = usual_;
     large.setPointSizeF(usual_.pointSizeF() * times);
     QApplication::setFont(large);
     look(path(), "demo, letters x " + std::to_string(times));
+    look(stranger, "a stranger, letters x " + std::to_string(times));
+    look(yen, "10^14 yen, letters x " + std::to_string(times));
   }
   EXPECT_EQ(joined(cut_), "");
 }
