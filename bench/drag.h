@@ -12,7 +12,14 @@
 
 namespace zl::bench {
 
+/// Pages that are made after the first picture are no part of what is measured.
+inline void waitForPages(app::MainWindow& window) {
+  const auto* pages = window.findChild<app::PageStack*>();
+  while (!pages->isWhole()) QCoreApplication::processEvents();
+}
+
 inline void drag(benchmark::State& state, app::MainWindow& window) {
+  waitForPages(window);
   window.bench().goTo(Stop::Outlook);
   QCoreApplication::processEvents();
   auto* board = window.findChild<app::PathBoard*>();

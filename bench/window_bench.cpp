@@ -75,6 +75,7 @@ std::unique_ptr<app::MainWindow> largeWindow() {
   window->resize(1280, 800);
   window->show();
   if (!window->openBook(QString::fromStdString(path))) std::abort();
+  waitForPages(*window);
   window->bench().goTo(Stop::Outlook);
   QCoreApplication::processEvents();
   return window;
