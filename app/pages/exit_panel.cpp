@@ -1,6 +1,5 @@
 #include "app/pages/exit_panel.h"
 
-#include <QScrollArea>
 #include <QVBoxLayout>
 #include <algorithm>
 
@@ -15,20 +14,8 @@ namespace zl::app {
 
 ExitPanel::ExitPanel(Workbench& bench, LedgerView* values, LedgerView* grid, QWidget* parent)
     : QWidget(parent), bench_(bench), values_(values), grid_(grid) {
-  auto* outer = new QVBoxLayout(this);
-  outer->setContentsMargins(0, 0, 0, 0);
-  auto* area = new QScrollArea(this);  // the grid of growths lies beneath in a low window
-  area->setWidgetResizable(true);
-  area->setFrameShape(QFrame::NoFrame);
-  area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  area->setFocusPolicy(Qt::NoFocus);
-  auto* inner = new QWidget(area);
-  inner->setAutoFillBackground(true);
-  inner->setBackgroundRole(QPalette::Base);
-  area->setWidget(inner);
-  outer->addWidget(area);
-  auto* layout = new QVBoxLayout(inner);
-  layout->setContentsMargins(0, 2, 0, 4);
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(2);
   sentence_ = new PlainLabel(this);
   sentence_->setObjectName(QStringLiteral("exitSentence"));

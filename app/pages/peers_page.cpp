@@ -30,8 +30,10 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   views_->add("past", tr("past"), past_);
   views_->add("ratios", tr("ratios"), makeRatios());
   LedgerView* exitValues = addGrid("exitReturn", tr("Exit return by scenario"));
-  exit_ = new ExitPanel(bench_, exitValues, addGrid("exitGrid", tr("Yearly return by growth and multiple")), views_);
-  views_->add("exit", tr("exit return"), exit_);
+  auto* exitView = new QWidget(views_);
+  exit_ = new ExitPanel(bench_, exitValues, addGrid("exitGrid", tr("Yearly return by growth and multiple")), exitView);
+  scrolledLayout(exitView)->addWidget(exit_);
+  views_->add("exit", tr("exit return"), exitView);
   takeInputs(exitValues);
   views_->add("ways", tr("other ways"), makeOthers());
   group_ = new QComboBox(this);

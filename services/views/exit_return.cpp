@@ -22,11 +22,22 @@ std::optional<Parts> partsOf(const model::Model& m) {
                rows[6].row, rows[7].row, rows[8].row, rows[9].row, rows[10].row};
 }
 
+/// The first dividend until the exit that has no figure; null where all have one.
+std::optional<Figure> gapOfDividends(const Snapshot& s, const Parts& parts, int years, int scenario) {
+  const Evaluation& e = *s.evaluation;
+  for (int t = 0; t < std::min(years, e.layout().forecastYears); ++t) {
+    const Figure paid = e.figure(parts.dividends, e.layout().historyYears + t, scenario);
+    if (!paid.hasValue()) return paid;
+  }
+  return std::nullopt;
+}
+
+/// Each has a figure, see gapOfDividends().
 std::vector<double> dividendsOf(const Snapshot& s, const Parts& parts, int years, int scenario) {
   const Evaluation& e = *s.evaluation;
   std::vector<double> paid;
   for (int t = 0; t < std::min(years, e.layout().forecastYears); ++t)
-    paid.push_back(e.figure(parts.dividends, e.layout().historyYears + t, scenario).valueOr(0));
+    paid.push_back(e.figure(parts.dividends, e.layout().historyYears + t, scenario).value());
   return paid;
 }
 
@@ -57,6 +68,11 @@ ExitReturn exitReturn(const Snapshot& s, int scenario) {
   r.price = e.constant(parts->price, scenario);
   r.toPay = e.constant(parts->toPay, scenario);
   r.total = e.constant(parts->total, scenario);
+  if (const std::optional<Figure> gap = gapOfDividends(s, *parts, r.years, scenario)) {
+    r.yearly = *gap;
+    r.split = {*gap, *gap, *gap, *gap, *gap};
+    return r;
+  }
   r.yearly =
       yearlyReturn(s.given(model::Role::Price).figure, dividendsOf(s, *parts, r.years, scenario), r.price, r.years);
   r.split = splitOf(s, *parts, r, scenario);
@@ -72,7 +88,8 @@ ExitGrid exitGrid(const Snapshot& s, int scenario) {
   const double growth = e.constant(parts->growth, scenario).valueOr(0);
   const double multiple = e.constant(parts->multiple, scenario).valueOr(0);
   const int byItself = s.model()[parts->by].option("by_itself");
-  if (byItself < 0 || multiple <= 0) return grid;
+  const int years = static_cast<int>(std::lround(e.constant(parts->year, scenario).valueOr(0)));
+  if (byItself < 0 || multiple <= 0 || gapOfDividends(s, *parts, years, scenario)) return grid;
   constexpr double kGrowthStep = 0.02;
   constexpr double kMultiples[] = {0.7, 0.85, 1, 1.15, 1.3};
   std::vector<Variant> variants;
@@ -84,7 +101,6 @@ ExitGrid exitGrid(const Snapshot& s, int scenario) {
           {{parts->by, {Figure::of(byItself)}}, {parts->growth, {Figure::of(g)}}, {parts->multiple, {Figure::of(m)}}});
   }
   const std::vector<Figure> prices = probeScenario(s, scenario, variants, parts->price);
-  const int years = static_cast<int>(std::lround(e.constant(parts->year, scenario).valueOr(0)));
   const std::vector<double> paid = dividendsOf(s, *parts, years, scenario);
   for (size_t g = 0; g < grid.growths.size(); ++g) {
     grid.yearly.emplace_back();

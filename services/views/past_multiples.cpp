@@ -13,6 +13,7 @@ namespace {
 constexpr std::chrono::days kUntilFiled{92};  // after a year's end, where nobody says when it was filed
 constexpr std::chrono::days kStaleClose{10};  // of a month without any close nothing is said
 constexpr double kOutlier = 1.5;
+constexpr const char* kNothingToday = "the book has no close of the last days, or no year filed before it";
 
 /// "Net income" within a sentence; "EBITDA" stays.
 std::string lowered(std::string words) {
@@ -106,7 +107,7 @@ PastMultiples pastMultiples(const Snapshot& s) {
       series.row = shown.row;
       series.ofFirm = ofFirm;
       series.label = (ofFirm ? "Enterprise value to " : "Price to ") + lowered(s.model()[shown.row].label);
-      series.today = Figure::absent("the book has no close of the last days, or no year filed before it");
+      series.today = Figure::absent(kNothingToday);
       past.series.push_back(std::move(series));
     }
   }
@@ -118,7 +119,10 @@ PastMultiples pastMultiples(const Snapshot& s) {
     const std::optional<PricePoint> close = closeAt(s.market->prices, month);
     const auto known =
         std::find_if(years.rbegin(), years.rend(), [&](const FiscalYear& y) { return y.end + kUntilFiled <= month; });
-    if (!close || month - close->date > kStaleClose || known == years.rend()) continue;
+    if (!close || month - close->date > kStaleClose || known == years.rend()) {
+      for (PastSeries& series : past.series) series.today = Figure::absent(kNothingToday);
+      continue;
+    }
     const int column = static_cast<int>(years.rend() - known) - 1;
     const Figure equity = worth.at(*close, history.at(shares[1].row, column));
     const Figure firm = equity + history.at(shares[0].row, column);

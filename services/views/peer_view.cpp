@@ -45,15 +45,12 @@ Position positionOf(const Snapshot& s, Multiple m) {
       row.known() ? s.evaluation->constant(row, baseOf(s)) : Figure::absent("the model has no such multiple");
   position.percentile = position.own;
   if (!position.own.hasValue()) return position;
-  double below = 0;
-  int count = 0;
+  std::vector<Figure> counted;
   for (const PeerRow& peer : s.crossCheck.rows) {
-    const MultipleCell& cell = peer.cells.at(m);
-    if (!cell.in) continue;
-    ++count;
-    below += cell.multiple.value() < position.own.value() ? 1 : cell.multiple.value() > position.own.value() ? 0 : 0.5;
+    if (peer.cells.at(m).in) counted.push_back(peer.cells.at(m).multiple);
   }
-  position.percentile = count == 0 ? Figure::absent("no peer counts") : Figure::of(below / count);
+  position.percentile =
+      counted.empty() ? Figure::absent("no peer counts") : percentileOf(position.own.value(), counted);
   return position;
 }
 
