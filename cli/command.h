@@ -57,6 +57,7 @@ std::vector<std::unique_ptr<Command>> versionCommands();
 std::vector<std::unique_ptr<Command>> modelCommands();
 std::vector<std::unique_ptr<Command>> bookCommands();
 std::vector<std::unique_ptr<Command>> marketCommands();
+std::vector<std::unique_ptr<Command>> peerCommands();
 
 /// Index of a scenario by id or label; fails naming those there are.
 Result<int> scenarioIndex(const Case& c, const std::string& name);

@@ -50,7 +50,7 @@ namespace {
 std::vector<std::unique_ptr<Command>> allCommands() {
   std::vector<std::unique_ptr<Command>> commands = viewCommands();
   for (const auto more : {editCommands, assumptionCommands, recordCommands, outlookCommands, versionCommands,
-                          modelCommands, bookCommands, marketCommands}) {
+                          modelCommands, bookCommands, marketCommands, peerCommands}) {
     for (auto& command : more()) commands.push_back(std::move(command));
   }
   return commands;

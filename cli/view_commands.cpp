@@ -3,6 +3,7 @@
 #include "cli/command.h"
 #include "exchange/json/reader.h"
 #include "services/reports/figures_report.h"
+#include "services/reports/peer_tables.h"
 #include "services/reports/report.h"
 #include "services/reports/value_tables.h"
 #include "services/sessions/assumption_history.h"
@@ -173,7 +174,8 @@ std::vector<std::unique_ptr<Command>> reportCommands() {
   };
   add("cash", "The value from cash: walk, years, what lies beyond, claims, and every other way to it",
       services::cashFigures);
-  add("peers", "The company's ratios beside its peers', and the multiples that growth, payout and return justify",
+  add("peers",
+      "The company's ratios beside its peers', justified multiples, why its own differs, multiples fitted across peers",
       services::ratioFigures);
   add("multiples", "Peers' multiples with why each counts, statistics, the subject's place, what they imply per share",
       services::multipleFigures);
@@ -184,6 +186,8 @@ std::vector<std::unique_ptr<Command>> reportCommands() {
       services::exitFigures);
   add("dividends", "Value from dividends, the growth multiple, yields beside bonds, excess return on book, the blend",
       services::dividendFigures);
+  add("parts", "The company as the sum of its parts: figure, multiple and worth of each; 'part' says what one is worth",
+      services::partsFigures);
   return list;
 }
 

@@ -34,6 +34,8 @@ const char* contentKindText(ContentKind kind) {
       return "table of figures";
     case ContentKind::TableChoices:
       return "choices of lines";
+    case ContentKind::BookPeer:
+      return "book-peer";
     case ContentKind::TypedFigure:
       return "typed figure";
     case ContentKind::FactTable:

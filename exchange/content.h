@@ -21,6 +21,7 @@ enum class ContentKind {
   CompanyFacts,  ///< JSON: a filer's facts by taxonomy and concept, over many filings
   PlainTable,    ///< delimited text in no documented layout
   TableChoices,  ///< what an import panel chose; made here, never recognised
+  BookPeer,      ///< that a company of the book is a peer; made here, never recognised
   TypedFigure,   ///< a figure of the market that was typed; made here, never recognised
   FactTable,
   PriceTable,

@@ -58,12 +58,29 @@ constexpr Term kKeys[] = {
     {"A document", "Escape or Backspace goes back to where it was opened from."}};
 
 constexpr Term kTerms[] = {
+    {"Sum of parts",
+     "Each part of the company as filed, by itself: its profit or revenue of the base year times a multiple, less what "
+     "costs of no part are worth, then the way to a share. A way to value that counts in Verdict."},
+    {"Peer set",
+     "Peers by a name. Of the set in use its members alone count; the others keep their figures and say that they are "
+     "not in it."},
+    {"Company of the book as a peer",
+     "Another company of the same book, with the figures of its own statements, record, prices and estimates: what its "
+     "analyst changes shows here."},
+    {"Why a multiple differs",
+     "The gap to the peers' median, as shares that multiply: what growth, payout, return on equity and the required "
+     "return make of it by the multiple that they justify, and what is left unexplained."},
+    {"Fit across peers",
+     "A multiple by least squares on growth, margin and return of the peers that count, six of them at least: how much "
+     "of its spread they tell, what each peer is beyond it, where the subject would be."},
     {"Multiples of peers",
-     "Of price or of the firm (enterprise value), of the last twelve months, of this fiscal year or of the next, brought "
+     "Of price or of the firm (enterprise value), of the last twelve months, of this fiscal year or of the next, "
+     "brought "
      "to the subject's months, currency and basis. What is negative or unknown has no multiple and says why. A dot "
      "counts, a ring does not; Space takes one in or out, and the line beneath says before what that would do."},
     {"Own past multiples",
-     "By month: the close then times the count of shares then, over the last year that was known, as it was first filed. "
+     "By month: the close then times the count of shares then, over the last year that was known, as it was first "
+     "filed. "
      "A year counts as known three months after its end. Months beyond 1.5 interquartile ranges outside the quartiles "
      "are shown in their year and count in no statistic."},
     {"Exit return",

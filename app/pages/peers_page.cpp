@@ -14,6 +14,7 @@
 #include "core/quantity/number_text.h"
 #include "services/stories/peer_stories.h"
 #include "services/views/company_view.h"
+#include "services/views/method_figures.h"
 #include "services/views/peer_view.h"
 
 namespace zl::app {
@@ -28,6 +29,11 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   past_ = new PastPanel(bench_, addGrid("pastMultiples", tr("Own past multiples")),
                         addGrid("pastYears", tr("Own past multiple by year")), views_);
   views_->add("past", tr("past"), past_);
+  LedgerView* grounds = addGrid("whyGrounds", tr("Why the multiple differs"));
+  auto* whyView = new QWidget(views_);
+  why_ = new WhyPanel(bench_, grounds, addGrid("multipleFit", tr("Multiple fitted across the peers")), whyView);
+  scrolledLayout(whyView)->addWidget(why_);
+  views_->add("why", tr("why"), whyView);
   views_->add("ratios", tr("ratios"), makeRatios());
   LedgerView* exitValues = addGrid("exitReturn", tr("Exit return by scenario"));
   auto* exitView = new QWidget(views_);
@@ -35,6 +41,11 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   scrolledLayout(exitView)->addWidget(exit_);
   views_->add("exit", tr("exit return"), exitView);
   takeInputs(exitValues);
+  LedgerView* parts = addGrid("parts", tr("Parts of the company"));
+  auto* partsView = new QWidget(views_);
+  parts_ = new PartsPanel(bench_, parts, addGrid("partsShare", tr("From the parts to a share")), partsView);
+  scrolledLayout(partsView)->addWidget(parts_);
+  views_->add("parts", tr("parts"), partsView);
   views_->add("ways", tr("other ways"), makeOthers());
   group_ = new QComboBox(this);
   group_->setObjectName(QStringLiteral("multipleGroup"));
@@ -42,6 +53,14 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   group_->addItems({tr("the usual ones"), tr("of price, trailing"), tr("of the firm, trailing"),
                     tr("this and next year"), tr("all of them")});
   views_->addControl(group_);
+  fitted_ = new QComboBox(this);
+  fitted_->setObjectName(QStringLiteral("multipleFitted"));
+  fitted_->setAccessibleName(tr("Multiple fitted across the peers"));
+  for (const MultipleRule& rule : multipleRules()) fitted_->addItem(QString::fromLatin1(rule.label));
+  views_->addControl(fitted_);
+  connect(fitted_, &QComboBox::currentIndexChanged, this, [this] {
+    if (bench_.isOpen()) refresh();
+  });
   connect(group_, &QComboBox::currentIndexChanged, this, [this] {
     if (bench_.isOpen()) refresh();
   });
@@ -102,6 +121,11 @@ QWidget* PeersPage::makeImplied() {
   statistics_ = addGrid("peerStatistics", tr("Statistics and implied value"));
   statistics_->setWidths(66, 0);
   layout->addWidget(statistics_);
+  layout->addWidget(sectionLabel(tr("A point and a range of one's own among them, weighed in Verdict"), view));
+  chosen_ = addGrid("peersChosen", tr("The peers' range as chosen"));
+  chosen_->setWidths(66, 0);
+  layout->addWidget(chosen_);
+  takeInputs(chosen_);
   layout->addWidget(sectionLabel(tr("Implied value per share against the price"), view));
   ranges_ = new RangeChart(view);
   connectChart(ranges_);
@@ -135,8 +159,11 @@ void PeersPage::fillRatios() {
     LedgerCell count;
     count.words = QString::number(ratio.peers.count);
     row.cells.push_back(count);
-    for (const auto& [statistic, figure] : {std::pair("low", ratio.peers.low), std::pair("median", ratio.peers.median),
-                                            std::pair("high", ratio.peers.high)}) {
+    for (const auto& [statistic, figure] :
+         {std::pair("low", ratio.peers.low), std::pair("lower quartile", ratio.peers.lowerQuartile),
+          std::pair("median", ratio.peers.median), std::pair("upper quartile", ratio.peers.upperQuartile),
+          std::pair("high", ratio.peers.high), std::pair("median of two years before", ratio.before[1].median),
+          std::pair("median of the year before", ratio.before[0].median)}) {
       row.cells.push_back(figureCell(figure));
       row.cells.back().story = [name, statistic = statistic, figure = figure, kind](const services::Snapshot& of) {
         return services::peerSpreadStory(of, name, statistic, figure, kind);
@@ -146,11 +173,13 @@ void PeersPage::fillRatios() {
     row.cells.back().story = [name, figure = ratio.apart, kind](const services::Snapshot& of) {
       return services::peerSpreadStory(of, name, "median, the subject less it", figure, kind);
     };
+    row.cells.push_back(wordsCell(text(ratio.judged), tr("beyond the quartile, by the ratio's own direction")));
     rows.push_back(std::move(row));
   }
   ratios_->ledger().setCorner(cornerOf(s));
-  ratios_->ledger().fill(periodHeaders(s, from, base + 1)
-                             << tr("peers") << tr("low") << tr("median") << tr("high") << tr("less median"),
+  ratios_->ledger().fill(periodHeaders(s, from, base + 1) << tr("peers") << tr("low") << tr("quartile") << tr("median")
+                                                          << tr("quartile") << tr("high") << tr("median −2")
+                                                          << tr("median −1") << tr("less median") << tr("than them"),
                          std::move(rows));
   ratios_->showAll();
 }
@@ -183,8 +212,12 @@ QWidget* PeersPage::makeOthers() {
 void PeersPage::refresh() {
   const bool ofMultiples = views_->shown() == QLatin1String("set") || views_->shown() == QLatin1String("implied");
   group_->setVisible(ofMultiples);
+  fitted_->setVisible(views_->shown() == QLatin1String("why"));
   shown_ = services::multiplesOf(static_cast<services::MultipleGroup>(group_->currentIndex()));
   if (views_->shown() == QLatin1String("past")) return past_->refresh();
+  if (views_->shown() == QLatin1String("why"))
+    return why_->refresh(multipleRules()[static_cast<size_t>(std::max(0, fitted_->currentIndex()))].multiple);
+  if (views_->shown() == QLatin1String("parts")) return parts_->refresh();
   if (views_->shown() == QLatin1String("ratios")) return fillRatios();
   if (views_->shown() == QLatin1String("exit")) return exit_->refresh();
   if (views_->shown() == QLatin1String("ways")) return others_->refresh();
@@ -378,6 +411,24 @@ void PeersPage::fillStatistics() {
     value.cells.push_back(none);
     value.cells.push_back(none);
     rows.push_back(std::move(value));
+    LedgerRow firm;
+    firm.label = tr("  implied enterprise value");
+    firm.kind = Kind::Money;
+    firm.cells.push_back(none);
+    for (const Column& column : columns) {
+      if (!s.model().peerRow(model::Declared::Row, multipleName(m), column.what).known()) {
+        firm.cells.push_back(none);
+        continue;
+      }
+      const Figure whole = services::impliedEnterprise(*s.evaluation, m, column.what, base);
+      firm.cells.push_back(figureCell(whole));
+      firm.cells.back().story = [m, what = std::string(column.what), whole](const services::Snapshot& of) {
+        return services::impliedEnterpriseStory(of, m, what, whole);
+      };
+    }
+    firm.cells.push_back(none);
+    firm.cells.push_back(none);
+    rows.push_back(std::move(firm));
   }
   for (LedgerRow& row :
        yearRows(s, "peer_metrics", s.evaluation->layout().baseColumn(), s.evaluation->layout().historyYears, base)) {
@@ -389,6 +440,9 @@ void PeersPage::fillStatistics() {
                               tr("quartile"), tr("high"), tr("subject"), tr("its place")},
                              std::move(rows));
   statistics_->showAll();
+  chosen_->ledger().setCorner(cornerOf(s));
+  chosen_->ledger().fill(scenarioHeaders(s), scenarioRows(s, "peers_chosen"));
+  chosen_->showAll();
   ranges_->setContent(rangesOfMultiples(s, shown_), rangeMark(s, model::Role::Price), std::nullopt, unit);
 }
 

@@ -10,8 +10,10 @@
 #include "app/pages/exit_panel.h"
 #include "app/pages/other_ways.h"
 #include "app/pages/page.h"
+#include "app/pages/parts_panel.h"
 #include "app/pages/past_panel.h"
 #include "app/pages/sub_views.h"
+#include "app/pages/why_panel.h"
 #include "core/peers/peer.h"
 
 namespace zl::app {
@@ -38,11 +40,13 @@ class PeersPage : public Page {
   void toggle(int row, int column);
 
   SubViews* views_;
-  LedgerView *peers_, *statistics_, *ratios_;
+  LedgerView *peers_, *statistics_, *ratios_, *chosen_;
   PastPanel* past_;
+  WhyPanel* why_;
+  PartsPanel* parts_;
   ExitPanel* exit_;
   OtherWays* others_;
-  QComboBox* group_;
+  QComboBox *group_, *fitted_;
   std::vector<Multiple> shown_;
   QLabel *sentence_, *effect_;
   MultipleStrips* strips_;

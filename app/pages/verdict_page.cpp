@@ -14,6 +14,7 @@
 #include "app/pages/own_ranges.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/outlook_stories.h"
+#include "services/views/method_figures.h"
 #include "services/views/ranked_findings.h"
 
 namespace zl::app {
@@ -102,6 +103,11 @@ QWidget* VerdictPage::makeBlend() {
   words->setWordWrap(true);
   words->setContentsMargins(8, 0, 8, 4);
   layout->addWidget(words);
+  spread_ = new PlainLabel(view);
+  spread_->setObjectName(QStringLiteral("methodSpread"));
+  spread_->setWordWrap(true);
+  spread_->setContentsMargins(8, 0, 8, 4);
+  layout->addWidget(spread_);
   blend_ = addGrid("blend", tr("Weights of the methods and the blend"));
   blend_->setWidths(90, 0);
   layout->addWidget(blend_);
@@ -160,6 +166,7 @@ void VerdictPage::refresh() {
   if (views_->shown() == QLatin1String("versions")) return versions_->refresh();
   if (views_->shown() == QLatin1String("limits")) return limits_->refresh();
   if (views_->shown() == QLatin1String("blend")) {
+    spread_->setText(text(services::methodSpreadWords(s, bench_.scenario())));
     blend_->ledger().setCorner(cornerOf(s));
     blend_->ledger().fill(scenarioHeaders(s), scenarioRows(s, "blend"));
     return blend_->showAll();

@@ -44,6 +44,7 @@ class VerdictPage : public Page {
   QLabel *title_, *sentence_, *findingsTitle_;
   RangeChart* ranges_;
   LedgerView *scenarios_, *blend_;
+  QLabel* spread_;
   QListWidget* findings_;
   QLineEdit* why_;
   QPushButton* accept_;

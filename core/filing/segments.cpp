@@ -5,6 +5,7 @@
 #include <map>
 #include <tuple>
 
+#include "core/filing/labels.h"
 #include "core/filing/tie.h"
 
 namespace zl {
@@ -96,6 +97,14 @@ std::string plainMember(const std::string& name) {
       words[at + 1] = static_cast<char>(std::tolower(static_cast<unsigned char>(words[at + 1])));
   }
   return words;
+}
+
+std::string calledPart(const Company& company, const std::string& filed) {
+  const std::string plain = plainMember(filed);
+  const auto named = std::find_if(company.partNames.begin(), company.partNames.end(), [&](const PartName& n) {
+    return n.filed == filed || normalisedLabel(n.filed) == normalisedLabel(plain);
+  });
+  return named == company.partNames.end() ? plain : named->called;
 }
 
 }  // namespace zl

@@ -7,6 +7,7 @@
 #include <string>
 #include <vector>
 
+#include "core/filing/company.h"
 #include "core/filing/mapping.h"
 
 namespace zl {
@@ -44,5 +45,7 @@ std::vector<SegmentSum> checkSegmentSums(const std::vector<SegmentRow>& rows, st
 
 /// "ifrs-full:SegmentsAxis" -> "Segments", "vsh:ServiceAndPartsMember" -> "Service and Parts".
 std::string plainMember(const std::string& name);
+/// What the record calls a member, told by what is filed or by how that reads in words; else how it reads in words.
+std::string calledPart(const Company& company, const std::string& filed);
 
 }  // namespace zl

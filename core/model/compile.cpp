@@ -351,6 +351,7 @@ class Compiler {
 
   void finish() {
     const std::uint32_t cells = program_.slots;
+    program_.firstTemporary = cells;
     program_.firstConstant = cells + temporaries_;
     program_.slots = program_.firstConstant + static_cast<std::uint32_t>(program_.constants.size());
     const auto settle = [&](std::uint32_t& slot) {

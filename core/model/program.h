@@ -91,9 +91,10 @@ struct InputCell {
 struct Program {
   Layout layout;
   std::vector<Instruction> tape;
-  std::vector<Circle> circles;    ///< in tape order, never nested
-  std::vector<InputCell> inputs;  ///< to be filled per lane before a run
-  std::vector<double> constants;  ///< literals; slot = firstConstant + index
+  std::vector<Circle> circles;       ///< in tape order, never nested
+  std::vector<InputCell> inputs;     ///< to be filled per lane before a run
+  std::vector<double> constants;     ///< literals; slot = firstConstant + index
+  std::uint32_t firstTemporary = 0;  ///< slots from here on serve one cell after another
   std::uint32_t firstConstant = 0;
   std::uint32_t slots = 0;
   std::vector<std::int32_t> slotOfCell;  ///< row * width + column -> slot, -1 when not present

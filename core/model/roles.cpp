@@ -83,6 +83,8 @@ const std::array<RoleSpec, kRoles>& roleSpecs() {
       {Role::Price, "price", Kind::Quote, kConstant, "the share price"},
       {Role::QuoteRate, "quote_rate", Kind::QuoteRate, kConstant, "values in the listing's unit"},
       {Role::SharesNow, "shares_now", Kind::Shares, kConstant, "the count of shares on record"},
+      {Role::PartsEnterpriseValue, "parts_enterprise_value", Kind::Money, kConstant,
+       "what the parts are worth together"},
       {Role::Options, "options", Kind::Shares, kConstant, "options on record"},
       {Role::OptionStrike, "option_strike", Kind::Quote, kConstant, "options on record"},
       {Role::UnvestedShares, "unvested_shares", Kind::Shares, kConstant, "unvested shares on record"},

@@ -86,6 +86,7 @@ enum class Role : std::uint8_t {
   Price,
   QuoteRate,
   SharesNow,
+  PartsEnterpriseValue,
   Options,
   OptionStrike,
   UnvestedShares,

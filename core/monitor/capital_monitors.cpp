@@ -170,13 +170,7 @@ class CapitalMonitors {
     std::vector<Variant> variants{Variant{}};
     for (const Seen& s : seen_) variants.push_back(s.variant);
     if (!e_.model().find(Role::ValueBeforeFloor).known()) return;
-    Givens givens;
-    for (size_t r = 0; r < e_.model().rows.size(); ++r) {
-      const model::Row& row = e_.model().rows[r];
-      if (row.declared == model::Declared::Given) givens[row.name] = e_.constant(model::RowId(r), lane_);
-    }
-    const std::vector<Figure> values =
-        probe({*e_.compiled(), v_.history, c_, c_.base(), givens}, variants, e_.model().find(Role::ValueBeforeFloor));
+    const std::vector<Figure> values = probe(e_, lane_, variants, e_.model().find(Role::ValueBeforeFloor));
     const Figure now = values.front();
     std::vector<std::pair<double, size_t>> order;
     for (size_t i = 0; i < seen_.size(); ++i) {

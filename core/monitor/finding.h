@@ -63,6 +63,8 @@ struct MonitorView {
   const std::vector<FiscalYear>& years;
   const std::vector<Finding>& filings;  ///< of monitorFilings(): they change only with the evidence
   const CrossCheck& peers;
+  const std::vector<Peer>& companies;  ///< that the cross-check is of
+  SpotRates spots;
   const std::vector<PricePoint>& prices;  ///< ascending by date
   const MarketRates& rates;
   const std::vector<Estimate>& estimates;

@@ -150,11 +150,6 @@ class FirstValue {
   }
 
   [[nodiscard]] std::string undecidedByEffect(size_t most) const {
-    Givens givens;
-    for (size_t r = 0; r < e_.model().rows.size(); ++r) {
-      const model::Row& row = e_.model().rows[r];
-      if (row.declared == model::Declared::Given) givens[row.name] = e_.constant(model::RowId(r), lane_);
-    }
     std::vector<Variant> variants;
     std::vector<std::string> labels;
     for (size_t r = 0; r < e_.model().rows.size(); ++r) {
@@ -176,8 +171,7 @@ class FirstValue {
       variants.push_back({{model::RowId(r), std::move(figures)}});
       labels.push_back(row.label);
     }
-    const std::vector<Figure> values =
-        probe({*e_.compiled(), v_.history, c_, c_.base(), givens}, variants, e_.model().find(Role::ValueBeforeFloor));
+    const std::vector<Figure> values = probe(e_, lane_, variants, e_.model().find(Role::ValueBeforeFloor));
     std::vector<std::pair<double, std::string>> ranked;
     for (size_t i = 0; i < labels.size(); ++i) {
       const Figure apart = values[i] - e_.constant(Role::ValueBeforeFloor, lane_);

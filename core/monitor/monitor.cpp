@@ -8,6 +8,7 @@
 #include "core/monitor/first_value_monitors.h"
 #include "core/monitor/history_monitors.h"
 #include "core/monitor/limits.h"
+#include "core/monitor/peer_monitors.h"
 #include "core/monitor/projection_monitors.h"
 #include "core/monitor/standing_monitors.h"
 #include "core/outlook/trace.h"
@@ -43,7 +44,7 @@ class Monitors {
       terminal(s);
       shortfall(s);
     }
-    peers();
+    monitorPeers(v_, found_);
     for (Finding& f : found_) {
       auto accepted = e_.caseOf().acknowledged.find(f.key());
       if (accepted == e_.caseOf().acknowledged.end()) accepted = e_.caseOf().acknowledged.find(f.oldKey());
@@ -267,41 +268,6 @@ class Monitors {
           label(s) + ": claims exceed enterprise value by " + figureText(shortfall, Kind::Quote) +
               " a share; the shareholder's value is shown as nought",
           name(Role::Shortfall));
-    }
-  }
-
-  /// Whether a way to value takes the multiple: of others it is enough that their tables show.
-  [[nodiscard]] bool isValuedBy(Multiple m) const {
-    const auto& methods = e_.model().methods;
-    return std::any_of(methods.begin(), methods.end(), [&](const model::Method& method) {
-      const std::optional<model::PeerTie>& tie = e_.model()[method.value].peers;
-      return tie && tie->measure == multipleName(m);
-    });
-  }
-
-  void peers() {
-    for (const auto& [m, s] : v_.peers.statistics) {
-      if (!isValuedBy(m)) continue;
-      const double fewest = limitOf(e_.caseOf(), "few peers");
-      if (s.count < fewest) {
-        add("few peers", Severity::Warning, Stop::Peers,
-            std::string(multipleLabel(m)) + ": " + std::to_string(s.count) + " peers counted; below " +
-                plainNumber(fewest) + " a median says little");
-      }
-    }
-    for (const PeerRow& row : v_.peers.rows) {
-      const bool counted = row.cells.at(Multiple::PriceToEarnings).in || row.cells.at(Multiple::EvToEbitda).in;
-      if (row.outOfScale && counted) {
-        add("peer out of scale", Severity::Warning, Stop::Peers,
-            row.name + " counts, with a revenue more than 8 times away from the subject's");
-      }
-      for (const auto& [m, cell] : row.cells) {
-        if (cell.outlier && isValuedBy(m)) {
-          add("peer multiple is an outlier", Severity::Note, Stop::Peers,
-              row.name + ", " + multipleLabel(m) + " " + figureText(cell.multiple, Kind::Multiple) +
-                  ": beyond 1.5 interquartile ranges; it counts until you take it out");
-        }
-      }
     }
   }
 

@@ -231,7 +231,15 @@ class FaultFinder {
 }  // namespace
 
 std::vector<std::string> faultsOf(const Case& c, const model::Model& m) {
-  return FaultFinder(c, m).run();
+  std::vector<std::string> faults = FaultFinder(c, m).run();
+  for (const auto& [key, part] : c.parts) {
+    constexpr double kMost = 1000;
+    if (!(part.multiple > 0 && part.multiple <= kMost))
+      faults.push_back("the multiple of the part '" + key + "' must lie above 0 and under 1,000");
+  }
+  if (!c.peerSet.empty() && c.peerSets.count(c.peerSet) == 0)
+    faults.push_back("there is no set of peers '" + c.peerSet + "'");
+  return faults;
 }
 
 }  // namespace zl

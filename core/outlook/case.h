@@ -112,6 +112,14 @@ struct PublishedSet {
   friend bool operator==(const PublishedSet&, const PublishedSet&) = default;
 };
 
+/// A part of the company as filed, valued by itself: what its figure of the base year is of, and what that is worth.
+struct PartChoice {
+  enum class Of { Ebit, Revenue } of = Of::Ebit;
+  double multiple = 0;
+  Provenance said;
+  friend bool operator==(const PartChoice&, const PartChoice&) = default;
+};
+
 /// Which price a case stands on.
 struct PriceChoice {
   enum class Stands { AtValuationDate, Live, Pinned } stands = Stands::AtValuationDate;
@@ -140,12 +148,15 @@ struct Case {
   int baseYear = 0;
   Date valuationDate{};
   PriceChoice price;
-  std::vector<Scenario> scenarios;           ///< in order of display: worst, base, best
-  std::map<int, std::string> exceptional;    ///< fiscal year -> reason
-  std::map<std::string, PeerChoice> peers;   ///< "peer id/multiple id" -> in or out by hand
-  std::map<std::string, std::string> notes;  ///< row name -> free text
-  LineChoices lines;                         ///< concept -> standard line, where the analyst says so
-  FirstFiled firstFiled;                     ///< lines used as first filed
+  std::vector<Scenario> scenarios;                        ///< in order of display: worst, base, best
+  std::map<int, std::string> exceptional;                 ///< fiscal year -> reason
+  std::map<std::string, PeerChoice> peers;                ///< "peer id/multiple id" -> in or out by hand
+  std::map<std::string, std::set<std::string>> peerSets;  ///< ids of peers by the name of the set
+  std::string peerSet;                                    ///< the set that counts; empty: all candidates
+  std::map<std::string, PartChoice> parts;                ///< "axis/member" as filed; kUnallocated: what no part bears
+  std::map<std::string, std::string> notes;               ///< row name -> free text
+  LineChoices lines;                                      ///< concept -> standard line, where the analyst says so
+  FirstFiled firstFiled;                                  ///< lines used as first filed
   std::vector<OwnLine> ownLines;
   std::map<CellOfLine, Adjustment> adjustments;
   std::vector<HistoryWindow> windows;
@@ -169,6 +180,9 @@ struct Case {
 
 /// Whether a line's figures are used as first filed.
 bool usesFirstFiled(const Case& c, const std::string& line);
+
+/// The key in Case::parts of costs that are of no part: profit of the whole less that of the parts.
+inline constexpr const char* kUnallocated = "unallocated";
 
 inline constexpr const char* kBase = "base";
 inline constexpr const char* kWorst = "worst";

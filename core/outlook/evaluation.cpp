@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/model/slice.h"
+
 namespace zl {
 
 using model::Cell;
@@ -10,7 +12,14 @@ using model::Cell;
 Result<std::shared_ptr<const CompiledModel>> compileModel(const model::Model& m, model::Layout l) {
   Result<model::Program> program = model::compile(m, l);
   if (!program) return tl::unexpected(program.error());
-  return std::make_shared<const CompiledModel>(CompiledModel{m, std::move(*program)});
+  return std::make_shared<const CompiledModel>(m, std::move(*program));
+}
+
+const model::Program& CompiledModel::partFor(model::RowId row) const {
+  const std::lock_guard<std::mutex> lock(guard_);
+  auto found = parts_.find(row);
+  if (found == parts_.end()) found = parts_.emplace(row, model::sliceFor(program, {row, 0})).first;
+  return found->second;
 }
 
 Path pathInForce(const model::Row& driver, const Case& c, const Scenario& s, const Figure& lastActual) {
@@ -41,14 +50,23 @@ DriverFigures driverFigures(const model::Row& driver, const Case& c, const Scena
   return result;
 }
 
-Figure constantFigure(const model::Row& row, const Case& c, const Scenario& s, const Givens& givens) {
-  if (row.declared == model::Declared::Given) {
-    const auto found = givens.find(row.name);
-    return found == givens.end() ? Figure::absent(row.label + " is not known") : found->second;
-  }
+namespace {
+
+Figure givenFigure(const model::Row& row, const Givens& givens) {
+  const auto found = givens.find(row.name);
+  return found == givens.end() ? Figure::absent(row.label + " is not known") : found->second;
+}
+
+Figure inputFigure(const model::Row& row, const Case& c, const Scenario& s) {
   if (const InputChoice* choice = c.input(s, row.name)) return figureOf(row, *choice);
   return row.preset && row.preset->level ? Figure::of(*row.preset->level)
                                          : Figure::absent(row.label + " has not been chosen");
+}
+
+}  // namespace
+
+Figure constantFigure(const model::Row& row, const Case& c, const Scenario& s, const Givens& givens) {
+  return row.declared == model::Declared::Given ? givenFigure(row, givens) : inputFigure(row, c, s);
 }
 
 Evaluation::Evaluation(std::shared_ptr<const CompiledModel> compiled,
@@ -56,14 +74,16 @@ Evaluation::Evaluation(std::shared_ptr<const CompiledModel> compiled,
     : compiled_(std::move(compiled)), history_(std::move(history)), case_(std::move(c)) {
   const model::Program& p = compiled_->program;
   model::LaneInputs lanes(p, scenarios());
-  placeInputs();
-  for (int s = 0; s < scenarios(); ++s) {
-    inputs_.push_back(inputsOf(case_.scenarios[static_cast<size_t>(s)], givens));
-    for (size_t i = 0; i < p.inputs.size(); ++i) {
-      const Cell cell = p.inputs[i].cell;
-      const Figure* figure = input(cell, s);
-      lanes.set(i, s, (figure != nullptr ? *figure : history_->at(cell.row, cell.column)).orNaN());
+  placeInputs(givens);
+  for (int s = 0; s < scenarios(); ++s) inputs_.push_back(inputsOf(case_.scenarios[static_cast<size_t>(s)]));
+  for (size_t i = 0; scenarios() > 0 && i < p.inputs.size(); ++i) {
+    const Cell cell = p.inputs[i].cell;
+    const Figure* figure = input(cell, 0);
+    if (figure == nullptr || model()[cell.row].declared == model::Declared::Given) {
+      lanes.setAll(i, (figure != nullptr ? *figure : history_->at(cell.row, cell.column)).orNaN());
+      continue;
     }
+    for (int s = 0; s < scenarios(); ++s) lanes.set(i, s, input(cell, s)->orNaN());
   }
   std::vector<std::uint32_t> outputs(p.firstConstant);
   for (std::uint32_t slot = 0; slot < p.firstConstant; ++slot) outputs[slot] = slot;
@@ -71,25 +91,30 @@ Evaluation::Evaluation(std::shared_ptr<const CompiledModel> compiled,
   for (int s = 0; s < scenarios(); ++s) reasons_.push_back(std::make_unique<Reasons>());
 }
 
-void Evaluation::placeInputs() {
+void Evaluation::placeInputs(const Givens& givens) {
   std::int32_t next = 0;
   inputAt_.assign(model().rows.size(), -1);
   for (size_t r = 0; r < model().rows.size(); ++r) {
-    const model::Declared declared = model().rows[r].declared;
-    if (declared == model::Declared::Row) continue;
+    const model::Row& row = model().rows[r];
+    if (row.declared == model::Declared::Row) continue;
+    if (row.declared == model::Declared::Given) {
+      inputAt_[r] = static_cast<std::int32_t>(givens_.size());
+      givens_.push_back(givenFigure(row, givens));
+      continue;
+    }
     inputAt_[r] = next;
-    next += declared == model::Declared::Driver ? layout().forecastYears : 1;
+    next += row.declared == model::Declared::Driver ? layout().forecastYears : 1;
   }
 }
 
-std::vector<Figure> Evaluation::inputsOf(const Scenario& s, const Givens& givens) {
+std::vector<Figure> Evaluation::inputsOf(const Scenario& s) {
   std::vector<Figure> figures;
   std::set<Cell>& clipped = clipped_.emplace_back();
   for (size_t r = 0; r < model().rows.size(); ++r) {
     const model::Row& row = model().rows[r];
-    if (row.declared == model::Declared::Row) continue;
-    if (row.declared != model::Declared::Driver) {
-      figures.push_back(constantFigure(row, case_, s, givens));
+    if (row.declared == model::Declared::Row || row.declared == model::Declared::Given) continue;
+    if (row.declared == model::Declared::Input) {
+      figures.push_back(inputFigure(row, case_, s));
       continue;
     }
     DriverFigures path =
@@ -108,6 +133,7 @@ const Figure* Evaluation::input(Cell cell, int scenario) const {
   const std::int32_t first = inputAt_[cell.row.at()];
   const bool path = model()[cell.row].declared == model::Declared::Driver;
   // Of the year beyond a driver has a figure only where the model computes one.
+  if (first >= 0 && model()[cell.row].declared == model::Declared::Given) return &givens_[static_cast<size_t>(first)];
   if (first < 0 || (path && (!layout().isForecast(cell.column) || cell.column >= layout().columns()))) return nullptr;
   const auto year = static_cast<size_t>(path ? cell.column - layout().historyYears : 0);
   return &inputs_[static_cast<size_t>(scenario)][static_cast<size_t>(first) + year];

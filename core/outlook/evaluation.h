@@ -18,8 +18,17 @@ namespace zl {
 
 /// A model with its program for one horizon; shared by everything that evaluates it.
 struct CompiledModel {
-  model::Model model;
-  model::Program program;
+  CompiledModel(model::Model m, model::Program p) : model(std::move(m)), program(std::move(p)) {}
+
+  const model::Model model;
+  const model::Program program;
+
+  /// The part of the program that a constant row stands on; made when first asked for. From any thread.
+  [[nodiscard]] const model::Program& partFor(model::RowId row) const;
+
+ private:
+  mutable std::mutex guard_;
+  mutable std::map<model::RowId, model::Program> parts_;
 };
 
 Result<std::shared_ptr<const CompiledModel>> compileModel(const model::Model& m, model::Layout l);
@@ -70,9 +79,9 @@ class Evaluation {
 
   [[nodiscard]] const std::map<model::Cell, Figure>& reasonsOf(int scenario) const;
   [[nodiscard]] std::map<model::Cell, Figure> explain(int scenario) const;
-  void placeInputs();
-  /// What a scenario says of every row that is not computed, in the order of inputAt_.
-  [[nodiscard]] std::vector<Figure> inputsOf(const Scenario& s, const Givens& givens);
+  void placeInputs(const Givens& givens);
+  /// What a scenario says of every driver and input, in the order of inputAt_.
+  [[nodiscard]] std::vector<Figure> inputsOf(const Scenario& s);
   /// The given, the choice or the forecast year of a driver at a cell; null for all other cells.
   [[nodiscard]] const Figure* input(model::Cell cell, int scenario) const;
   [[nodiscard]] std::optional<Figure> number(model::Cell cell, int scenario) const;
@@ -81,9 +90,10 @@ class Evaluation {
   std::shared_ptr<const model::HistoryTable> history_;
   Case case_;
   model::LaneResults lanes_;
-  std::vector<std::int32_t> inputAt_;              ///< by row: where its figures begin in inputs_, -1: computed
-  std::vector<std::vector<Figure>> inputs_;        ///< per scenario: what was not computed
-  std::vector<std::set<model::Cell>> clipped_;     ///< per scenario
+  std::vector<std::int32_t> inputAt_;           ///< by row: where its figures begin in givens_ or inputs_, -1: computed
+  std::vector<Figure> givens_;                  ///< the same in every scenario
+  std::vector<std::vector<Figure>> inputs_;     ///< per scenario: drivers and inputs
+  std::vector<std::set<model::Cell>> clipped_;  ///< per scenario
   std::vector<std::unique_ptr<Reasons>> reasons_;  ///< per scenario
 };
 

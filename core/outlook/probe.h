@@ -19,6 +19,9 @@ struct ProbeGround {
   const Givens& givens;
 };
 
+/// What an evaluation has in a scenario, but for what a variant says otherwise; so with all below.
+std::vector<Figure> probe(const Evaluation& e, int scenario, const std::vector<Variant>& variants, model::RowId wanted);
+
 /// The figure of a constant row in every variant, without the reasons of a full evaluation: absent where it has none.
 std::vector<Figure> probe(const ProbeGround& ground, const std::vector<Variant>& variants, model::RowId wanted);
 

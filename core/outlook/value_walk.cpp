@@ -288,8 +288,9 @@ class Walker {
   }
 
   void valueLanes(const Ground& ground, const std::vector<size_t>& masks, const std::string& id) {
-    const model::Program& program = ground.compiled->program;
     const model::Model& m = ground.compiled->model;
+    const model::RowId wanted = m.find(model::Role::ValueBeforeFloor);
+    const model::Program& program = ground.compiled->partFor(wanted);
     model::LaneInputs inputs(program, static_cast<int>(masks.size()));
     std::map<model::RowId, size_t> partOf;
     for (size_t p = 0; p < parts_.size(); ++p) {
@@ -323,7 +324,7 @@ class Walker {
         inputs.set(i, static_cast<int>(lane), second(masks[lane], part->second) ? other : first);
       }
     }
-    const auto value = static_cast<std::uint32_t>(program.slot({m.find(model::Role::ValueBeforeFloor), 0}));
+    const auto value = static_cast<std::uint32_t>(program.slot({wanted, 0}));
     const model::LaneResults results = model::evaluate(program, inputs, {{value}});
     for (size_t lane = 0; lane < masks.size(); ++lane) {
       const int end = second(masks[lane], Part::Of::Probabilities) ? 1 : 0;

@@ -33,6 +33,10 @@ MultipleCell cellOf(const Subject& subject, const Peer& peer, Multiple m, const 
     cell.reason = cell.multiple.reason();
     return cell;
   }
+  if (subject.members && subject.members->count(peer.id) == 0) {
+    cell.reason = "not in the set '" + subject.set + "'";
+    return cell;
+  }
   cell.in = true;
   if (const auto choice = choices.find(peerChoiceKey(peer.id, m)); choice != choices.end()) {
     cell.in = choice->second.in;
@@ -90,6 +94,7 @@ Figure statisticNamed(const MultipleStatistics& statistics, const std::string& n
 CrossCheck crossCheck(const Subject& subject, const std::vector<Peer>& peers, const SpotRates& rates,
                       const std::map<std::string, PeerChoice>& choices) {
   CrossCheck check;
+  check.subject = subject;
   for (const Peer& peer : peers) {
     PeerRow row;
     row.id = peer.id;
@@ -99,7 +104,7 @@ CrossCheck crossCheck(const Subject& subject, const std::vector<Peer>& peers, co
         alignedMetric(peer.years, &PeerYear::revenue, subject.target) * spot(rates, peer.currency, subject.currency);
     if (row.revenue.hasValue() && subject.revenue.hasValue() && subject.revenue.value() > 0) {
       const double scale = row.revenue.value() / subject.revenue.value();
-      row.outOfScale = scale > kScaleLimit || scale < 1 / kScaleLimit;
+      row.outOfScale = scale > subject.scaleLimit || scale < 1 / subject.scaleLimit;
     }
     for (const MultipleRule& rule : multipleRules())
       row.cells[rule.multiple] = cellOf(subject, peer, rule.multiple, rates, choices);

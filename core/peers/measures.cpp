@@ -58,27 +58,32 @@ Figure returnOnEquity(const Years& y) {
   return over(y.last.netIncome, (y.last.equity + y.before->equity) * Figure::of(0.5), "average equity is not positive");
 }
 
-using Measure = Figure (*)(const Years&);
+struct Measure {
+  Figure (*of)(const Years&);
+  int better;           ///< 1: more is, -1: less is, 0: not said
+  bool claims = false;  ///< needs the claims, which are of the last balance sheet
+};
 
 const std::map<std::string, Measure>& measures() {
   static const std::map<std::string, Measure> kMeasures = {
-      {"revenue_growth", growth},
-      {"roe", returnOnEquity},
-      {"ebitda_margin", [](const Years& y) { return ofRevenue(y, ebitda(y)); }},
-      {"ebit_margin", [](const Years& y) { return ofRevenue(y, ebit(y)); }},
-      {"net_margin", [](const Years& y) { return ofRevenue(y, y.last.netIncome); }},
-      {"operating_cash_margin", [](const Years& y) { return ofRevenue(y, y.last.operatingCashFlow); }},
-      {"capex_ratio", [](const Years& y) { return ofRevenue(y, y.last.capex); }},
-      {"stock_pay_ratio", [](const Years& y) { return ofRevenue(y, y.last.stockPay); }},
-      {"research_ratio", [](const Years& y) { return ofRevenue(y, y.last.research); }},
-      {"interest_cover", [](const Years& y) { return over(ebit(y), interest(y), "no interest"); }},
-      {"ebitda_cover", [](const Years& y) { return over(ebitda(y), interest(y), "no interest"); }},
+      {"revenue_growth", {growth, 1}},
+      {"roe", {returnOnEquity, 1}},
+      {"ebitda_margin", {[](const Years& y) { return ofRevenue(y, ebitda(y)); }, 1}},
+      {"ebit_margin", {[](const Years& y) { return ofRevenue(y, ebit(y)); }, 1}},
+      {"net_margin", {[](const Years& y) { return ofRevenue(y, y.last.netIncome); }, 1}},
+      {"operating_cash_margin", {[](const Years& y) { return ofRevenue(y, y.last.operatingCashFlow); }, 1}},
+      {"capex_ratio", {[](const Years& y) { return ofRevenue(y, y.last.capex); }, 0}},
+      {"stock_pay_ratio", {[](const Years& y) { return ofRevenue(y, y.last.stockPay); }, -1}},
+      {"research_ratio", {[](const Years& y) { return ofRevenue(y, y.last.research); }, 0}},
+      {"interest_cover", {[](const Years& y) { return over(ebit(y), interest(y), "no interest"); }, 1}},
+      {"ebitda_cover", {[](const Years& y) { return over(ebitda(y), interest(y), "no interest"); }, 1}},
       {"profit_to_cash",
-       [](const Years& y) { return over(y.last.operatingCashFlow, y.last.netIncome, "net income is not positive"); }},
+       {[](const Years& y) { return over(y.last.operatingCashFlow, y.last.netIncome, "net income is not positive"); },
+        1}},
       {"net_debt_to_ebitda",
-       [](const Years& y) { return over(claims(y) - y.peer.cash, ebitda(y), "EBITDA is not positive"); }},
+       {[](const Years& y) { return over(claims(y) - y.peer.cash, ebitda(y), "EBITDA is not positive"); }, -1, true}},
       {"debt_to_capital",
-       [](const Years& y) { return over(claims(y), claims(y) + equity(y), "capital is not positive"); }},
+       {[](const Years& y) { return over(claims(y), claims(y) + equity(y), "capital is not positive"); }, -1, true}},
   };
   return kMeasures;
 }
@@ -94,22 +99,30 @@ const std::vector<std::string>& peerMeasures() {
   return kNames;
 }
 
-Figure peerMeasure(const Peer& peer, const std::string& row, const MeasureBasis& basis) {
+int betterBy(const std::string& row) {
+  const auto found = measures().find(row);
+  return found == measures().end() ? 0 : found->second.better;
+}
+
+Figure peerMeasure(const Peer& peer, const std::string& row, const MeasureBasis& basis, int back) {
   const auto found = measures().find(row);
   if (found == measures().end()) return Figure::absent("the peer table has no such figure");
-  if (peer.years.empty()) return Figure::absent("no fiscal year is given");
-  const size_t last = peer.years.size() - 1;
-  return found->second({peer, basis, peer.years[last], last > 0 ? &peer.years[last - 1] : nullptr});
+  if (back > 0 && found->second.claims) return Figure::absent("claims are of the last balance sheet alone");
+  const int at = static_cast<int>(peer.years.size()) - 1 - back;
+  if (at < 0)
+    return Figure::absent(back == 0 ? "no fiscal year is given" : "the peer's years do not reach back so far");
+  const auto year = static_cast<size_t>(at);
+  return found->second.of({peer, basis, peer.years[year], at > 0 ? &peer.years[year - 1] : nullptr});
 }
 
 PeerSpread peerSpread(const std::vector<Peer>& peers, const std::string& subject, const std::string& row,
-                      const MeasureBasis& basis) {
+                      const MeasureBasis& basis, int back) {
   std::vector<Figure> figures;
   for (const Peer& peer : peers) {
-    if (peer.id != subject) figures.push_back(peerMeasure(peer, row, basis));
+    if (peer.id != subject) figures.push_back(peerMeasure(peer, row, basis, back));
   }
   const Statistics all = describe(figures);
-  return {all.count, all.low, all.median, all.high};
+  return {all.count, all.low, all.lowerQuartile, all.median, all.upperQuartile, all.high};
 }
 
 }  // namespace zl

@@ -79,7 +79,7 @@ void mergeYears(std::vector<PeerYear>& years, const std::vector<PeerYear>& later
     for (Figure PeerYear::*member :
          {&PeerYear::revenue, &PeerYear::ebitda, &PeerYear::netIncome, &PeerYear::ebit, &PeerYear::interest,
           &PeerYear::operatingCashFlow, &PeerYear::capex, &PeerYear::equity, &PeerYear::leaseCost, &PeerYear::stockPay,
-          &PeerYear::research, &PeerYear::nopat, &PeerYear::intangibles}) {
+          &PeerYear::research, &PeerYear::nopat, &PeerYear::intangibles, &PeerYear::dividends}) {
       takeOver((*at).*member, from.*member);
     }
   }

@@ -3,6 +3,8 @@
 
 #include <functional>
 #include <map>
+#include <optional>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -19,6 +21,7 @@ struct MeasureBasis {
   bool leasesAsDebt = true;    ///< else lease payments are an operating cost and no liability counts
   bool stockPayAsCost = true;  ///< else it is added back
   bool researchAsCost = true;  ///< else it is capital, written off over years
+  friend bool operator==(const MeasureBasis&, const MeasureBasis&) = default;
 };
 
 /// One fiscal year of a peer, in its reporting currency. What the table does not give is absent.
@@ -32,6 +35,7 @@ struct PeerYear {
   Figure stockPay = {}, research = {};
   Figure nopat = {};        ///< EBIT after the tax it bears, as filed or as the analyst sees it
   Figure intangibles = {};  ///< goodwill and other intangibles
+  Figure dividends = {};    ///< paid to common shareholders
 };
 
 /// One peer. Claims are those of its last balance sheet, in its reporting currency.
@@ -120,16 +124,25 @@ struct MultipleStatistics {
   int harmonicCount = 0;
 };
 
+/// A peer with more than this times, or less than one such part of, the subject's revenue is out of scale, where the
+/// analyst has set no other limit.
+inline constexpr double kScaleLimit = 8.0;
+
 /// What the subject brings: its own figures in its reporting currency.
 struct Subject {
   std::string id;
+  std::string name;
   std::string currency;
   Date target{};  ///< end of the twelve months that multiples are aligned to
   MeasureBasis basis{};
   Figure revenue;  ///< for size
+  double scaleLimit = kScaleLimit;
+  std::string set;                               ///< the name of the peer set that counts; empty: all candidates
+  std::optional<std::set<std::string>> members;  ///< of that set, by id
 };
 
 struct CrossCheck {
+  Subject subject;
   std::vector<PeerRow> rows;
   std::map<Multiple, MultipleStatistics> statistics;
 };
@@ -138,10 +151,6 @@ struct CrossCheck {
 inline constexpr const char* kValuedStatistics[] = {"low", "median", "mean", "high"};
 /// One of them; absent for a name that is none of them.
 Figure statisticNamed(const MultipleStatistics& statistics, const std::string& name);
-
-/// A peer with more than this times, or less than one such part of, the subject's revenue is out
-/// of scale.
-inline constexpr double kScaleLimit = 8.0;
 
 /// Peers' multiples and their statistics. What they imply for the subject is the model's to say, which they enter
 /// as givens.

@@ -18,15 +18,20 @@ Figure Figure::of(double number) {
 
 Figure Figure::absent(std::string why) {
   Figure f;
-  f.reason_ = std::move(why);
+  if (!why.empty()) f.reason_ = std::make_shared<const std::string>(std::move(why));
   return f;
 }
 
 Figure Figure::notMeaningful(std::string reason) {
   Figure f;
   f.state_ = State::NotMeaningful;
-  f.reason_ = std::move(reason);
+  if (!reason.empty()) f.reason_ = std::make_shared<const std::string>(std::move(reason));
   return f;
+}
+
+const std::string& Figure::reason() const {
+  static const std::string kNone;
+  return reason_ == nullptr ? kNone : *reason_;
 }
 
 double Figure::value() const {

@@ -7,6 +7,7 @@
 // Arithmetic: any not-meaningful operand makes the result not meaningful (its reason), else any
 // absent operand makes it absent; a non-finite result is not meaningful.
 
+#include <memory>
 #include <string>
 
 namespace zl {
@@ -28,18 +29,20 @@ class Figure {
   [[nodiscard]] double value() const;
   [[nodiscard]] double valueOr(double other) const { return hasValue() ? number_ : other; }
   /// Why there is no value; empty where there is one.
-  [[nodiscard]] const std::string& reason() const { return reason_; }
+  [[nodiscard]] const std::string& reason() const;
 
   /// The kernel's form: the number, or a quiet NaN.
   [[nodiscard]] double orNaN() const;
 
-  friend bool operator==(const Figure&, const Figure&) = default;
+  friend bool operator==(const Figure& a, const Figure& b) {
+    return a.state_ == b.state_ && a.number_ == b.number_ && a.reason() == b.reason();
+  }
 
  private:
   enum class State { Value, Absent, NotMeaningful };
   State state_ = State::Absent;
   double number_ = 0.0;
-  std::string reason_;
+  std::shared_ptr<const std::string> reason_;  ///< shared by copies, which are many; null: none
 };
 
 Figure operator+(const Figure& a, const Figure& b);

@@ -92,6 +92,12 @@ std::string caseText() {
     "quillhaven/ev-ebitda": {"in": false, "reason": "Far larger; another market"},
     "quillhaven/price-earnings": {"in": false, "reason": "Far larger; another market"}
   },
+  "parts": [
+    {"part": "ifrs-full:SegmentsAxis/vsh:MachinesMember", "of": "revenue", "multiple": 0.62,
+     "said": {"reason": "Profit holds the closure; peers that sell machines alone are at 0.6 to 0.8 of sales", "author": "demo", "at": "2026-04-30T09:00:00Z"}},
+    {"part": "ifrs-full:SegmentsAxis/vsh:ServiceAndPartsMember", "of": "ebit", "multiple": 9.5,
+     "said": {"reason": "Recurring, at a margin of 17 %; half a turn above the peers that sell machines", "author": "demo", "at": "2026-04-30T09:00:00Z"}}
+  ],
   "notes": {}
 }
 )";

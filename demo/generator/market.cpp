@@ -1,3 +1,4 @@
+#include <algorithm>
 #include <chrono>
 #include <cmath>
 #include <cstdio>
@@ -391,6 +392,12 @@ std::string units(double millions) {
   return std::to_string(std::llround(millions * 1000) * 1000);
 }
 
+/// Who builds much pays out little; of a loss nothing is paid.
+double paidOut(const PeerStory& p, const PeerFigures& y) {
+  constexpr double kMost = 0.7, kPerCapex = 5;
+  return std::max(0.0, y.netIncome) * (kMost - kPerCapex * p.capex);
+}
+
 }  // namespace
 
 std::string peerTable() {
@@ -405,7 +412,7 @@ std::string peerTable() {
   std::ostringstream out;
   out << "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,debt,leases,preferred,minorities,"
          "pension,cash,associates,leases_filed,year_end,revenue,ebitda,ebit,interest,net_income,operating_cash_flow,"
-         "capex,equity,lease_cost,stock_pay,research,nopat,intangibles,year_is,remark,source\n";
+         "capex,equity,lease_cost,stock_pay,research,nopat,intangibles,dividends,year_is,remark,source\n";
   for (const PeerStory& p : peerStories()) {
     const bool rents = std::string_view(p.leasesFiled) == "rent";
     const double retained = p.years.back().revenue * p.equity;
@@ -425,8 +432,8 @@ std::string peerTable() {
           << units(p.capex * y.revenue) << ',' << units(retained * (y.revenue / p.years.back().revenue)) << ','
           << units(kLeaseCost * p.leases) << ',' << units(p.stockPay * y.revenue) << ','
           << units(p.research * y.revenue) << ',' << units(kAfterTax * (y.ebitda - p.wear * y.revenue)) << ','
-          << units(kIntangibles * y.revenue) << ",filed,\"" << (first ? p.remark : "") << "\","
-          << (first ? "annual report; close of the day" : "") << '\n';
+          << units(kIntangibles * y.revenue) << ',' << units(paidOut(p, y)) << ",filed,\"" << (first ? p.remark : "")
+          << "\"," << (first ? "annual report; close of the day" : "") << '\n';
     }
     // What two houses expect of the next two years; nobody follows the smallest.
     if (p.years.back().revenue < kFollowed) continue;
@@ -439,7 +446,7 @@ std::string peerTable() {
           std::to_string(std::stoi(std::string(ahead.end).substr(0, 4)) + 1) + std::string(ahead.end).substr(4);
       ahead.end = end.c_str();
       begin(ahead);
-      out << ',' << units(ahead.netIncome) << ",,,,,,,,,expected,\"\",\n";
+      out << ',' << units(ahead.netIncome) << ",,,,,,,,,,expected,\"\",\n";
       ends.push_back(end);
       ahead.end = ends.back().c_str();
     }

@@ -213,7 +213,8 @@ constexpr std::pair<const char*, Figure PeerYear::*> kFurtherPeerFigures[] = {
     {"stock_pay", &PeerYear::stockPay},
     {"research", &PeerYear::research},
     {"nopat", &PeerYear::nopat},
-    {"intangibles", &PeerYear::intangibles}};
+    {"intangibles", &PeerYear::intangibles},
+    {"dividends", &PeerYear::dividends}};
 }  // namespace
 
 Result<TableOf<Peer>> readPeers(std::string_view content, const std::string& name) {

@@ -156,6 +156,36 @@ void readHistoryChoices(ObjectReader& r, const std::string& source, Case& c) {
   });
 }
 
+void readPeerSets(ObjectReader& r, const std::string& source, Case& c) {
+  c.peerSet = r.optionalText("peer_set");
+  const Json* sets = r.member("peer_sets");
+  if (sets != nullptr) {
+    const ObjectReader shape = r.inside(*sets, source + "/peer_sets");
+    for (const auto& [name, members] : sets->items()) {
+      if (name.empty() || !members.is_array()) r.fault("a set of peers has a name and a list of short names");
+      std::set<std::string>& ids = c.peerSets[name];
+      for (const Json& id : members) {
+        if (!id.is_string()) r.fault("a set of peers holds short names");
+        ids.insert(id.get<std::string>());
+      }
+    }
+  }
+  if (!c.peerSet.empty() && c.peerSets.count(c.peerSet) == 0) r.fault("there is no set of peers '" + c.peerSet + "'");
+}
+
+void readParts(ObjectReader& r, const std::string& source, Case& c) {
+  eachOf(r, "parts", source, 1000, [&](ObjectReader& item) {
+    PartChoice part;
+    const std::string key = item.text("part");
+    const std::string of = item.text("of");
+    if (of != "ebit" && of != "revenue") item.fault("'of' is ebit or revenue");
+    part.of = of == "ebit" ? PartChoice::Of::Ebit : PartChoice::Of::Revenue;
+    part.multiple = item.number("multiple");
+    part.said = provenanceOf(item);
+    c.parts[key] = std::move(part);
+  });
+}
+
 Case caseOf(const Json& json, const std::string& source, bool newerToo) {
   ObjectReader r(json, source, newerToo ? Unknown::PassedOver : Unknown::Refused);
   if (r.text("format") != "zealous-ledger-case") r.fault("this is not a case");
@@ -209,6 +239,8 @@ Case caseOf(const Json& json, const std::string& source, bool newerToo) {
       choice.finish();
     }
   }
+  readPeerSets(r, source, c);
+  readParts(r, source, c);
   if (const Json* notes = r.member("notes")) {
     ObjectReader texts = r.inside(*notes, source + "/notes");
     for (const auto& [row, value] : notes->items()) c.notes[row] = texts.text(row.c_str());
@@ -258,6 +290,13 @@ Json toJson(const Case& c) {
   for (const auto& [finding, said] : c.acknowledged) {
     acknowledged.push_back({{"finding", finding}, {"said", toJson(said)}});
   }
+  Json parts = Json::array();
+  for (const auto& [key, part] : c.parts) {
+    parts.push_back({{"part", key},
+                     {"of", part.of == PartChoice::Of::Ebit ? "ebit" : "revenue"},
+                     {"multiple", part.multiple},
+                     {"said", toJson(part.said)}});
+  }
   Json tests = Json::array();
   for (const auto& [test, choice] : c.tests) {
     Json item{{"test", test}, {"exempt", choice.exempt}};
@@ -278,6 +317,9 @@ Json toJson(const Case& c) {
           {"scenarios", std::move(scenarios)},
           {"exceptional_years", std::move(years)},
           {"peers", std::move(peers)},
+          {"peer_sets", c.peerSets},
+          {"peer_set", c.peerSet},
+          {"parts", std::move(parts)},
           {"notes", c.notes},
           {"lines", toJson(c.lines)},
           {"first_filed", c.firstFiled},

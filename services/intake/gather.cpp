@@ -4,6 +4,7 @@
 
 #include "core/filing/debt_due.h"
 #include "exchange/content.h"
+#include "exchange/json/book_peer.h"
 #include "exchange/json/company_json.h"
 #include "exchange/json/lines_json.h"
 #include "exchange/xbrl/linkbase.h"
@@ -27,13 +28,21 @@ Status take(Result<T> result, T& into) {
 Status readDocument(store::Book& book, const store::StoredDocument& d, Evidence& e) {
   const std::string& kind = d.document.kind;
   const auto is = [&](ContentKind k) { return kind == exchange::contentKindText(k); };
-  if (!is(ContentKind::CompanyRecord) && !is(ContentKind::TableChoices) && !is(ContentKind::Linkbase)) return {};
+  if (!is(ContentKind::CompanyRecord) && !is(ContentKind::TableChoices) && !is(ContentKind::Linkbase) &&
+      !is(ContentKind::BookPeer))
+    return {};
   const Result<std::string> content = book.content(d.document.id);
   if (!content) return tl::unexpected(content.error());
   if (is(ContentKind::Linkbase)) {
     Result<ConceptNetwork> network = exchange::readLinkbase(*content, d.document.name);
     if (!network) return tl::unexpected(network.error());
     e.network.join(std::move(*network));
+    return {};
+  }
+  if (is(ContentKind::BookPeer)) {
+    const Result<exchange::BookPeer> peer = exchange::bookPeerFrom(*content, d.document.name);
+    if (!peer) return tl::unexpected(peer.error());
+    e.bookPeers[peer->company] = peer->in;
     return {};
   }
   if (is(ContentKind::TableChoices)) {

@@ -5,6 +5,8 @@
 #include <cmath>
 #include <map>
 #include <set>
+#include <span>
+#include <tuple>
 
 #include "core/capital/rates.h"
 #include "core/filing/minor_unit.h"
@@ -72,6 +74,7 @@ const std::vector<Heading>& headings() {
       {"equity", {"equity", "book value", "shareholders equity", "shareholders' equity", "eigenkapital"}},
       {"operating_cash_flow", {"operating cash flow", "cash flow from operations"}},
       {"capex", {"capex", "capital expenditure"}},
+      {"dividends", {"dividends paid", "total dividends", "dividends in all"}},
       {"interest", {"interest", "interest expense"}},
       {"remark", {"remark", "comment", "note", "why", "remarks"}},
       {"rate",
@@ -312,7 +315,7 @@ class Reading {
   /// As it is written; a per cent sign makes a fraction. Empty where the cell is no number.
   [[nodiscard]] std::optional<Written> writtenAt(size_t row, const std::string& is) const {
     const SheetCell* cell = cellAt(row, is);
-    if (cell == nullptr) return std::nullopt;
+    if (cell == nullptr || leftOut_.count({row, is}) > 0) return std::nullopt;
     const char mark = cell->kind == SheetCell::Kind::Number ? '.' : mark_;
     if (const std::optional<DisplayedNumber> shown = displayedNumber(cell->text, mark)) {
       return Written{std::stod(shown->plain + (shown->percent ? "e-2" : "")), shown->percent};
@@ -330,6 +333,31 @@ class Reading {
     if (!written) return std::nullopt;
     amounts_ = true;
     return written->whole ? written->number : written->number * scaleOf(is);
+  }
+
+  /// A cell of a row that comes in: told of by its heading, and read as empty.
+  void leaveOut(size_t row, const std::string& is, const std::string& why) {
+    leftOut_.insert({row, is});
+    if (leftOut_.size() > kMostNoted) return;
+    note("row " + std::to_string(rowNumber(row)) + ", " + columnOf(is)->text + ": '" +
+         cellAt(row, is)->text.substr(0, 40) + "' " + why + "; it is left out");
+  }
+
+  /// Cells of a peer that are no amount in its currency. Dashes and words for nothing are nothing.
+  void lookAtFigures(size_t row, std::span<const char* const> figures, const std::string& currency) {
+    for (const char* is : figures) {
+      const SheetCell* cell = cellAt(row, is);
+      if (cell == nullptr || cell->text.empty()) continue;
+      const std::optional<Written> written = writtenAt(row, is);
+      const bool percent = cell->text.find('%') != std::string::npos;
+      if (percent) {
+        leaveOut(row, is, "is a share and no amount");
+      } else if (!written) {
+        if (!saysNothing(cell->text)) leaveOut(row, is, "is no number");
+      } else if (const std::string own = unitHeading(cell->text).currency; !own.empty() && own != currency) {
+        leaveOut(row, is, "is in " + own + " and the peer's figures are in " + currency);
+      }
+    }
   }
 
   void setAside(size_t row, const std::string& why) {
@@ -575,14 +603,16 @@ class Reading {
                                            "interest",
                                            "operating_cash_flow",
                                            "capex",
-                                           "equity"};
+                                           "equity",
+                                           "dividends"};
     static const char* const kOtherClaims[] = {"leases", "preferred", "minorities", "pension", "associates"};
     table_.csv =
         "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,year_end,year_is,remark,source,"
         "debt,leases,preferred,minorities,pension,cash,associates,revenue,ebitda,net_income,ebit,interest,"
-        "operating_cash_flow,capex,equity\n";
+        "operating_cash_flow,capex,equity,dividends\n";
     bool scaleTold = title_.scale.has_value();
     std::string assumed;
+    std::set<std::tuple<std::string, Date, bool>> seen;  // peer, year, expected
     for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
       const std::string name = textAt(r, "name");
       if (name.empty()) {
@@ -612,6 +642,11 @@ class Reading {
         setAside(r, "'" + quoted + "' is no currency");
         continue;
       }
+      static const char* const kOthers[] = {"market_value", "ev", "net_debt", "shares"};
+      lookAtFigures(r, kAmounts, currency);
+      lookAtFigures(r, kOthers, currency);
+      static const char* const kPrices[] = {"close"};
+      lookAtFigures(r, kPrices, listing->currency);
       std::optional<double> price = numberAt(r, "close");
       std::optional<double> shares;
       if (const std::optional<Written> count = writtenAt(r, "shares"))
@@ -627,23 +662,27 @@ class Reading {
       const unsigned month = static_cast<unsigned>(std::chrono::year_month_day(hints_.yearEnd).month());
       const bool dated = known != nullptr && !known->years.empty();
       const Date end = year ? year->endIn({month}) : dated ? known->years.back().end : hints_.yearEnd;
+      const bool ahead = isExpected(ended == nullptr ? std::string() : ended->text);
+      if (!seen.insert({slug(name), end, ahead}).second) {
+        setAside(r, name + " is there twice for the year to " + dateText(end) + "; the first stands");
+        continue;
+      }
       const std::optional<Date> day = has("date") ? dayOf(cellAt(r, "date")) : std::nullopt;
       const std::string id = textAt(r, "id");
-      std::vector<std::string> cells = {
-          known != nullptr ? known->id
-          : id.empty()     ? slug(name)
-                           : slug(id),
-          name,
-          currency,
-          price ? plainNumber(*price) : "",
-          listing->currency,
-          plainNumber(listing->minorPerMajor),
-          dateText(day.value_or(hints_.day)),
-          shares ? plainNumber(*shares) : "",
-          dateText(end),
-          isExpected(ended == nullptr ? std::string() : ended->text) ? "expected" : "filed",
-          textAt(r, "remark"),
-          textAt(r, "source").empty() ? hints_.source : textAt(r, "source")};
+      std::vector<std::string> cells = {known != nullptr ? known->id
+                                        : id.empty()     ? slug(name)
+                                                         : slug(id),
+                                        name,
+                                        currency,
+                                        price ? plainNumber(*price) : "",
+                                        listing->currency,
+                                        plainNumber(listing->minorPerMajor),
+                                        dateText(day.value_or(hints_.day)),
+                                        shares ? plainNumber(*shares) : "",
+                                        dateText(end),
+                                        ahead ? "expected" : "filed",
+                                        textAt(r, "remark"),
+                                        textAt(r, "source").empty() ? hints_.source : textAt(r, "source")};
       std::optional<double> net = amountAt(r, "net_debt");
       const std::optional<double> whole = amountAt(r, "ev");
       if (!net && whole && price && shares && !numberAt(r, "debt"))
@@ -704,6 +743,7 @@ class Reading {
   bool monthFirst_ = false;
   bool amounts_ = false;  ///< whether any amount was read
   bool claimsAssumed_ = false;
+  std::set<std::pair<size_t, std::string>> leftOut_;  ///< cells of rows that come in, by row and what they are
   int rows_ = 0;
   size_t aside_ = 0;
 };

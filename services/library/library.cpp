@@ -9,7 +9,7 @@
 #include "exchange/content.h"
 #include "exchange/json/company_json.h"
 #include "exchange/json/reader.h"
-#include "services/intake/gather.h"
+#include "services/library/companions.h"
 #include "services/library/stored_case.h"
 #include "services/text/figure_json.h"
 #include "services/text/text_cells.h"
@@ -36,7 +36,7 @@ Result<std::string> nameOf(store::Book& book, const std::string& id) {
 }
 
 Result<CompanyValue> valueOf(store::Book& book, const CompanyEntry& entry, CaseEvaluator& evaluator, Date today) {
-  const Result<Sources> sources = gather(book, entry.id);
+  const Result<Sources> sources = gatherWithPeers(book, entry.id, evaluator, today);
   if (!sources) return tl::unexpected(sources.error());
   const Result<std::optional<std::string>> text = book.caseText(entry.id);
   if (!text) return tl::unexpected(text.error());
@@ -48,7 +48,7 @@ Result<CompanyValue> valueOf(store::Book& book, const CompanyEntry& entry, CaseE
   value.company = entry;
   value.unit = sources->evidence->company.listing.unit;
   value.valuedOn = e->caseOf().valuationDate;
-  value.price = givenOf(e->evaluation->model(), e->givens, model::Role::Price).figure;
+  value.price = givenOf(e->evaluation->model(), e->given->givens, model::Role::Price).figure;
   for (size_t i = 0; i < e->caseOf().scenarios.size(); ++i) {
     const Scenario& s = e->caseOf().scenarios[i];
     value.values.push_back({s.id, s.label, e->evaluation->constant(model::Role::ValuePerShare, static_cast<int>(i))});

@@ -5,56 +5,17 @@
 #include <algorithm>
 
 #include "core/quantity/number_text.h"
+#include "services/reports/gather_figures.h"
 #include "services/text/text_cells.h"
 #include "services/views/capital_view.h"
 #include "services/views/cash_view.h"
-#include "services/views/exit_return.h"
-#include "services/views/method_figures.h"
-#include "services/views/past_multiples.h"
-#include "services/views/peer_view.h"
 
 namespace zl::services {
 namespace {
 
 using model::Role;
 
-class Gather {
- public:
-  explicit Gather(const Snapshot& s) : s_(s) {}
-
-  /// Constants of a view by scenario; a rate's figure of the first forecast year.
-  void byScenario(const char* table, const char* view) {
-    const Evaluation& e = *s_.evaluation;
-    for (const model::ViewRow& shown : s_.model().view(view)) {
-      const model::Row& row = s_.model()[shown.row];
-      for (int k = 0; k < e.scenarios(); ++k) {
-        const Figure figure = row.timing == model::Timing::Constant ? e.constant(shown.row, k)
-                                                                    : e.figure(shown.row, e.layout().historyYears, k);
-        add({table, row.name, row.label, "", scenario(k), row.kind, figure, optionLabel(row, figure.valueOr(-1))});
-      }
-    }
-  }
-  void byYear(const char* table, const char* view, int lane) {
-    const Evaluation& e = *s_.evaluation;
-    for (const model::ViewRow& shown : s_.model().view(view)) {
-      const model::Row& row = s_.model()[shown.row];
-      for (int c = e.layout().historyYears; c < e.layout().columns(); ++c)
-        add({table, row.name, row.label, s_.periodOf(c), scenario(lane), row.kind, e.figure(shown.row, c, lane), ""});
-    }
-  }
-  void add(ReportFigure figure) { all_.push_back(std::move(figure)); }
-  void add(const char* table, std::string label, int lane, Kind kind, Figure figure, std::string source) {
-    add({table, "", std::move(label), "", scenario(lane), kind, std::move(figure), std::move(source)});
-  }
-  [[nodiscard]] std::string scenario(int lane) const { return s_.caseOf().scenarios[static_cast<size_t>(lane)].id; }
-  std::vector<ReportFigure> take() { return std::move(all_); }
-
- private:
-  const Snapshot& s_;
-  std::vector<ReportFigure> all_;
-};
-
-void addBetas(const Snapshot& s, const BetaSettings& settings, int scenario, Gather& gather) {
+void addBetas(const Snapshot& s, const BetaSettings& settings, int scenario, GatherFigures& gather) {
   const OwnBeta own = ownBeta(s, settings);
   std::string how =
       own.index.empty() ? "" : betaWords(settings, own.index, own.to) + ", n " + std::to_string(own.fit.n);
@@ -90,7 +51,7 @@ std::string shown(const ReportFigure& f) {
 }  // namespace
 
 std::vector<ReportFigure> capitalFigures(const Snapshot& s, const BetaSettings& settings, int scenario) {
-  Gather gather(s);
+  GatherFigures gather(s);
   gather.byScenario("rate, first year", "rate");
   gather.byScenario("weights and choices", "weights");
   const std::vector<PartRivals> parts = rivalsOf(s, settings, scenario);
@@ -119,7 +80,7 @@ std::vector<ReportFigure> capitalFigures(const Snapshot& s, const BetaSettings& 
 }
 
 std::vector<ReportFigure> cashFigures(const Snapshot& s) {
-  Gather gather(s);
+  GatherFigures gather(s);
   gather.byScenario("value", "value");
   gather.byScenario("walk to a share", "value_walk");
   gather.byScenario("beyond the forecast", "terminal");
@@ -142,118 +103,6 @@ std::vector<ReportFigure> cashFigures(const Snapshot& s) {
     gather.byYear("free cash flow by year", "flow_years", k);
     gather.byYear("economic profit by year", "economic_profit", k);
     gather.byYear("flows to shareholders by year", "shareholder_years", k);
-  }
-  return gather.take();
-}
-
-std::vector<ReportFigure> multipleFigures(const Snapshot& s) {
-  Gather gather(s);
-  const int base = std::max(0, s.caseOf().indexOf(kBase));
-  for (const MultipleRule& rule : multipleRules()) {
-    const char* table = rule.label;
-    for (const PeerRow& peer : s.crossCheck.rows) {
-      const MultipleCell& cell = peer.cells.at(rule.multiple);
-      gather.add(table, peer.name, base, Kind::Multiple, cell.multiple,
-                 std::string(cell.in ? "counts" : "left out") + (cell.reason.empty() ? "" : ": " + cell.reason) +
-                     (cell.outlier ? "; an outlier" : ""));
-    }
-    const MultipleStatistics& of = s.crossCheck.statistics.at(rule.multiple);
-    const std::pair<const char*, const Figure*> kStatistics[] = {
-        {"low", &of.low},   {"lower quartile", &of.lowerQuartile}, {"median", &of.median},
-        {"mean", &of.mean}, {"harmonic mean", &of.harmonicMean},   {"upper quartile", &of.upperQuartile},
-        {"high", &of.high}};
-    for (const auto& [what, figure] : kStatistics)
-      gather.add(table, what, base, Kind::Multiple, *figure, "of " + std::to_string(of.count));
-    const Position position = positionOf(s, rule.multiple);
-    gather.add(table, "subject at the price", base, Kind::Multiple, position.own, "");
-    gather.add(table, "its place among the peers", base, Kind::Ratio, position.percentile, "");
-    for (const char* statistic : kValuedStatistics) {
-      for (int k = 0; k < s.evaluation->scenarios(); ++k)
-        gather.add(table, std::string("implied per share, ") + statistic + ", " + gather.scenario(k), k, Kind::Quote,
-                   impliedByPeers(*s.evaluation, rule.multiple, statistic, k), "");
-    }
-  }
-  return gather.take();
-}
-
-std::vector<ReportFigure> ratioFigures(const Snapshot& s) {
-  Gather gather(s);
-  const int base = std::max(0, s.caseOf().indexOf(kBase));
-  for (const PeerRatio& ratio : peerRatios(s)) {
-    const model::Row& row = s.model()[ratio.row];
-    const std::string of = "of " + std::to_string(ratio.peers.count) + " peers";
-    gather.add("ratios beside the peers'", row.label + ", subject", base, row.kind,
-               s.history->at(ratio.row, s.evaluation->layout().baseColumn()),
-               s.periodOf(s.evaluation->layout().baseColumn()));
-    gather.add("ratios beside the peers'", row.label + ", peers' low", base, row.kind, ratio.peers.low, of);
-    gather.add("ratios beside the peers'", row.label + ", peers' median", base, row.kind, ratio.peers.median, of);
-    gather.add("ratios beside the peers'", row.label + ", peers' high", base, row.kind, ratio.peers.high, of);
-  }
-  gather.byScenario("justified multiples", "justified");
-  return gather.take();
-}
-
-std::vector<ReportFigure> pastFigures(const Snapshot& s) {
-  Gather gather(s);
-  const int base = std::max(0, s.caseOf().indexOf(kBase));
-  const PastMultiples past = pastMultiples(s);
-  for (const PastSeries& of : past.series) {
-    const std::string counted = std::to_string(of.count) + (of.count == 1 ? " month counts" : " months count") +
-                                (past.note.empty() ? "" : ". " + past.note);
-    const std::pair<const char*, const Figure*> kStatistics[] = {
-        {"today", &of.today},   {"low", &of.low},   {"lower quartile", &of.lowerQuartile},
-        {"median", &of.median}, {"mean", &of.mean}, {"upper quartile", &of.upperQuartile},
-        {"high", &of.high}};
-    for (const auto& [what, figure] : kStatistics)
-      gather.add("own past multiples", of.label + ", " + what, base, Kind::Multiple, *figure, counted);
-    gather.add("own past multiples", of.label + ", today's place", base, Kind::Ratio, of.percentile, counted);
-  }
-  for (const PastSeries& of : past.series) {
-    for (const PastMultiple& p : of.points)
-      gather.add("by month", of.label + ", " + dateText(p.on), base, Kind::Multiple, Figure::of(p.multiple),
-                 s.periodOf(p.column) + (p.outlier ? ", an outlier" : ""));
-  }
-  return gather.take();
-}
-
-std::vector<ReportFigure> exitFigures(const Snapshot& s) {
-  Gather gather(s);
-  gather.byScenario("exit return", "exit_return");
-  for (int k = 0; k < s.evaluation->scenarios(); ++k) {
-    const ExitReturn of = exitReturn(s, k);
-    const auto add = [&](const char* label, const Figure& figure) {
-      gather.add("return from today's price", label, k, Kind::Ratio, figure, "");
-    };
-    add("a year", of.yearly);
-    add("in all", of.total);
-    add("of it by revenue", of.split.revenue);
-    add("of it by margin", of.split.margin);
-    add("of it by the count of shares", of.split.count);
-    add("of it by the multiple", of.split.multiple);
-    add("of it by dividends", of.split.dividends);
-  }
-  const int base = std::max(0, s.caseOf().indexOf(kBase));
-  const ExitGrid grid = exitGrid(s, base);
-  for (size_t g = 0; g < grid.growths.size(); ++g) {
-    for (size_t m = 0; m < grid.multiples.size(); ++m)
-      gather.add("yearly return by growth and multiple",
-                 groupedNumber(grid.growths[g] * 100, 1) + " % and " + groupedNumber(grid.multiples[m], 2) + " x", base,
-                 Kind::Ratio, grid.yearly[g][m], "");
-  }
-  for (int k = 0; k < s.evaluation->scenarios(); ++k) gather.byYear("exit return by year", "exit_return_years", k);
-  return gather.take();
-}
-
-std::vector<ReportFigure> dividendFigures(const Snapshot& s) {
-  Gather gather(s);
-  gather.byScenario("dividends", "dividends");
-  gather.byScenario("growth multiple", "growth_multiple");
-  gather.byScenario("yields beside bonds", "yields");
-  gather.byScenario("excess return on book", "excess_book");
-  gather.byScenario("weights and the blend", "blend");
-  for (int k = 0; k < s.evaluation->scenarios(); ++k) {
-    gather.byYear("dividends by year", "dividend_years", k);
-    gather.byYear("excess return on book by year", "excess_book_years", k);
   }
   return gather.take();
 }

@@ -27,17 +27,6 @@ struct ReportFigure {
 std::vector<ReportFigure> capitalFigures(const Snapshot& s, const BetaSettings& settings, int scenario);
 /// The walk to a share, the years, what lies beyond, the claims, every other way, of all scenarios.
 std::vector<ReportFigure> cashFigures(const Snapshot& s);
-/// Every multiple of every peer with why it counts or not, statistics, the subject's own and its place, implied values.
-std::vector<ReportFigure> multipleFigures(const Snapshot& s);
-/// The subject's ratios beside the peers', and multiples that growth, payout and return justify.
-std::vector<ReportFigure> ratioFigures(const Snapshot& s);
-/// The own past multiples: statistics, and every month of each.
-std::vector<ReportFigure> pastFigures(const Snapshot& s);
-/// The return to the exit multiple with what makes it; dividends, the growth multiple, yields and excess return on
-/// book, of all scenarios.
-std::vector<ReportFigure> exitFigures(const Snapshot& s);
-std::vector<ReportFigure> dividendFigures(const Snapshot& s);
-
 /// Tables one under the other; years and scenarios side by side.
 std::string reportText(const std::vector<ReportFigure>& figures, const Snapshot& s);
 std::string reportCsv(const std::vector<ReportFigure>& figures);

@@ -9,9 +9,10 @@
 #include <ctime>
 
 #include "core/text/utf8.h"
+#include "exchange/json/book_peer.h"
 #include "exchange/json/case_json.h"
-#include "services/intake/gather.h"
 #include "services/intake/market.h"
+#include "services/library/companions.h"
 #include "services/library/library.h"
 #include "services/library/stored_case.h"
 
@@ -93,7 +94,7 @@ Result<std::unique_ptr<Session>> Session::openToFill(store::Book book, const std
 }
 
 Result<std::shared_ptr<const Snapshot>> Session::evaluate(Loaded& loaded) {
-  const Result<Sources> sources = gather(book_, company_);
+  const Result<Sources> sources = gatherWithPeers(book_, company_, *evaluator_, desk_.today());
   if (!sources) return tl::unexpected(sources.error());
   Result<StoredCase> stored = storedCase(loaded.text, *sources, *evaluator_, desk_.today());
   if (!stored) return tl::unexpected(stored.error());
@@ -141,8 +142,21 @@ Status Session::load() {
   if (!loaded) return tl::unexpected(loaded.error());
   adopt(std::move(*loaded));
   others_ = *others;
-  standing_ = book_.standingOf(company_).value_or(std::string());
+  standing_ = standingNow().value_or(std::string());
   return {};
+}
+
+/// What is stored of the company, and of those of the book that are its peers: where either moves, what is shown is
+/// old.
+Result<std::string> Session::standingNow() {
+  Result<std::string> standing = book_.standingOf(company_);
+  if (!standing || !snapshot_) return standing;
+  for (const std::string& id : bookPeersOf(*snapshot_->evidence)) {
+    const Result<std::string> theirs = book_.standingOf(id);
+    if (!theirs) return theirs;
+    *standing += "\n" + *theirs;
+  }
+  return standing;
 }
 
 /// After an edit of one's own. Where somebody else has stored something since the last look, or it cannot be read, the
@@ -152,7 +166,7 @@ void Session::noteStanding() {
   const Result<store::Book::Moment> moment = book_.moment();
   if (!moment) return;
   const Result<std::int64_t> others = book_.changesOfOthers();
-  if (others && *others == others_) standing_ = book_.standingOf(company_).value_or(std::string());
+  if (others && *others == others_) standing_ = standingNow().value_or(std::string());
 }
 
 /// The snapshot with what was fetched since; true when there was anything. A case that nobody has stored yet is made
@@ -178,7 +192,7 @@ Result<Session::News> Session::refresh() {
   const Result<std::int64_t> others = book_.changesOfOthers();
   if (!others) return tl::unexpected(others.error());
   if (*others == others_) return News::None;
-  const Result<std::string> standing = book_.standingOf(company_);
+  const Result<std::string> standing = standingNow();
   if (!standing) return tl::unexpected(standing.error());
   if (snapshot_ && !standing_.empty() && *standing == standing_) {
     const Result<bool> fetched = showFetched();
@@ -215,26 +229,42 @@ Status Session::typeFigure(const std::string& series, Date at, double figure, co
   exchange::TypedFigure typed{series, at, figure, price ? listing.unit : "", said(reason)};
   const std::string fault = faultOfFigure(series, figure, typed.unit, listing.unit);
   if (!fault.empty()) return fail(ErrorKind::BadInput, fault, series + " of " + dateText(at), "Nothing was changed");
+  return storeTyped("Type " + series + " of " + dateText(at), price ? company_ : std::string(),
+                    series + " of " + dateText(at) + ", typed", exchange::ContentKind::TypedFigure,
+                    exchange::typedFigureText(typed));
+}
+
+Status Session::peerOfBook(const std::string& id, bool in, const std::string& reason) {
+  if (Status s = writable(); !s) return s;
+  const Result<std::vector<CompanyEntry>> companies = companiesOf(book_);
+  if (!companies) return tl::unexpected(companies.error());
+  const auto found =
+      std::find_if(companies->begin(), companies->end(), [&](const CompanyEntry& e) { return e.id == id; });
+  if (id == company_) return fail(ErrorKind::BadInput, "a company is no peer of itself", id, "Nothing was changed");
+  const std::map<std::string, bool>& peers = snapshot_->evidence->bookPeers;
+  const auto stands = peers.find(id);
+  const bool isIn = stands != peers.end() && stands->second;
+  if (in && found == companies->end())
+    return fail(ErrorKind::NotFound, "the book has no company '" + id + "'", book_.path(), "'zledger list' names them");
+  if (isIn == in)
+    return fail(ErrorKind::BadInput, "'" + id + "' is " + (in ? "a peer already" : "no peer from this book"), company_,
+                "Nothing was changed");
+  const std::string& name = found == companies->end() ? id : found->name;
+  return storeTyped((in ? "Peer of this book: " : "No more a peer: ") + name, company_,
+                    name + (in ? ", a peer of this book" : ", a peer no more"), exchange::ContentKind::BookPeer,
+                    exchange::bookPeerText({id, in, said(reason)}));
+}
+
+/// A document that nobody brought in as a file: an edit like any other.
+Status Session::storeTyped(const std::string& label, const std::string& company, const std::string& name,
+                           exchange::ContentKind kind, std::string content) {
   const std::string now = desk_.now();
   store::Edit edit;
-  edit.entry = {0,
-                company_,
-                now,
-                desk_.author,
-                "Type " + series + " of " + dateText(at),
-                "[]",
-                "[]",
-                {},
-                JournalEntry::State::Done};
+  edit.entry = {0, company_, now, desk_.author, label, "[]", "[]", {}, JournalEntry::State::Done};
   store::Incoming in;
-  in.company = price ? company_ : std::string();
-  in.content = exchange::typedFigureText(typed);
-  in.document = {0,
-                 series + " of " + dateText(at) + ", typed",
-                 exchange::contentKindText(exchange::ContentKind::TypedFigure),
-                 exchange::digestOf(in.content),
-                 std::nullopt,
-                 now};
+  in.company = company;
+  in.content = std::move(content);
+  in.document = {0, name, exchange::contentKindText(kind), exchange::digestOf(in.content), std::nullopt, now};
   edit.incoming.push_back(std::move(in));
   return changeAndShow(
       [&](store::Book::Change& change) -> Status {

@@ -4,6 +4,7 @@
 #include <functional>
 #include <memory>
 
+#include "exchange/content.h"
 #include "exchange/json/json.h"
 #include "services/edits/edits.h"
 #include "services/edits/record_edits.h"
@@ -88,6 +89,8 @@ class Session {
   Status observe(std::vector<store::Observation> observations);
   /// A figure of the market that was typed: an edit, which undo takes back and no table or fetch overtakes.
   Status typeFigure(const std::string& series, Date at, double figure, const std::string& reason);
+  /// A company of the same book becomes a peer, with the figures of its own statements, or is none any more: an edit.
+  Status peerOfBook(const std::string& id, bool in, const std::string& reason);
   /// Another company record takes the place of the one there is: an edit, which undo takes back.
   Status changeRecord(const RecordEdit& edit);
   /// A table of the market in any layout that is read, typed or pasted, as one edit of that label. What it sets aside
@@ -150,6 +153,9 @@ class Session {
   [[nodiscard]] Status writable() const;
   Status conflicted(const Error& error);
   void noteStanding();
+  Result<std::string> standingNow();
+  Status storeTyped(const std::string& label, const std::string& company, const std::string& name,
+                    exchange::ContentKind kind, std::string content);
   Result<bool> showFetched();
   Status write(const CaseEdit& edit, std::optional<store::KeptVersion> keep);
   Result<store::KeptVersion> named(const std::string& name, const std::string& note) const;

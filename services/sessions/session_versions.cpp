@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "exchange/json/case_json.h"
-#include "services/intake/gather.h"
+#include "services/library/companions.h"
 #include "services/library/stored_case.h"
 #include "services/sessions/session.h"
 
@@ -92,7 +92,8 @@ Result<std::shared_ptr<const Snapshot>> Session::snapshotOf(const KeptVersion& v
   }
   const Result<store::Book::Moment> moment = book_.moment();
   if (!moment) return tl::unexpected(moment.error());
-  const Result<Sources> sources = gather(book_, company_, AsOf{documents, version.at});
+  const Result<Sources> sources =
+      gatherWithPeers(book_, company_, *evaluator_, desk_.today(), AsOf{documents, version.at});
   if (!sources) return tl::unexpected(sources.error());
   pinBaseYear(*c, sources->evidence, *evaluator_);
   return evaluator_->show(*sources, *c, Standing::StoodBefore);

@@ -2,6 +2,7 @@
 
 #include "core/monitor/limits.h"
 #include "exchange/json/case_members.h"
+#include "services/stages/own_beta.h"
 #include "services/stages/proposed.h"
 #include "services/stages/snapshot.h"
 
@@ -125,7 +126,33 @@ Result<std::shared_ptr<const Ground>> CaseEvaluator::ground(const std::shared_pt
 Result<Evaluated> CaseEvaluator::evaluate(const Sources& sources, const Case& c, Standing own) {
   Result<std::shared_ptr<const Ground>> under = ground(sources.evidence, c, own);
   if (!under) return tl::unexpected(under.error());
-  return evaluateOn(std::move(*under), sources.market, c);
+  // Peers stand on the basis that is proposed for the subject.
+  const Case proposed = withProposedInputs(c, *(*under)->resources, *(*under)->evidence, (*under)->filed->statements);
+  return evaluateOn(*under, sources.market, givenOn(**under, sources.market, proposed), proposed);
+}
+
+std::shared_ptr<const GivenFigures> CaseEvaluator::givenOn(const Ground& ground,
+                                                           const std::shared_ptr<const Market>& market, const Case& c) {
+  GivenKey key{ground.compiled, ground.evidence, ground.history, market, givenChoicesOf(ground.compiled->model, c)};
+  std::shared_ptr<const GivenFigures> found = givens_.find([&](const GivenKey& k) {
+    return k.compiled == key.compiled && k.evidence.lock() == ground.evidence && k.history == key.history &&
+           k.market.lock() == market && k.choices == key.choices;
+  });
+  if (found) return found;
+  found = std::make_shared<const GivenFigures>(givenFigures(ground, *market, key.choices));
+  givens_.keep(std::move(key), found);
+  return found;
+}
+
+std::shared_ptr<const OwnBeta> CaseEvaluator::plainBeta(const Snapshot& s) {
+  const Date day = s.caseOf().valuationDate;
+  std::shared_ptr<const OwnBeta> found = betas_.find([&](const BetaKey& k) {
+    return k.evidence.lock() == s.evidence && k.market.lock() == s.market && k.valuationDate == day;
+  });
+  if (found) return found;
+  found = std::make_shared<const OwnBeta>(ownBeta(s, {}));
+  betas_.keep({s.evidence, s.market, day}, found);
+  return found;
 }
 
 std::vector<OnOtherModel> CaseEvaluator::onOtherModels(const Sources& sources, const Case& c) {

@@ -11,6 +11,7 @@
 namespace zl::services {
 
 struct Snapshot;
+struct OwnBeta;
 
 /// Own rows with a fault are refused when they are typed. Those that stood in the case before and fitted an
 /// earlier model are kept, set aside and told of, so that the case still opens.
@@ -30,6 +31,8 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
   Result<Evaluated> evaluate(const Sources& sources, const Case& c, Standing own = Standing::Typed);
   /// Base of the case upon each other model that ships and takes it.
   std::vector<OnOtherModel> onOtherModels(const Sources& sources, const Case& c);
+  /// The subject's beta by the settings that nobody has chosen: no edit of a scenario moves it.
+  std::shared_ptr<const OwnBeta> plainBeta(const Snapshot& s);
   /// Everything there is to show, but for the last stage: a snapshot is judged when its findings are asked for.
   Result<std::shared_ptr<const Snapshot>> show(const Sources& sources, const Case& c, Standing own = Standing::Typed);
 
@@ -68,6 +71,20 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
     std::map<CellOfLine, Adjustment> adjustments;
   };
 
+  /// A history is of one way to put facts on lines.
+  struct GivenKey {
+    std::shared_ptr<const CompiledModel> compiled;
+    std::weak_ptr<const Evidence> evidence;
+    std::shared_ptr<const ToldHistory> history;
+    std::weak_ptr<const Market> market;
+    GivenChoices choices;
+  };
+  struct BetaKey {
+    std::weak_ptr<const Evidence> evidence;
+    std::weak_ptr<const Market> market;
+    Date valuationDate;
+  };
+
   explicit CaseEvaluator(std::shared_ptr<const Resources> shipped) : shipped_(std::move(shipped)) {}
   Result<std::shared_ptr<const ModelInUse>> modelOf(const Case& c, Standing own);
   std::shared_ptr<const Standardised> filedFor(const std::shared_ptr<const Evidence>& evidence,
@@ -79,6 +96,8 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
   std::shared_ptr<const ToldHistory> historyOf(const std::shared_ptr<const Resources>& resources,
                                                const std::shared_ptr<const Standardised>& filed, const Case& c,
                                                const model::Layout& layout);
+  std::shared_ptr<const GivenFigures> givenOn(const Ground& ground, const std::shared_ptr<const Market>& market,
+                                              const Case& c);
 
   std::shared_ptr<const Resources> shipped_;
   StageCache<ModelKey, ModelInUse> models_{8};
@@ -86,6 +105,8 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
   StageCache<ReviewKey, FilingReview> reviews_{4};
   StageCache<ProgramKey, CompiledModel> programs_{8};
   StageCache<HistoryKey, ToldHistory> histories_{8};
+  StageCache<GivenKey, GivenFigures> givens_{8};
+  StageCache<BetaKey, OwnBeta> betas_{4};
 };
 
 }  // namespace zl::services

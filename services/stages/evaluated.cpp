@@ -3,7 +3,9 @@
 #include <tuple>
 
 #include "core/capital/strikes.h"
+#include "core/monitor/limits.h"
 #include "core/quantity/number_text.h"
+#include "services/stages/parts.h"
 #include "services/stages/proposed.h"
 
 namespace zl::services {
@@ -21,7 +23,7 @@ class Giver {
   }
 
   /// The price that the case stands on: of its valuation date, the latest there is, or one that was pinned.
-  void price(const Market& market, const Listing& listing, const Case& c) {
+  void price(const Market& market, const Listing& listing, const GivenChoices& c) {
     if (c.price.stands == PriceChoice::Stands::Pinned) {
       give(Role::Price, Figure::of(c.price.pinned),
            "pinned by " + c.price.said.author + " on " + c.price.said.at.substr(0, 10) + ", " + listing.unit +
@@ -213,14 +215,26 @@ bool isAverage(const LineCell& cell, const std::vector<Fact>& facts) {
 
 }  // namespace
 
-CrossCheck comparePeers(const Ground& ground, const Market& market, const Case& c) {
+GivenChoices givenChoicesOf(const model::Model& m, const Case& c) {
+  GivenChoices choices{c.valuationDate, c.price,       c.peers,   c.peerSet, {}, limitOf(c, "peer out of scale"),
+                       c.parts,         basisOf(m, c), c.proposes};
+  const auto set = c.peerSets.find(c.peerSet);
+  if (set != c.peerSets.end()) choices.members = set->second;
+  return choices;
+}
+
+CrossCheck comparePeers(const Ground& ground, const Market& market, const GivenChoices& c) {
   const model::Model& m = ground.compiled->model;
   const Company& company = ground.evidence->company;
   Subject subject;
   subject.id = company.id;
+  subject.name = company.name;
+  subject.scaleLimit = c.scaleLimit;
+  subject.set = c.peerSet;
+  subject.members = c.members;
   subject.currency = company.currency;
   subject.target = ground.years().back().end;
-  subject.basis = basisOf(m, c);
+  subject.basis = c.basis;
   const model::RowId revenue = m.find(Role::Revenue);
   if (revenue.known())
     subject.revenue = ground.history->adjusted->at(revenue, static_cast<int>(ground.years().size()) - 1);
@@ -243,32 +257,50 @@ MeasureBasis basisOf(const model::Model& m, const Case& c) {
           assumedInput(m, c, m.find(Role::ResearchLife)).valueOr(0) <= 0};
 }
 
+GivenFigures givenFigures(const Ground& ground, const Market& market, const GivenChoices& c) {
+  GivenFigures given;
+  const model::Model& m = ground.compiled->model;
+  const Date base = ground.years().back().end;
+  Giver giver(m);
+  giver.price(market, ground.evidence->company.listing, c);
+  giver.spot(*ground.evidence, market, c.valuationDate, c.proposes ? &ground.resources->placeholders : nullptr);
+  const int last = static_cast<int>(ground.years().size()) - 1;
+  const model::RowId shares = m.find(Role::Shares);
+  giver.record(*ground.evidence, market, c.valuationDate,
+               !shares.known() ? Figure::absent() : ground.history->adjusted->at(shares, last),
+               shares.known() && isAverage(ground.filed->statements.at(m[shares].name, last), ground.evidence->facts));
+  given.averageShares = giver.standsOnAverage();
+  giver.calendar(base, c.valuationDate);
+  given.crossCheck = comparePeers(ground, market, c);
+  giver.peers(given.crossCheck);
+  giver.quoted(*ground.evidence, market, base, c.valuationDate);
+  if (m.find(Role::PartsEnterpriseValue).known()) {
+    giver.give(Role::PartsEnterpriseValue, sumOfParts(ground, c.parts).enterprise,
+               "the parts as filed, of the year to " + dateText(base) + ", times the multiples chosen on Peers");
+  }
+  given.givens = giver.take();
+  for (const auto& [row, figure] : given.givens) given.plain[row] = figure.figure;
+  return given;
+}
+
+Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const Market> market,
+                     std::shared_ptr<const GivenFigures> given, const Case& c) {
+  Evaluated e;
+  e.evaluation = std::make_shared<const Evaluation>(ground->compiled, ground->history->adjusted,
+                                                    withProposals(c, *ground, *market, given->plain, given->crossCheck),
+                                                    given->plain);
+  e.ground = std::move(ground);
+  e.market = std::move(market);
+  e.given = std::move(given);
+  return e;
+}
+
 Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const Market> market, const Case& given) {
   // Peers stand on the basis that is proposed for the subject.
   const Case c = withProposedInputs(given, *ground->resources, *ground->evidence, ground->filed->statements);
-  Evaluated e;
-  Giver giver(ground->compiled->model);
-  giver.price(*market, ground->evidence->company.listing, c);
-  giver.spot(*ground->evidence, *market, c.valuationDate, c.proposes ? &ground->resources->placeholders : nullptr);
-  const int last = static_cast<int>(ground->years().size()) - 1;
-  const model::RowId shares = ground->compiled->model.find(Role::Shares);
-  giver.record(*ground->evidence, *market, c.valuationDate,
-               !shares.known() ? Figure::absent() : ground->history->adjusted->at(shares, last),
-               shares.known() && isAverage(ground->filed->statements.at(ground->compiled->model[shares].name, last),
-                                           ground->evidence->facts));
-  e.averageShares = giver.standsOnAverage();
-  giver.calendar(ground->years().back().end, c.valuationDate);
-  e.crossCheck = comparePeers(*ground, *market, c);
-  giver.peers(e.crossCheck);
-  giver.quoted(*ground->evidence, *market, ground->years().back().end, c.valuationDate);
-  e.givens = giver.take();
-  Givens plain;
-  for (const auto& [row, figure] : e.givens) plain[row] = figure.figure;
-  e.evaluation = std::make_shared<const Evaluation>(ground->compiled, ground->history->adjusted,
-                                                    withProposals(c, *ground, *market, plain, e.crossCheck), plain);
-  e.ground = std::move(ground);
-  e.market = std::move(market);
-  return e;
+  auto figures =
+      std::make_shared<const GivenFigures>(givenFigures(*ground, *market, givenChoicesOf(ground->compiled->model, c)));
+  return evaluateOn(std::move(ground), std::move(market), std::move(figures), c);
 }
 
 }  // namespace zl::services

@@ -18,12 +18,33 @@ struct GivenFigure {
   std::string source;
 };
 
+/// What no scenario assumes: of the market, the record, the calendar and the peers. No driver and no input moves it but
+/// those that choose the basis of measures.
+struct GivenFigures {
+  CrossCheck crossCheck;                      ///< of peers: its statistics are givens of the model
+  std::map<std::string, GivenFigure> givens;  ///< by row
+  Givens plain;                               ///< the same without their origins
+  bool averageShares = false;                 ///< the count of shares now is the average over the last year
+};
+
+/// All that a GivenFigures is made from besides its ground and its market.
+struct GivenChoices {
+  Date valuationDate{};
+  PriceChoice price;
+  std::map<std::string, PeerChoice> peers;
+  std::string peerSet;
+  std::optional<std::set<std::string>> members;  ///< of the set
+  double scaleLimit = kScaleLimit;
+  std::map<std::string, PartChoice> parts;
+  MeasureBasis basis;
+  bool proposes = false;
+  friend bool operator==(const GivenChoices&, const GivenChoices&) = default;
+};
+
 struct Evaluated {
   std::shared_ptr<const Ground> ground;
   std::shared_ptr<const Market> market;
-  CrossCheck crossCheck;                      ///< of peers: its statistics are givens of the model
-  std::map<std::string, GivenFigure> givens;  ///< by row
-  bool averageShares = false;                 ///< the count of shares now is the average over the last year
+  std::shared_ptr<const GivenFigures> given;
   std::shared_ptr<const Evaluation> evaluation;
 
   [[nodiscard]] const Case& caseOf() const { return evaluation->caseOf(); }
@@ -35,9 +56,17 @@ const GivenFigure& givenOf(const model::Model& m, const std::map<std::string, Gi
 /// The basis that the base scenario's choices stand for.
 MeasureBasis basisOf(const model::Model& m, const Case& c);
 
-/// Peers' multiples beside a company's, with the choices and the basis of a case.
-CrossCheck comparePeers(const Ground& ground, const Market& market, const Case& c);
+/// Of a case whose proposals for the basis stand in it.
+GivenChoices givenChoicesOf(const model::Model& m, const Case& c);
 
+/// Peers' multiples beside a company's, with the choices and the basis of a case.
+CrossCheck comparePeers(const Ground& ground, const Market& market, const GivenChoices& choices);
+
+GivenFigures givenFigures(const Ground& ground, const Market& market, const GivenChoices& choices);
+
+/// Upon givens that were made from the same ground, market and choices.
+Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const Market> market,
+                     std::shared_ptr<const GivenFigures> given, const Case& c);
 Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const Market> market, const Case& c);
 
 }  // namespace zl::services

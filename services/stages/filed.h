@@ -39,6 +39,7 @@ struct Market {
   std::vector<MarketSeries> series;
   std::vector<Estimate> estimates;
   std::vector<Peer> peers;
+  std::vector<std::string> peersUntold;  ///< companies of the book that are peers and cannot be read, and why
   std::vector<std::string> otherUnits;   ///< price tables whose closes cannot be read in the listing's unit
   std::int64_t lastObservation = 0;      ///< the newest that it holds
   std::shared_ptr<const Market> before;  ///< where what companies share has changed since the last edit here: as it was
@@ -60,6 +61,7 @@ struct Evidence {
   std::vector<Fact> facts;                 ///< pence and cents read in their currency
   std::map<size_t, FiledInMinor> inMinor;  ///< what those said, by index of the fact
   LineChoices choices;                     ///< made when tables were imported; the case's own go before them
+  std::map<std::string, bool> bookPeers;   ///< companies of the book: a peer, or one no more
   ConceptNetwork network;                  ///< of the linkbases given
   std::vector<DebtDue> debtDue;            ///< of the record, else as tagged in the latest filing
   std::optional<CoverCount> cover;         ///< the count of shares on the latest filing's cover page

@@ -46,25 +46,33 @@ void tellSharedChange(const Snapshot& s, std::vector<Finding>& findings) {
 }  // namespace
 
 std::vector<Finding> judge(const Snapshot& s, std::vector<OnOtherModel> others) {
-  const OwnBeta own = ownBeta(s, {});
+  const std::shared_ptr<const OwnBeta> own = s.evaluator->plainBeta(s);
   std::vector<Finding> findings =
       monitor({*s.evaluation,
                *s.history,
                s.years(),
                s.review->findings,
                s.crossCheck,
+               s.market->peers,
+               spotRatesAt(s.market->rates, s.caseOf().valuationDate),
                s.market->prices,
                s.market->rates,
                s.market->estimates,
                s.company().currency,
                std::move(others),
-               {own.fit.low, own.fit.high, own.fit.adjusted, betaWords({}, own.index, s.caseOf().valuationDate)}});
+               {own->fit.low, own->fit.high, own->fit.adjusted, betaWords({}, own->index, s.caseOf().valuationDate)}});
   if (s.market->before) tellSharedChange(s, findings);
-  if (s.averageShares) {
+  if (s.givenFigures->averageShares) {
     findings.push_back({"count of shares is an average", Severity::Warning, Stop::Company,
                         "No count of shares at a day is filed or on record: the value per share stands on the "
                         "average over the last year. Give the count of a day in the company record",
                         s.evaluation->model().nameOf(model::Role::SharesNow), -1});
+  }
+  if (!s.market->peersUntold.empty()) {
+    std::string peers;
+    for (const std::string& untold : s.market->peersUntold) peers += (peers.empty() ? "" : "; ") + untold;
+    findings.push_back({"peer of the book not read", Severity::Warning, Stop::Peers,
+                        "A company of this book is a peer and does not count: " + peers, "", -1});
   }
   if (!s.market->otherUnits.empty()) {
     std::string tables;

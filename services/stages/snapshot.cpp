@@ -14,10 +14,10 @@ Snapshot::Snapshot(std::shared_ptr<CaseEvaluator> by, Evaluated evaluated, std::
       review(std::move(reviewed)),
       history(ground->history->adjusted),
       asFiled(ground->history->asFiled),
-      givens(std::move(evaluated.givens)),
-      evaluation(std::move(evaluated.evaluation)),
-      crossCheck(std::move(evaluated.crossCheck)),
-      averageShares(evaluated.averageShares) {}
+      givenFigures(std::move(evaluated.given)),
+      givens(givenFigures->givens),
+      crossCheck(givenFigures->crossCheck),
+      evaluation(std::move(evaluated.evaluation)) {}
 
 Snapshot::~Snapshot() = default;
 

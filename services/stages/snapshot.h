@@ -27,10 +27,10 @@ struct Snapshot {
   std::shared_ptr<const FilingReview> review;
   std::shared_ptr<const model::HistoryTable> history;  ///< adjusted: drivers and forecast stand on it
   std::shared_ptr<const model::HistoryTable> asFiled;  ///< the same table without an adjustment
-  std::map<std::string, GivenFigure> givens;
+  std::shared_ptr<const GivenFigures> givenFigures;
+  const std::map<std::string, GivenFigure>& givens;
+  const CrossCheck& crossCheck;
   std::shared_ptr<const Evaluation> evaluation;
-  CrossCheck crossCheck;
-  bool averageShares = false;  ///< the count of shares is one over the year
 
   /// What monitors find. Made when first asked for and then kept: figures do not wait for it, and nobody asks while
   /// something is being dragged. From any thread.

@@ -150,7 +150,8 @@ Story pastStory(const Snapshot& s, const std::string& label, const PastSeries& o
       "after its end, as it was first filed");
   if (!of.points.empty()) {
     const PastMultiple& last = of.points.back();
-    story.lines.push_back("the last that is meaningful: close of " + dateText(last.on) + ", year " + s.periodOf(last.column));
+    story.lines.push_back("the last that is meaningful: close of " + dateText(last.on) + ", year " +
+                          s.periodOf(last.column));
     reads(s, story, of.row, last.column);
   }
   return story;
@@ -178,6 +179,17 @@ Story peerSpreadStory(const Snapshot& s, const std::string& row, const std::stri
     story.lines.push_back("    " + peer.name + ": " + shownOrWhy(s, peerMeasure(peer, measure, basis), kind));
   }
   story.lines.push_back(tableOf(s));
+  return story;
+}
+
+Story impliedEnterpriseStory(const Snapshot& s, Multiple m, const std::string& statistic, const Figure& figure) {
+  Story story =
+      storyAbout(s, std::string(multipleLabel(m)) + ", " + statistic + ", as enterprise value", figure, Kind::Money);
+  story.lines.emplace_back("the implied value per share times the diluted count, with what comes before shareholders");
+  story.scenario = baseLane(s);
+  reads(s, story, s.model().peerRow(model::Declared::Row, multipleName(m), statistic), 0);
+  for (const model::Role role : {model::Role::QuoteRate, model::Role::DilutedShares, model::Role::Claims})
+    reads(s, story, role);
   return story;
 }
 

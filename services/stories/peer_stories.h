@@ -22,6 +22,8 @@ Story peerSpreadStory(const Snapshot& s, const std::string& row, const std::stri
 
 /// A figure of the subject's own past multiples.
 Story pastStory(const Snapshot& s, const std::string& label, const PastSeries& of, const Figure& figure, Kind kind);
+/// The enterprise value that a statistic of a multiple implies in Base.
+Story impliedEnterpriseStory(const Snapshot& s, Multiple m, const std::string& statistic, const Figure& figure);
 /// Where the subject stands among the peers that count.
 Story positionStory(const Snapshot& s, Multiple m, const Figure& percentile);
 

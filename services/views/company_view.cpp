@@ -4,8 +4,6 @@
 #include <cmath>
 #include <map>
 
-#include "core/filing/labels.h"
-
 namespace zl::services {
 namespace {
 
@@ -15,15 +13,6 @@ std::vector<Figure> figuresOf(const Snapshot& s, const SegmentRow& row) {
     list.push_back(fact ? s.evidence->facts[*fact].figure() : Figure::absent("not filed by part"));
   }
   return list;
-}
-
-/// As the record calls it, told by what is filed or by how that reads in words.
-std::string calledPart(const Company& company, const std::string& filed) {
-  const std::string plain = plainMember(filed);
-  const auto named = std::find_if(company.partNames.begin(), company.partNames.end(), [&](const PartName& n) {
-    return n.filed == filed || normalisedLabel(n.filed) == normalisedLabel(plain);
-  });
-  return named == company.partNames.end() ? plain : named->called;
 }
 
 /// Parts with a revenue in both years and a profit in both: what a margin change can be made of.

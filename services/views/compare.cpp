@@ -161,11 +161,7 @@ std::vector<BesideLine> rowBeside(const std::vector<Side>& sides, const std::str
 }
 
 Result<ValueWalk> walkBetween(const Side& from, const Side& to, const std::string& scenario, bool byRow) {
-  const auto endOf = [](const Snapshot& s) {
-    WalkEnd end{s.caseOf(), {}};
-    for (const auto& [row, given] : s.givens) end.givens[row] = given.figure;
-    return end;
-  };
+  const auto endOf = [](const Snapshot& s) { return WalkEnd{s.caseOf(), s.givenFigures->plain}; };
   const bool filedDiffers = statementDocuments(*from.snapshot->evidence) != statementDocuments(*to.snapshot->evidence);
   const GroundOf groundOf = [&](const Case& mixed, bool secondFiled) -> Result<zl::Ground> {
     const Snapshot& end = secondFiled ? *to.snapshot : *from.snapshot;

@@ -1,5 +1,7 @@
 #include "services/views/method_figures.h"
 
+#include "core/outlook/method_spread.h"
+#include "core/quantity/number_text.h"
 #include "core/valuation/implied_growth.h"
 #include "services/views/probing.h"
 
@@ -41,6 +43,28 @@ std::vector<double> impliedGrowthOf(const Snapshot& s, int scenario) {
 Figure impliedByPeers(const Evaluation& e, Multiple m, const char* statistic, int scenario) {
   const model::RowId row = e.model().peerRow(model::Declared::Row, multipleName(m), statistic);
   return !row.known() ? Figure::absent("the model values nothing by it") : e.constant(row, scenario);
+}
+
+Figure impliedEnterprise(const Evaluation& e, Multiple m, const char* statistic, int scenario) {
+  const Figure share = impliedByPeers(e, m, statistic, scenario);
+  if (share.hasValue() && share.value() <= 0) return Figure::notMeaningful("nothing is left for shareholders");
+  return share / e.constant(Role::QuoteRate, scenario) * e.constant(Role::DilutedShares, scenario) +
+         e.constant(Role::Claims, scenario);
+}
+
+std::string methodSpreadWords(const Snapshot& s, int scenario) {
+  const MethodSpread spread = spreadOfMethods(*s.evaluation, scenario);
+  const std::string& label = s.caseOf().scenarios[static_cast<size_t>(scenario)].label;
+  const std::string which = spread.weighted ? "weighted " : "";
+  if (spread.methods.empty()) return label + ": no way to value has a value over nought.";
+  const auto told = [](const MethodSpread::One& one) {
+    return figureText(Figure::of(one.value), Kind::Quote) + " by " + one.method->label;
+  };
+  if (spread.methods.size() == 1)
+    return label + ": one " + which + "way has a value, " + told(spread.methods.front()) + ".";
+  return label + ": " + std::to_string(spread.methods.size()) + " " + which + "ways to value, from " +
+         told(spread.methods.front()) + " to " + told(spread.methods.back()) + ", " + groupedNumber(spread.apart(), 1) +
+         " times apart.";
 }
 
 }  // namespace zl::services

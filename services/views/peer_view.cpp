@@ -64,7 +64,7 @@ std::optional<PeerEffect> effectOf(const Snapshot& s, const std::string& peer, M
   Case other = s.caseOf();
   other.peers[peerChoiceKey(peer, m)] = PeerChoice{!effect.in, ""};
   effect.median = s.crossCheck.statistics.at(m).median;
-  effect.medianThen = comparePeers(*s.ground, *s.market, other).statistics.at(m).median;
+  effect.medianThen = comparePeers(*s.ground, *s.market, givenChoicesOf(s.model(), other)).statistics.at(m).median;
   const int base = baseOf(s);
   effect.implied = impliedByPeers(*s.evaluation, m, "median", base);
   effect.impliedThen = effect.medianThen;
@@ -86,7 +86,16 @@ std::vector<PeerRatio> peerRatios(const Snapshot& s) {
     PeerRatio ratio;
     ratio.row = model::RowId(r);
     ratio.peers = peerSpread(s.market->peers, s.company().id, row.peers->measure, basis);
-    ratio.apart = s.history->at(ratio.row, base) - ratio.peers.median;
+    const Figure own = s.history->at(ratio.row, base);
+    ratio.apart = own - ratio.peers.median;
+    for (int back = 1; back <= 2; ++back)
+      ratio.before.push_back(peerSpread(s.market->peers, s.company().id, row.peers->measure, basis, back));
+    const int better = betterBy(row.peers->measure);
+    if (better != 0 && own.hasValue() && ratio.peers.count > 0) {
+      const bool above = own.value() > ratio.peers.upperQuartile.value();
+      const bool below = own.value() < ratio.peers.lowerQuartile.value();
+      if (above || below) ratio.judged = above == (better > 0) ? "better" : "worse";
+    }
     ratios.push_back(std::move(ratio));
   }
   return ratios;

@@ -33,8 +33,12 @@ std::optional<PeerEffect> effectOf(const Snapshot& s, const std::string& peer, M
 /// A ratio of the subject that its peers have too.
 struct PeerRatio {
   model::RowId row;
-  PeerSpread peers;  ///< of their last fiscal years, on the basis in use
-  Figure apart;      ///< the subject's of the base year less the peers' median
+  PeerSpread peers;                ///< of their last fiscal years, on the basis in use
+  Figure apart;                    ///< the subject's of the base year less the peers' median
+  std::vector<PeerSpread> before;  ///< of fiscal years before the last, the latest first: two
+  /// Better or worse than the peers' quartiles by the ratio's own direction; empty inside them, where it has none, and
+  /// without a figure.
+  std::string judged;
 };
 /// Every row of the model that says which measure of peers it is set beside; one row a measure.
 std::vector<PeerRatio> peerRatios(const Snapshot& s);

@@ -4,11 +4,7 @@ namespace zl::services {
 
 std::vector<Figure> probeScenario(const Snapshot& s, int scenario, const std::vector<Variant>& variants,
                                   model::RowId wanted) {
-  Givens givens;
-  for (const auto& [row, given] : s.givens) givens[row] = given.figure;
-  return probe(
-      {*s.evaluation->compiled(), *s.history, s.caseOf(), s.caseOf().scenarios[static_cast<size_t>(scenario)], givens},
-      variants, wanted);
+  return probe(*s.evaluation, scenario, variants, wanted);
 }
 
 std::vector<double> solveScenario(const Snapshot& s, int scenario, model::RowId wanted, double target, double low,

@@ -227,6 +227,41 @@ TEST_F(Window, PeersGoInAndOutWithAReason) {
   EXPECT_THAT(status().toStdString(), testing::HasSubstr("cannot count: earnings not positive"));
 }
 
+TEST_F(Window, PartsAreValuedByTypingAndByThePeersMedian) {
+  go(Qt::Key_7);
+  turnTo("parts");
+  auto* parts = find<LedgerView>("parts");
+  const auto words = [&] { return find<QLabel>("partsWords")->text().toStdString(); };
+  const int count = parts->ledger().rowCount() - 2;
+  ASSERT_GE(count, 2) << "parts, costs of none, the sum";
+  for (const auto& [key, part] : bench().settled().caseOf().parts) EXPECT_GT(part.multiple, 0) << key;
+  const int multiple = parts->ledger().firstColumn() + 3, median = multiple + 1;
+  parts->setCurrentIndex(parts->ledger().index(0, multiple));
+  typeOver(parts, QStringLiteral("about ten"));
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("'about ten' is not a number"));
+  typeOver(parts, QStringLiteral("9.5"));
+  const auto& chosen = bench().settled().caseOf().parts;
+  EXPECT_TRUE(std::any_of(chosen.begin(), chosen.end(), [](const auto& p) { return p.second.multiple == 9.5; }));
+  for (int row = 1; row <= count; ++row) {
+    parts->setCurrentIndex(parts->ledger().index(row, median));
+    press(parts, Qt::Key_Return);
+  }
+  EXPECT_EQ(chosen.size(), static_cast<size_t>(count) + 1);
+  EXPECT_THAT(words(), testing::HasSubstr("together"));
+  EXPECT_TRUE(bench().now().evaluation->constant("parts_value", 1).hasValue());
+}
+
+TEST_F(Window, WhyTheMultipleDiffersFollowsTheOneChosen) {
+  go(Qt::Key_7);
+  turnTo("why");
+  EXPECT_THAT(find<QLabel>("whyWords")->text().toStdString(), testing::HasSubstr("not explained"));
+  EXPECT_EQ(find<LedgerView>("whyGrounds")->ledger().rowCount(), 7);
+  auto* fitted = find<QComboBox>("multipleFitted");
+  const QString before = find<QLabel>("fitWords")->text();
+  fitted->setCurrentIndex(fitted->findText(QStringLiteral("EV to sales")));
+  EXPECT_NE(find<QLabel>("fitWords")->text(), before);
+}
+
 TEST_F(Window, CapitalCashValueAndVerdictEditInPlace) {
   go(Qt::Key_5);
   const double wacc = base("terminal_wacc");

@@ -101,11 +101,11 @@ TEST_F(Verbs, CapitalAndCashAreTheModelsFigures) {
 
 TEST_F(Verbs, PeersExitPastAndDividendsInThreeForms) {
   EXPECT_EQ(run("price", {"55.2"}), "");
-  for (const char* report : {"peers", "multiples", "past", "exit", "dividends"}) {
+  for (const char* report : {"peers", "multiples", "past", "exit", "dividends", "parts"}) {
     EXPECT_EQ(run(report, {}), "") << report;
     const auto told = json(report);
     EXPECT_EQ(told["company"], "norr") << report;
-    EXPECT_GT(told["figures"].size(), 10u) << report;
+    EXPECT_GT(told["figures"].size(), report == std::string("parts") ? 5u : 10u) << report;
     EXPECT_EQ(run(report, {"--csv"}), "");
     EXPECT_THAT(out_, testing::StartsWith("table,row,label,period,scenario,figure,why,source\n")) << report;
   }
@@ -113,6 +113,23 @@ TEST_F(Verbs, PeersExitPastAndDividendsInThreeForms) {
   EXPECT_THAT(out_, HasSubstr("Price to pay for the required return"));
   EXPECT_EQ(run("past", {}), "");
   EXPECT_THAT(out_, HasSubstr("1 month counts")) << "one price is one month";
+}
+
+TEST_F(Verbs, SetsOfPeersAndWhatIsNone) {
+  EXPECT_EQ(run("price", {"55.2"}), "");
+  EXPECT_EQ(run("peer", {"Calder Mills", "--price", "32", "--shares", "290m", "--income", "220m"}), "");
+  EXPECT_EQ(run("peer", {"Orvane Works", "--price", "10", "--shares", "100m", "--income", "50m"}), "");
+  EXPECT_NEAR(json("value")["cross_check"]["price-earnings"]["median"].get<double>(), (32.0 * 290 / 220 + 20) / 2,
+              1e-9);
+  EXPECT_EQ(run("peer-set", {"mills", "--members", "calder-mills", "--use"}), "");
+  EXPECT_THAT(out_, HasSubstr("* mills: calder-mills"));
+  EXPECT_NEAR(json("value")["cross_check"]["price-earnings"]["median"].get<double>(), 32.0 * 290 / 220, 1e-9);
+  EXPECT_THAT(run("peer-set", {"works", "--members", "nobody"}), HasSubstr("there is no peer 'nobody'"));
+  EXPECT_THAT(run("peer-set", {"works", "--use"}), HasSubstr("there is no set 'works'"));
+  EXPECT_EQ(run("peer-set", {"--all"}), "");
+  EXPECT_THAT(out_, HasSubstr("* all candidates"));
+  EXPECT_THAT(run("book-peer", {"nobody"}), HasSubstr("the book has no company 'nobody'"));
+  EXPECT_THAT(run("part", {"Mills", "9"}), HasSubstr("there is no part 'Mills'"));
 }
 
 TEST_F(Verbs, DriversInputsAndYears) {

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <cstring>
 
+#include "core/model/slice.h"
 #include "tests/support/model_support.h"
 
 namespace zl {
@@ -279,6 +280,37 @@ TEST_F(RandomLanes, LanesAgreeWithOneByOneToTheLastBit) {
           << "lane " << lane << " cell " << s;
     }
   }
+}
+
+TEST_F(RandomLanes, APartOfTheProgramGivesTheBitsOfTheWhole) {
+  const model::LaneInputs all = randomInputs();
+  const std::vector<std::uint32_t> slots = allCells();
+  const model::LaneResults whole = model::evaluate(program_, all, slots);
+  std::map<model::Cell, size_t> inputOf;
+  for (size_t i = 0; i < program_.inputs.size(); ++i) inputOf[program_.inputs[i].cell] = i;
+  int tried = 0, withCircles = 0, shorter = 0;
+  for (size_t s = 0; s < slots.size(); ++s) {
+    const model::Cell cell = program_.computed[s];
+    if (m_[cell.row].timing != model::Timing::Constant && cell.column != 9) continue;
+    const model::Program part = model::sliceFor(program_, cell);
+    model::LaneInputs inputs(part, kLanes);
+    for (size_t i = 0; i < part.inputs.size(); ++i) {
+      for (int lane = 0; lane < kLanes; ++lane) inputs.set(i, lane, all.at(inputOf.at(part.inputs[i].cell), lane));
+    }
+    const model::LaneResults alone = model::evaluate(part, inputs, {{static_cast<std::uint32_t>(part.slot(cell))}});
+    for (int lane = 0; lane < kLanes; ++lane) {
+      const double a = whole.at(s, lane), b = alone.at(0, lane);
+      ASSERT_TRUE(std::memcmp(&a, &b, sizeof a) == 0 || (std::isnan(a) && std::isnan(b)))
+          << m_[cell.row].name << " lane " << lane;
+    }
+    ++tried;
+    withCircles += part.circles.empty() ? 0 : 1;
+    shorter += part.tape.size() < program_.tape.size() / 2 ? 1 : 0;
+  }
+  EXPECT_GT(withCircles, 10) << "groups must be among what was tried";
+  EXPECT_GT(shorter, tried / 4) << "a part that is the whole would pass, too";
+  const model::Program none = model::sliceFor(program_, {m_.find("price"), 0});
+  EXPECT_TRUE(none.tape.empty()) << "a given stands on itself";
 }
 
 TEST_F(RandomLanes, TheTapeAgreesWithTheInterpreter) {

@@ -1,5 +1,6 @@
 // Traces by kind of source, and each monitor speaking and keeping silent.
 
+#include <functional>
 #include <set>
 
 #include "core/monitor/finding.h"
@@ -200,7 +201,8 @@ class MonitorTest : public testing::Test {
         m_.model, e.layout(), [&](const std::string& row, int c) { return m_.filed.at(row)[static_cast<size_t>(c)]; },
         [](model::RowId) { return Figure::of(0.25); });
     std::set<std::string> names;
-    for (const Finding& f : monitor({e, history, years.statements.years(), {}, peers, {}, {}, {}, "EUR"})) {
+    for (const Finding& f :
+         monitor({e, history, years.statements.years(), {}, peers, companies_, {}, {}, {}, {}, "EUR"})) {
       EXPECT_FALSE(f.text.empty());
       names.insert(f.monitor);
     }
@@ -208,6 +210,7 @@ class MonitorTest : public testing::Test {
   }
 
   test::SmallModel m_;
+  std::vector<Peer> companies_;
 };
 
 TEST_F(MonitorTest, ASoundCaseIsQuiet) {
@@ -278,6 +281,66 @@ TEST_F(MonitorTest, PeersThatAreFewLargeOrFarOffAreNamed) {
   few.rows[0].cells[Multiple::PriceToEarnings].in = false;
   EXPECT_THAT(heard(few), testing::Not(testing::Contains("peer out of scale")))
       << "a peer that does not count may be of any size";
+}
+
+/// Four peers of a subject, all sound; each line spoils one of them and names the monitor that speaks.
+TEST_F(MonitorTest, PeersOfAnotherDayCurrencyYearOrBasisAreNamed) {
+  m_.theCase.valuationDate = makeDate(2026, 4, 30);
+  Subject subject;
+  subject.id = "own";
+  subject.name = "Own Works";
+  subject.currency = "EUR";
+  subject.target = makeDate(2025, 12, 31);
+  subject.revenue = Figure::of(100);
+  const auto sound = [&] {
+    std::vector<Peer> peers;
+    for (const char* id : {"a", "b", "c", "d"}) {
+      Peer p;
+      p.id = p.name = id;
+      p.currency = p.priceCurrency = "EUR";
+      p.price = Figure::of(10);
+      p.priceDate = m_.theCase.valuationDate;
+      p.shares = Figure::of(10);
+      for (Figure Peer::*claim : {&Peer::debt, &Peer::preferred, &Peer::minorities, &Peer::pension, &Peer::cash,
+                                  &Peer::associates, &Peer::leases})
+        p.*claim = Figure::of(0);
+      PeerYear year{subject.target, Figure::of(110), Figure::of(20), Figure::of(8)};
+      p.years = {year};
+      peers.push_back(std::move(p));
+    }
+    return peers;
+  };
+  const auto spoken = [&](const std::vector<Peer>& peers) {
+    companies_ = peers;
+    return heard(crossCheck(subject, peers, {}, {}));
+  };
+  const std::set<std::string> quiet = spoken(sound());  // what is not of peers
+  EXPECT_THAT(quiet, testing::Not(testing::Contains(testing::HasSubstr("peer"))));
+  const std::pair<const char*, std::function<void(std::vector<Peer>&)>> kSpoilt[] = {
+      {"stale peer price", [](auto& p) { p[1].priceDate = makeDate(2026, 2, 1); }},
+      {"stale peer price", [](auto& p) { p[1].priceDate = makeDate(2026, 7, 1); }},
+      {"peer currency", [](auto& p) { p[2].priceCurrency = "SEK"; }},
+      {"year ends apart",
+       [](auto& p) {
+         p[0].years.front().end = makeDate(2025, 6, 30);
+         p[0].years.push_back({makeDate(2026, 6, 30), Figure::of(120), Figure::of(22), Figure::of(9)});
+       }},
+      {"peer basis unknown", [](auto& p) { p[3].filesRent = true; }},
+      {"subject among peers", [](auto& p) { p[3].name = "own works"; }},
+      {"subject among peers", [](auto& p) { p[3].id = "own"; }},
+      {"peer out of scale", [](auto& p) { p[0].years[0].revenue = Figure::of(801); }},
+      {"a multiple rests on one peer", [](auto& p) { p.resize(1); }},
+      {"few peers", [](auto& p) { p.resize(3); }}};
+  for (const auto& [monitor, spoil] : kSpoilt) {
+    std::vector<Peer> peers = sound();
+    spoil(peers);
+    EXPECT_EQ(quiet.count(monitor), 0u);
+    EXPECT_THAT(spoken(peers), testing::Contains(monitor));
+  }
+  m_.theCase.limits["stale peer price"] = 400;
+  std::vector<Peer> old = sound();
+  old[1].priceDate = makeDate(2026, 2, 1);
+  EXPECT_EQ(spoken(old), quiet) << "the limit is the analyst's to move";
 }
 
 }  // namespace

@@ -97,7 +97,8 @@ TEST(CaseJson, RefusesBrokenHistoryChoicesByTheirPlace) {
     EXPECT_THAT(c.error().text(), testing::HasSubstr(bad.says)) << bad.value;
   }
   Json old = toJson(fullCase());
-  for (const char* member : {"adjustments", "windows", "own_lines", "tests", "own_rows", "published", "limits"}) {
+  for (const char* member : {"adjustments", "windows", "own_lines", "tests", "own_rows", "published", "limits",
+                             "peer_sets", "peer_set", "parts"}) {
     old.erase(member);
   }
   const auto c = caseFromJson(old, "t");
@@ -114,13 +115,19 @@ TEST(CaseJson, RefusesWhatItDoesNotKnow) {
   };
   EXPECT_THAT(fault([](Json& j) { j["extra"] = 1; }), testing::HasSubstr("no member 'extra'"));
   EXPECT_THAT(fault([](Json& j) { j.erase("horizon"); }), testing::HasSubstr("'horizon' is missing"));
-  EXPECT_THAT(fault([](Json& j) { j["version"] = 6; }), testing::HasSubstr("version 6"));
+  EXPECT_THAT(fault([](Json& j) { j["version"] = 7; }), testing::HasSubstr("version 7"));
   EXPECT_THAT(fault([](Json& j) { j["valuation_date"] = "30.4.2026"; }), testing::HasSubstr("not a date"));
   EXPECT_THAT(fault([](Json& j) { j["scenarios"][0]["drivers"]["a"]["path"]["shape"] = "wave"; }),
               testing::HasSubstr("t/scenarios/0/drivers/a/path: there is no shape 'wave'"));
   EXPECT_THAT(fault([](Json& j) { j["scenarios"][1]["inputs"]["d"]["figure"] = "12"; }),
               testing::HasSubstr("'figure' must be a number"));
   EXPECT_THAT(fault([](Json& j) { j["scenarios"] = 3; }), testing::HasSubstr("must be a list"));
+  EXPECT_THAT(fault([](Json& j) { j["peer_set"] = "nowhere"; }), testing::HasSubstr("no set of peers 'nowhere'"));
+  EXPECT_THAT(fault([](Json& j) { j["peer_sets"] = {{"few", {1}}}; }), testing::HasSubstr("holds short names"));
+  EXPECT_THAT(fault([](Json& j) {
+                j["parts"] = Json::array({{{"part", "a/b"}, {"of", "cash"}, {"multiple", 3}}});
+              }),
+              testing::HasSubstr("'of' is ebit or revenue"));
   EXPECT_THAT(fault([](Json& j) {
                 j["scenarios"][1]["drivers"]["b"]["path"]["typed"] = Json::array({1, "x"});
               }),

@@ -98,6 +98,30 @@ TEST_F(TablesAsPeopleHaveThem, PeersInAnyOneUnitGrowFromOneRow) {
   EXPECT_EQ(small[0].years[0].revenue.value(), 5.2e6) << "in units, as it says";
 }
 
+/// What is no amount in the peer's currency is named cell by cell, and the rest comes in.
+TEST_F(TablesAsPeopleHaveThem, EachOddCellOfAPeerIsNamedAndTheRestComesIn) {
+  const auto table = read(
+      "EUR m\nCompany|Price|Shares|Revenue|EBITDA|Net income|Debt\n"
+      "Orvane|24|50|2,400|12 %|about 90|300\n"
+      "|9|1|5|1|1|0\n"
+      "Brell|5|60|n/a|-|30|$40\n"
+      "Orvane|25|50|2,500|300|95|310\n");
+  ASSERT_TRUE(table);
+  EXPECT_THAT(table->notes, Contains(HasSubstr("row 3, EBITDA: '12 %' is a share and no amount")));
+  EXPECT_THAT(table->notes, Contains(HasSubstr("row 3, Net income: 'about 90' is no number")));
+  EXPECT_THAT(table->notes, Contains(HasSubstr("row 4 was set aside: it names no peer")));
+  EXPECT_THAT(table->notes, Contains(HasSubstr("row 5, Debt: '$40' is in USD and the peer's figures are in EUR")));
+  EXPECT_THAT(table->notes, Contains(HasSubstr("Orvane is there twice for the year to 2025-12-31; the first stands")));
+  EXPECT_THAT(table->notes, Not(Contains(HasSubstr("n/a")))) << "what says that there is nothing is nothing odd";
+  const auto peers = exchange::readPeers(table->csv, "t");
+  ASSERT_TRUE(peers);
+  ASSERT_EQ(peers->rows.size(), 2u);
+  EXPECT_EQ(peers->rows[0].years[0].revenue.value(), 2400e6);
+  EXPECT_TRUE(peers->rows[0].years[0].ebitda.isAbsent());
+  EXPECT_TRUE(peers->rows[0].years[0].netIncome.isAbsent());
+  EXPECT_EQ(peers->rows[1].years[0].netIncome.value(), 30e6);
+}
+
 TEST_F(TablesAsPeopleHaveThem, MoreOfAPeerThatIsThereIsInItsOwnTerms) {
   Peer there;
   there.id = "orv";

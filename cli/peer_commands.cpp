@@ -1,0 +1,139 @@
+// Who is a peer, which set of them counts, and what the parts of the company are worth.
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "cli/command.h"
+#include "core/quantity/number_text.h"
+#include "services/edits/peer_edits.h"
+#include "services/stages/parts.h"
+
+namespace zl::cli {
+namespace {
+
+using services::Session;
+
+class BookPeerCommand : public SessionCommand {
+  const char* name() const override { return "book-peer"; }
+  const char* purpose() const override {
+    return "Make another company of the book a peer, with the figures of its own statements; --out takes it away";
+  }
+  void declareMore(CLI::App& app) override {
+    app.add_option("PEER", peer_, "Short name of the company in this book")->required();
+    app.add_flag("--out", out_, "It is no peer any more");
+    app.add_option("--reason", reason_, "Why");
+  }
+  Status runOn(Session& session, Context& c) override {
+    if (Status s = session.peerOfBook(peer_, !out_, reason_); !s) return s;
+    c.out << peer_ << (out_ ? ": no peer any more\n" : ": a peer, from its own statements\n");
+    return {};
+  }
+  std::string peer_, reason_;
+  bool out_ = false;
+};
+
+class PeerSetCommand : public SessionCommand {
+  const char* name() const override { return "peer-set"; }
+  const char* purpose() const override {
+    return "Sets of peers by name: list them, make or change one, choose the one that counts";
+  }
+  void declareMore(CLI::App& app) override {
+    app.add_option("NAME", set_, "The set; without one they are listed");
+    CLI::Option* members =
+        app.add_option("--members", members_, "Short names of peers, with commas between")->delimiter(',');
+    CLI::Option* drop = app.add_flag("--drop", drop_, "The set goes");
+    CLI::Option* use = app.add_flag("--use", use_, "Its members alone count");
+    drop->excludes(members)->excludes(use);
+    app.add_flag("--all", all_, "All candidates count again")->excludes(use)->excludes(drop);
+  }
+  Status runOn(Session& session, Context& c) override {
+    if (set_.empty() && (!members_.empty() || drop_ || use_))
+      return fail(ErrorKind::BadInput, "a set has a name", {}, "Give it before the options");
+    const auto& peers = session.now()->crossCheck.rows;
+    for (const std::string& id : members_) {
+      if (std::none_of(peers.begin(), peers.end(), [&](const PeerRow& p) { return p.id == id; }))
+        return fail(ErrorKind::NotFound, "there is no peer '" + id + "'", {}, "'zledger peer-set' lists them");
+    }
+    const auto known = [&] { return session.now()->caseOf().peerSets.count(set_) > 0; };
+    if ((drop_ || (use_ && members_.empty())) && !known())
+      return fail(ErrorKind::NotFound, "there is no set '" + set_ + "'", {}, "'zledger peer-set' lists them");
+    if (!members_.empty() || drop_) {
+      const auto edit =
+          services::setPeerSet(session.now()->caseOf(), set_, std::set<std::string>(members_.begin(), members_.end()));
+      if (Status s = session.apply(edit); !s) return s;
+    }
+    if (use_ || all_) {
+      if (Status s = session.apply(services::usePeerSet(session.now()->caseOf(), all_ ? "" : set_)); !s) return s;
+    }
+    list(*session.now(), c);
+    return {};
+  }
+  static void list(const services::Snapshot& s, Context& c) {
+    const Case& theCase = s.caseOf();
+    c.out << (theCase.peerSet.empty() ? "* all candidates" : "  all candidates") << ':';
+    for (const PeerRow& row : s.crossCheck.rows) c.out << ' ' << row.id;
+    c.out << '\n';
+    for (const auto& [name, members] : theCase.peerSets) {
+      c.out << (name == theCase.peerSet ? "* " : "  ") << name << ':';
+      for (const std::string& id : members) c.out << ' ' << id;
+      c.out << '\n';
+    }
+  }
+  std::string set_;
+  std::vector<std::string> members_;
+  bool drop_ = false, use_ = false, all_ = false;
+};
+
+class PartCommand : public SessionCommand {
+  const char* name() const override { return "part"; }
+  const char* purpose() const override {
+    return "What a part of the company is worth: a multiple of its profit or revenue; 'parts' lists them";
+  }
+  void declareMore(CLI::App& app) override {
+    app.add_option("PART", part_, "By its name or its key; 'unallocated' for costs of no part")->required();
+    CLI::Option* multiple = app.add_option("MULTIPLE", multiple_, "Of its figure of the base year");
+    app.add_option("--of", of_, "profit or revenue")->check(CLI::IsMember({"profit", "revenue"}));
+    app.add_option("--reason", reason_, "Why");
+    app.add_flag("--drop", drop_, "Nothing is said of it any more")->excludes(multiple);
+  }
+  Status runOn(Session& session, Context& c) override {
+    const services::Snapshot& s = *session.now();
+    std::string key = part_ == kUnallocated ? part_ : std::string(), label = part_;
+    std::string names;
+    for (const services::CutOfParts& cut : services::cutsOfParts(*s.ground, s.caseOf().parts)) {
+      for (size_t i = 0; i < cut.keys.size(); ++i) {
+        names += (names.empty() ? "" : ", ") + cut.parts[i].label;
+        if (!key.empty() || (cut.keys[i] != part_ && cut.parts[i].label != part_)) continue;
+        key = cut.keys[i];
+        label = cut.parts[i].label;
+      }
+    }
+    if (key.empty())
+      return fail(ErrorKind::NotFound, "there is no part '" + part_ + "'", {},
+                  names.empty() ? "Nothing is filed by part" : "There are: " + names);
+    if (!drop_ && !multiple_) return fail(ErrorKind::BadInput, "a multiple is missing", part_, "Give it, or --drop");
+    std::optional<PartChoice> choice;
+    if (multiple_)
+      choice = PartChoice{of_ == "revenue" ? PartChoice::Of::Revenue : PartChoice::Of::Ebit, *multiple_,
+                          session.said(reason_)};
+    if (Status done = session.apply(services::setPart(s.caseOf(), key, label, choice)); !done) return done;
+    c.out << label << ": " << (choice ? plainNumber(choice->multiple) + " times " + of_ : "nothing is said") << '\n';
+    return {};
+  }
+  std::string part_, of_ = "profit", reason_;
+  std::optional<double> multiple_;
+  bool drop_ = false;
+};
+
+}  // namespace
+
+std::vector<std::unique_ptr<Command>> peerCommands() {
+  std::vector<std::unique_ptr<Command>> list;
+  list.push_back(std::make_unique<BookPeerCommand>());
+  list.push_back(std::make_unique<PeerSetCommand>());
+  list.push_back(std::make_unique<PartCommand>());
+  return list;
+}
+
+}  // namespace zl::cli

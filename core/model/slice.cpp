@@ -1,0 +1,184 @@
+#include "core/model/slice.h"
+
+#include <algorithm>
+
+namespace zl::model {
+namespace {
+
+int operandsOf(Code code) {
+  switch (code) {
+    case Code::Select:
+      return 3;
+    case Code::Negate:
+    case Code::Abs:
+    case Code::Round:
+    case Code::Copy:
+    case Code::Skip:
+      return 1;
+    default:
+      return 2;
+  }
+}
+
+class Slicer {
+ public:
+  Slicer(const Program& whole, Cell wanted)
+      : p_(whole), wanted_(wanted), live_(whole.slots, false), kept_(whole.tape.size(), false) {}
+
+  Program run() {
+    const std::int32_t slot = p_.slot(wanted_);
+    if (slot >= 0) live_[static_cast<size_t>(slot)] = true;
+    look();
+    number();
+    return made();
+  }
+
+ private:
+  /// From the end to the beginning: an instruction is kept when what it writes is read further on.
+  void look() {
+    size_t circle = p_.circles.size();
+    for (size_t i = p_.tape.size(); i > 0;) {
+      if (circle > 0 && p_.circles[circle - 1].end == i) {
+        const Circle& group = p_.circles[--circle];
+        const bool whole = isRead(group);
+        if (whole) readFeedback(group);
+        keptCircle_.push_back(whole);
+        for (; i > group.begin; --i) lookAt(i - 1, whole);
+        continue;
+      }
+      lookAt(--i, false);
+    }
+    std::reverse(keptCircle_.begin(), keptCircle_.end());
+  }
+
+  [[nodiscard]] bool isRead(const Circle& group) const {
+    for (size_t i = group.begin; i < group.end; ++i) {
+      const Instruction& in = p_.tape[i];
+      if (in.code != Code::Skip && in.dst < p_.firstTemporary && live_[in.dst]) return true;
+    }
+    return false;
+  }
+
+  void readFeedback(const Circle& group) {
+    for (const Circle::Feedback& f : group.feedback) live_[f.guess] = live_[f.computed] = true;
+    for (const std::uint32_t balance : group.balances) live_[balance] = true;
+  }
+
+  void lookAt(size_t i, bool always) {
+    const Instruction& in = p_.tape[i];
+    if (in.code == Code::Skip) {
+      const auto first = kept_.begin() + static_cast<std::ptrdiff_t>(i) + 1;
+      kept_[i] = std::find(first, first + in.b, true) != first + in.b;
+    } else {
+      kept_[i] = always || live_[in.dst];
+      // Temporaries serve one cell after another. A branch that is passed over leaves one as it was, and nobody reads
+      // it.
+      if (in.dst >= p_.firstTemporary) live_[in.dst] = false;
+    }
+    if (!kept_[i]) return;
+    const int operands = operandsOf(in.code);
+    live_[in.a] = true;
+    if (operands > 1) live_[in.b] = true;
+    if (operands > 2) live_[in.c] = true;
+  }
+
+  /// New numbers for the slots that are left: cells, then temporaries, then literals, as compile() has them.
+  void number() {
+    used_.assign(p_.slots, false);
+    for (size_t i = 0; i < p_.tape.size(); ++i) {
+      if (!kept_[i]) continue;
+      const Instruction& in = p_.tape[i];
+      const int operands = operandsOf(in.code);
+      if (in.code != Code::Skip) used_[in.dst] = true;
+      used_[in.a] = true;
+      if (operands > 1) used_[in.b] = true;
+      if (operands > 2) used_[in.c] = true;
+    }
+    for (size_t c = 0; c < p_.circles.size(); ++c) {
+      if (!keptCircle_[c]) continue;
+      for (const Circle::Feedback& f : p_.circles[c].feedback) used_[f.guess] = used_[f.computed] = true;
+      for (const std::uint32_t balance : p_.circles[c].balances) used_[balance] = true;
+    }
+    if (const std::int32_t slot = p_.slot(wanted_); slot >= 0) used_[static_cast<size_t>(slot)] = true;
+    to_.assign(p_.slots, 0);
+    std::uint32_t next = 0;
+    for (std::uint32_t slot = 0; slot < p_.slots; ++slot) {
+      if (slot == p_.firstTemporary) firstTemporary_ = next;
+      if (slot == p_.firstConstant) firstConstant_ = next;
+      to_[slot] = next;
+      if (used_[slot]) ++next;
+    }
+    if (p_.firstConstant == p_.slots) firstConstant_ = next;
+    if (p_.firstTemporary == p_.slots) firstTemporary_ = next;
+    slots_ = next;
+  }
+
+  [[nodiscard]] Program made() const {
+    Program slice;
+    slice.layout = p_.layout;
+    slice.firstTemporary = firstTemporary_;
+    slice.firstConstant = firstConstant_;
+    slice.slots = slots_;
+    std::vector<size_t> place(p_.tape.size() + 1, 0);
+    for (size_t i = 0; i < p_.tape.size(); ++i) place[i + 1] = place[i] + (kept_[i] ? 1 : 0);
+    for (size_t i = 0; i < p_.tape.size(); ++i) {
+      if (!kept_[i]) continue;
+      Instruction in = p_.tape[i];
+      const int operands = operandsOf(in.code);
+      if (in.code == Code::Skip) {
+        in.b = static_cast<std::uint32_t>(place[i + 1 + in.b] - place[i + 1]);
+      } else {
+        in.dst = to_[in.dst];
+      }
+      in.a = to_[in.a];
+      // What is no operand must still name a slot: the kernel makes its address.
+      if (in.code != Code::Skip) in.b = operands > 1 ? to_[in.b] : 0;
+      in.c = operands > 2 ? to_[in.c] : 0;
+      slice.tape.push_back(in);
+    }
+    for (size_t c = 0; c < p_.circles.size(); ++c) {
+      if (!keptCircle_[c]) continue;
+      Circle circle = p_.circles[c];
+      circle.begin = place[circle.begin];
+      circle.end = place[circle.end];
+      for (Circle::Feedback& f : circle.feedback) {
+        f.guess = to_[f.guess];
+        f.computed = to_[f.computed];
+      }
+      for (std::uint32_t& balance : circle.balances) balance = to_[balance];
+      slice.circles.push_back(std::move(circle));
+    }
+    for (const InputCell& input : p_.inputs) {
+      if (used_[input.slot]) slice.inputs.push_back({input.cell, to_[input.slot]});
+    }
+    for (size_t k = 0; k < p_.constants.size(); ++k) {
+      if (used_[p_.firstConstant + k]) slice.constants.push_back(p_.constants[k]);
+    }
+    slice.slotOfCell.reserve(p_.slotOfCell.size());
+    for (const std::int32_t slot : p_.slotOfCell) {
+      const bool left = slot >= 0 && used_[static_cast<size_t>(slot)];
+      slice.slotOfCell.push_back(left ? static_cast<std::int32_t>(to_[static_cast<size_t>(slot)]) : -1);
+    }
+    for (const Cell cell : p_.computed) {
+      if (slice.slot(cell) >= 0) slice.computed.push_back(cell);
+    }
+    return slice;
+  }
+
+  const Program& p_;
+  Cell wanted_;
+  std::vector<bool> live_;        ///< read by what comes after the place that is looked at
+  std::vector<bool> kept_;        ///< by instruction
+  std::vector<bool> keptCircle_;  ///< by circular group
+  std::vector<bool> used_;
+  std::vector<std::uint32_t> to_;
+  std::uint32_t firstTemporary_ = 0, firstConstant_ = 0, slots_ = 0;
+};
+
+}  // namespace
+
+Program sliceFor(const Program& whole, Cell wanted) {
+  return Slicer(whole, wanted).run();
+}
+
+}  // namespace zl::model

@@ -1,0 +1,30 @@
+#pragma once
+// The parts of a company as filed, of the base year, with what the case says each is worth.
+
+#include <map>
+#include <string>
+#include <vector>
+
+#include "core/valuation/sum_of_parts.h"
+#include "services/stages/ground.h"
+
+namespace zl::services {
+
+/// One way the company is cut: "Segments", "Geographical areas".
+struct CutOfParts {
+  std::string axis;               ///< as filed
+  std::string label;              ///< in words
+  std::vector<std::string> keys;  ///< of Case::parts, by part
+  std::vector<Part> parts;        ///< with a revenue or a profit in the base year
+};
+
+/// Every cut with at least two parts that have revenue; those with profits come first.
+std::vector<CutOfParts> cutsOfParts(const Ground& ground, const std::map<std::string, PartChoice>& choices);
+
+/// The cut that the choices are of, else the first; null where nothing is filed by part.
+const CutOfParts* cutInForce(const std::vector<CutOfParts>& cuts, const std::map<std::string, PartChoice>& choices);
+
+/// Of the cut in force. Not meaningful while parts of two cuts are chosen.
+SumOfParts sumOfParts(const Ground& ground, const std::map<std::string, PartChoice>& choices);
+
+}  // namespace zl::services

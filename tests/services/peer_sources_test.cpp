@@ -1,0 +1,221 @@
+// Peers that are companies of the same book, sets of peers by name, the company as the sum of its parts, and why its
+// multiple is another than theirs.
+
+#include <gmock/gmock.h>
+
+#include <cmath>
+#include <numeric>
+
+#include "core/capital/rates.h"
+#include "exchange/json/case_json.h"
+#include "services/edits/peer_edits.h"
+#include "services/intake/market.h"
+#include "services/reports/peer_tables.h"
+#include "services/views/parts_view.h"
+#include "services/views/peer_view.h"
+#include "services/views/why_differs.h"
+#include "tests/support/plain_company.h"
+
+namespace zl::services {
+namespace {
+
+using testing::Contains;
+using testing::HasSubstr;
+
+class PeerSources : public test::DemoBook {
+ protected:
+  void SetUp() override {
+    DemoBook::SetUp();
+    // A dollar company: 1,000 thousand of revenue, then a tenth more; ten shares at 12,000 each.
+    test::addCompany(book(), resources_, "umber-mills", "Umber Mills Inc.", {"USD", 1000, 1.1, 2023, 3, 12000});
+    session_ = of("vessingholt");
+  }
+  [[nodiscard]] std::unique_ptr<Session> of(const char* company) const {
+    auto session = Session::open(book(), company, resources_, test::testDesk());
+    EXPECT_TRUE(session) << (session ? "" : session.error().text());
+    return std::move(*session);
+  }
+  [[nodiscard]] const Snapshot& now() const { return *session_->now(); }
+  [[nodiscard]] const PeerRow* peer(const std::string& id) const {
+    for (const PeerRow& row : now().crossCheck.rows) {
+      if (row.id == id) return &row;
+    }
+    return nullptr;
+  }
+  [[nodiscard]] Figure multiple(const std::string& id, Multiple m) const { return peer(id)->cells.at(m).multiple; }
+  [[nodiscard]] std::vector<std::string> findings() const {
+    std::vector<std::string> all;
+    for (const Finding& f : now().findings()) all.push_back(wordsOf(f));
+    return all;
+  }
+
+  std::unique_ptr<Session> session_;
+};
+
+TEST_F(PeerSources, ACompanyOfTheBookIsAPeerWithItsOwnFigures) {
+  ASSERT_TRUE(session_->peerOfBook("umber-mills", true, "the same mills"));
+  ASSERT_NE(peer("umber-mills"), nullptr);
+  // 2025: revenue 1,210,000, net income 133,100, EBITDA = 1000 - 600 - 200 of a thousand = 242,000, EBIT 181,500,
+  // equity 726,000, cash 121,000, no debt; ten shares at 12,000 are 120,000.
+  EXPECT_NEAR(multiple("umber-mills", Multiple::PriceToEarnings).value(), 120000 / 133100.0, 1e-9);
+  EXPECT_NEAR(multiple("umber-mills", Multiple::PriceToSales).value(), 120000 / 1210000.0, 1e-9);
+  EXPECT_NEAR(multiple("umber-mills", Multiple::PriceToBook).value(), 120000 / 726000.0, 1e-9);
+  EXPECT_EQ(multiple("umber-mills", Multiple::EvToEbitda).reason(), "more net cash than market value");
+  const auto told = std::find_if(now().market->peers.begin(), now().market->peers.end(),
+                                 [](const Peer& p) { return p.id == "umber-mills"; });
+  EXPECT_EQ(told->source, "a company of this book, from its own statements");
+  EXPECT_EQ(told->years.size(), 3u);
+  EXPECT_NEAR(told->years.back().dividends.value(), 133100, 1e-9);
+  ASSERT_TRUE(session_->undo());
+  EXPECT_EQ(peer("umber-mills"), nullptr);
+  ASSERT_TRUE(session_->redo());
+  ASSERT_NE(peer("umber-mills"), nullptr);
+  ASSERT_TRUE(session_->peerOfBook("umber-mills", false, "no longer alike"));
+  EXPECT_EQ(peer("umber-mills"), nullptr);
+}
+
+TEST_F(PeerSources, WhatItsOwnAnalystChangesShowsHere) {
+  ASSERT_TRUE(session_->peerOfBook("umber-mills", true, ""));
+  const auto theirs = of("umber-mills");
+  ASSERT_TRUE(theirs->typeFigure(kPriceSeries, makeDate(2026, 4, 30), 24000, "twice"));
+  const auto news = session_->refresh();
+  ASSERT_TRUE(news);
+  EXPECT_EQ(*news, Session::News::Company);
+  EXPECT_NEAR(multiple("umber-mills", Multiple::PriceToEarnings).value(), 240000 / 133100.0, 1e-9);
+}
+
+TEST_F(PeerSources, WhatCannotBeAPeerIsRefusedAndChangesNothing) {
+  const size_t before = now().market->peers.size();
+  EXPECT_THAT(session_->peerOfBook("nobody", true, "").error().text(), HasSubstr("no company 'nobody'"));
+  EXPECT_THAT(session_->peerOfBook("vessingholt", true, "").error().text(), HasSubstr("no peer of itself"));
+  EXPECT_THAT(session_->peerOfBook("umber-mills", false, "").error().text(), HasSubstr("no peer from this book"));
+  ASSERT_TRUE(session_->peerOfBook("umber-mills", true, ""));
+  EXPECT_THAT(session_->peerOfBook("umber-mills", true, "").error().text(), HasSubstr("already"));
+  EXPECT_EQ(now().market->peers.size(), before + 1);
+}
+
+TEST_F(PeerSources, APeerThatCannotBeReadIsToldOfAndStopsNothing) {
+  ASSERT_TRUE(session_->peerOfBook("umber-mills", true, ""));
+  test::spoilCase(book(), "umber-mills");
+  session_ = of("vessingholt");
+  EXPECT_EQ(peer("umber-mills"), nullptr);
+  EXPECT_TRUE(now().evaluation->constant(model::Role::ValuePerShare, 1).hasValue());
+  EXPECT_THAT(findings(), Contains(HasSubstr("umber-mills: case of umber-mills")));
+}
+
+TEST_F(PeerSources, TwoThatArePeersOfEachOtherEndNowhere) {
+  ASSERT_TRUE(session_->peerOfBook("umber-mills", true, ""));
+  const auto theirs = of("umber-mills");
+  ASSERT_TRUE(theirs->peerOfBook("vessingholt", true, ""));
+  EXPECT_EQ(theirs->now()->market->peers.size(), 1u);
+  EXPECT_EQ(theirs->now()->market->peers.front().name, "Vessingholt N.V.");
+}
+
+TEST_F(PeerSources, OfASetItsMembersAloneCount) {
+  std::set<std::string> all;
+  for (const PeerRow& row : now().crossCheck.rows) all.insert(row.id);
+  const auto medians = [&] {
+    std::vector<Figure> list;
+    for (const MultipleRule& rule : multipleRules())
+      list.push_back(now().crossCheck.statistics.at(rule.multiple).median);
+    return list;
+  };
+  const std::vector<Figure> before = medians();
+  ASSERT_TRUE(session_->apply(setPeerSet(now().caseOf(), "everybody", all)));
+  ASSERT_TRUE(session_->apply(usePeerSet(now().caseOf(), "everybody")));
+  EXPECT_EQ(medians(), before) << "a set of all is all";
+  ASSERT_TRUE(session_->apply(setPeerSet(now().caseOf(), "two", {"sorrelund", "tamberwick"})));
+  ASSERT_TRUE(session_->apply(usePeerSet(now().caseOf(), "two")));
+  const MultipleStatistics& of = now().crossCheck.statistics.at(Multiple::EvToEbitda);
+  EXPECT_EQ(of.count, 2);
+  EXPECT_EQ(
+      of.median.value(),
+      (multiple("sorrelund", Multiple::EvToEbitda).value() + multiple("tamberwick", Multiple::EvToEbitda).value()) / 2);
+  EXPECT_EQ(peer("hoshinogi")->cells.at(Multiple::EvToEbitda).reason, "not in the set 'two'");
+  const auto again = exchange::caseFromJson(exchange::toJson(now().caseOf()), "test");
+  ASSERT_TRUE(again) << again.error().text();
+  EXPECT_EQ(*again, now().caseOf());
+  ASSERT_TRUE(session_->apply(setPeerSet(now().caseOf(), "one", {"sorrelund"})));
+  ASSERT_TRUE(session_->apply(usePeerSet(now().caseOf(), "one")));
+  EXPECT_THAT(findings(), Contains(HasSubstr("rests on Sorrelund Process AB alone")));
+  ASSERT_TRUE(session_->apply(setPeerSet(now().caseOf(), "one", {})));
+  EXPECT_EQ(medians(), before) << "the set in use went, so all count";
+  EXPECT_FALSE(session_->apply(usePeerSet(now().caseOf(), "nowhere")));
+}
+
+/// Two parts that file revenue and profit, one cost of no part; worth worked by hand.
+TEST_F(PeerSources, ThePartsAreWorthTheirMultiples) {
+  const std::vector<CutOfParts> cuts = cutsOfParts(*now().ground, {});
+  ASSERT_FALSE(cuts.empty());
+  const CutOfParts& cut = cuts.front();
+  const std::map<std::string, PartChoice> demos = now().caseOf().parts;
+  for (const auto& [key, part] : demos) ASSERT_TRUE(session_->apply(setPart(now().caseOf(), key, key, {})));
+  ASSERT_EQ(cut.parts.size(), 2u) << cut.label;
+  EXPECT_THAT(partsView(now()).words, HasSubstr("No sum yet: no multiple is chosen for"));
+  const double first = cut.parts[0].revenue.value(), second = cut.parts[1].revenue.value();
+  const auto choose = [&](const std::string& key, PartChoice::Of of, double times) {
+    return session_->apply(setPart(now().caseOf(), key, key, PartChoice{of, times, session_->said("by hand")}));
+  };
+  ASSERT_TRUE(choose(cut.keys[0], PartChoice::Of::Revenue, 0.5));
+  ASSERT_TRUE(choose(cut.keys[1], PartChoice::Of::Revenue, 1.25));
+  const Figure enterprise = now().evaluation->constant("parts_enterprise_value", 1);
+  const double parts = 0.5 * first + 1.25 * second;
+  double unallocated = 0;
+  if (const PartsView view = partsView(now()); view.sum.unallocated.hasValue() && !enterprise.hasValue()) {
+    EXPECT_THAT(enterprise.reason(), HasSubstr("costs of no part"));
+    ASSERT_TRUE(choose(kUnallocated, PartChoice::Of::Ebit, 4));
+    unallocated = 4 * view.sum.unallocated.value();
+  }
+  const Figure whole = now().evaluation->constant("parts_enterprise_value", 1);
+  ASSERT_TRUE(whole.hasValue()) << whole.reason();
+  EXPECT_NEAR(whole.value(), parts - unallocated, 1e-6);
+  const Evaluation& e = *now().evaluation;
+  for (int lane = 0; lane < e.scenarios(); ++lane) {
+    EXPECT_NEAR(e.constant("parts_value", lane).value(),
+                std::max(0.0, (whole.value() - e.constant("claims", lane).value()) /
+                                  e.constant("diluted_shares", lane).value() * e.constant("quote_rate", lane).value()),
+                1e-9);
+  }
+  const auto again = exchange::caseFromJson(exchange::toJson(now().caseOf()), "test");
+  ASSERT_TRUE(again);
+  EXPECT_EQ(*again, now().caseOf());
+  EXPECT_FALSE(choose(cut.keys[0], PartChoice::Of::Revenue, -1)) << "a multiple is above nought";
+  if (cuts.size() > 1) {
+    ASSERT_TRUE(choose(cuts[1].keys[0], PartChoice::Of::Revenue, 1));
+    EXPECT_THAT(now().evaluation->constant("parts_enterprise_value", 1).reason(), HasSubstr("parts of two cuts"));
+  }
+}
+
+TEST_F(PeerSources, APartWithoutAPositiveFigureSaysWhatToDo) {
+  const Part loss{"Loss", Figure::of(100), Figure::of(-5), PartChoice{PartChoice::Of::Ebit, 8, {}}};
+  const Part fine{"Fine", Figure::of(200), Figure::of(30), PartChoice{PartChoice::Of::Ebit, 10, {}}};
+  EXPECT_THAT(zl::sumOfParts({loss, fine}, Figure::of(25), {}).enterprise.reason(), HasSubstr("value it by revenue"));
+  // 30 x 10 + 100 x 0.4 - 3 x 5 of costs of no part: the parts' profit 25 less the whole's 20.
+  Part byRevenue = loss;
+  byRevenue.choice = PartChoice{PartChoice::Of::Revenue, 0.4, {}};
+  const SumOfParts sum = zl::sumOfParts({byRevenue, fine}, Figure::of(20), PartChoice{PartChoice::Of::Ebit, 3, {}});
+  EXPECT_NEAR(sum.enterprise.value(), 325, 1e-12);
+  EXPECT_NEAR(sum.parts[1].share.value(), 300 / 340.0, 1e-12);
+  EXPECT_NEAR(zl::sumOfParts({byRevenue, fine}, Figure::of(25), {}).enterprise.value(), 340, 1e-12);
+}
+
+TEST_F(PeerSources, WhyTheMultipleDiffersAddsUp) {
+  const WhyDiffers why = whyDiffers(now());
+  ASSERT_TRUE(why.gap.whole.hasValue()) << why.gap.whole.reason();
+  EXPECT_NEAR(why.gap.whole.value(), std::log(why.own.value() / why.peers.value()), 1e-12);
+  double sum = why.gap.unexplained.value();
+  for (const GroundOfGap& of : why.grounds) sum += of.part.value();
+  EXPECT_NEAR(sum, why.gap.whole.value(), 1e-12);
+  EXPECT_THAT(why.words, HasSubstr("not explained"));
+  for (const Multiple m : {Multiple::PriceToSales, Multiple::EvToEbitda}) {
+    const MultipleFit fit = fitAcrossPeers(now(), m);
+    EXPECT_LE(fit.count, now().crossCheck.statistics.at(m).count);
+    if (fit.count >= kFewestToFit) {
+      EXPECT_TRUE(fit.subjects.hasValue()) << fit.subjects.reason();
+    }
+  }
+  EXPECT_THAT(reportCsv(ratioFigures(now())), HasSubstr("why the multiple differs"));
+}
+
+}  // namespace
+}  // namespace zl::services
