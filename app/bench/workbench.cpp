@@ -448,6 +448,11 @@ bool Workbench::typeFigure(const QString& series, double figure, const QString& 
                tr("%1 of %2: %3").arg(series, text(dateText(at)), text(plainNumber(figure))));
 }
 
+bool Workbench::peerOfBook(const QString& id, bool in, const QString& reason) {
+  return typed(session_->peerOfBook(id.toStdString(), in, reason.toStdString()),
+               in ? tr("%1 is a peer, from its own statements").arg(id) : tr("%1 is no peer any more").arg(id));
+}
+
 bool Workbench::typeTable(const QString& name, const QString& cells, const QString& label) {
   const Result<std::vector<std::string>> warnings =
       session_->typeTable(name.toStdString(), cells.toStdString(), label.toStdString());

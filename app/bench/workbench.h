@@ -88,6 +88,8 @@ class Workbench : public QObject {
   bool changeRecord(const Result<services::RecordEdit>& edit);
   /// Types a price (series "price", in the listing's unit) or a rate; of today where no day is given.
   bool typeFigure(const QString& series, double figure, const QString& reason, std::optional<Date> day = {});
+  /// A company of this book becomes a peer, or is none any more.
+  bool peerOfBook(const QString& id, bool in, const QString& reason);
   /// Types or pastes a table of the market under a label.
   bool typeTable(const QString& name, const QString& cells, const QString& label);
   [[nodiscard]] RecordNote notedNow(const QString& reason) const;

@@ -104,7 +104,8 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
   connect(&bench_, &Workbench::changed, this, [this] {
     telling_ = false;
     told_.reset();  // it told of figures that may be others now
-    refresh();
+    // Folded away nobody reads it while something is dragged; letting go is a change, too.
+    if (isVisible() || !bench_.isPreviewing()) refresh();
   });
   connect(&bench_, &Workbench::opened, this, [this] { at_ = {}; });
 }

@@ -92,9 +92,9 @@ void PartsPanel::fillParts() {
     row.cells.push_back(isPart ? told(v->part.revenue, Kind::Money, i, name(tr("revenue"))) : LedgerCell{});
     row.cells.push_back(told(isPart ? v->part.profit : shown_.sum.unallocated, Kind::Money, i, name(tr("profit"))));
     LedgerCell of = wordsCell(ofProfit ? metricNames()[0] : metricNames()[1]);
+    of.left = false;
     of.editable = of.chooses = isPart;
     of.quiet = !choice;
-    of.figure = Figure::of(ofProfit ? 0 : 1);
     of.ink = Ink::Assumed;
     row.cells.push_back(of);
     LedgerCell multiple = told(choice ? Figure::of(choice->multiple) : Figure::absent("type a multiple"),

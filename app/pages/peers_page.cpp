@@ -12,6 +12,7 @@
 #include "app/pages/empty_note.h"
 #include "app/pages/own_ranges.h"
 #include "core/quantity/number_text.h"
+#include "services/edits/peer_edits.h"
 #include "services/stories/peer_stories.h"
 #include "services/views/company_view.h"
 #include "services/views/method_figures.h"
@@ -25,7 +26,8 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   views_ = new SubViews(this);
   layout->addWidget(views_);
   views_->add("set", tr("set and multiples"), makeSet());
-  views_->add("implied", tr("statistics and implied values"), makeImplied());
+  views_->add("implied", tr("statistics"), makeImplied());
+  views_->add("range", tr("implied"), makeRange());
   past_ = new PastPanel(bench_, addGrid("pastMultiples", tr("Own past multiples")),
                         addGrid("pastYears", tr("Own past multiple by year")), views_);
   views_->add("past", tr("past"), past_);
@@ -45,7 +47,7 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   auto* partsView = new QWidget(views_);
   parts_ = new PartsPanel(bench_, parts, addGrid("partsShare", tr("From the parts to a share")), partsView);
   scrolledLayout(partsView)->addWidget(parts_);
-  views_->add("parts", tr("parts"), partsView);
+  views_->add("sumOfParts", tr("parts"), partsView);
   views_->add("ways", tr("other ways"), makeOthers());
   group_ = new QComboBox(this);
   group_->setObjectName(QStringLiteral("multipleGroup"));
@@ -57,6 +59,7 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   fitted_->setObjectName(QStringLiteral("multipleFitted"));
   fitted_->setAccessibleName(tr("Multiple fitted across the peers"));
   for (const MultipleRule& rule : multipleRules()) fitted_->addItem(QString::fromLatin1(rule.label));
+  fitted_->hide();  // but where it says something
   views_->addControl(fitted_);
   connect(fitted_, &QComboBox::currentIndexChanged, this, [this] {
     if (bench_.isOpen()) refresh();
@@ -88,6 +91,37 @@ QWidget* PeersPage::makeSet() {
   bar->addWidget(why);
   bar->addWidget(reason_, 1);
   layout->addLayout(bar);
+  auto* sets = new QHBoxLayout;
+  sets->setContentsMargins(8, 0, 8, 0);
+  const auto labelled = [&](const QString& words, QWidget* field, int stretch) {
+    auto* label = new PlainLabel(words, view);
+    label->setBuddy(field);
+    sets->addWidget(label);
+    sets->addWidget(field, stretch);
+  };
+  set_ = new QComboBox(view);
+  set_->setObjectName(QStringLiteral("peerSet"));
+  set_->setAccessibleName(tr("Peers that count"));
+  labelled(tr("Peers that &count"), set_, 0);
+  setName_ = new QLineEdit(view);
+  setName_->setObjectName(QStringLiteral("peerSetName"));
+  setName_->setPlaceholderText(tr("A name keeps those with a ● as a set"));
+  setName_->setAccessibleName(tr("Name of a new set"));
+  labelled(tr("&Keep as"), setName_, 1);
+  ofBook_ = new QComboBox(view);
+  ofBook_->setObjectName(QStringLiteral("peerOfBook"));
+  ofBook_->setAccessibleName(tr("Companies of this book as peers"));
+  labelled(tr("Of this &book"), ofBook_, 0);
+  // A long name in a list takes no room from the page.
+  constexpr int kShownOfName = 14;
+  for (QComboBox* list : {set_, ofBook_}) {
+    list->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    list->setMinimumContentsLength(kShownOfName);
+  }
+  layout->addLayout(sets);
+  connect(set_, &QComboBox::activated, this, &PeersPage::chooseSet);
+  connect(setName_, &QLineEdit::returnPressed, this, &PeersPage::keepSet);
+  connect(ofBook_, &QComboBox::activated, this, &PeersPage::chooseFromBook);
   auto* empty = new EmptyNote(
       bench_,
       tr("No peers yet. A name, a price, shares or a market value and a few figures begin one; a table from a "
@@ -121,6 +155,18 @@ QWidget* PeersPage::makeImplied() {
   statistics_ = addGrid("peerStatistics", tr("Statistics and implied value"));
   statistics_->setWidths(66, 0);
   layout->addWidget(statistics_);
+  layout->addStretch();
+  return view;
+}
+
+QWidget* PeersPage::makeRange() {
+  auto* view = new QWidget(views_);
+  QVBoxLayout* layout = scrolledLayout(view);
+  spread_ = new PlainLabel(view);
+  spread_->setObjectName(QStringLiteral("impliedSentence"));
+  spread_->setWordWrap(true);
+  spread_->setContentsMargins(8, 0, 8, 2);
+  layout->addWidget(spread_);
   layout->addWidget(sectionLabel(tr("A point and a range of one's own among them, weighed in Verdict"), view));
   chosen_ = addGrid("peersChosen", tr("The peers' range as chosen"));
   chosen_->setWidths(66, 0);
@@ -210,23 +256,71 @@ QWidget* PeersPage::makeOthers() {
 }
 
 void PeersPage::refresh() {
-  const bool ofMultiples = views_->shown() == QLatin1String("set") || views_->shown() == QLatin1String("implied");
+  const bool ofMultiples = views_->shown() == QLatin1String("set") || views_->shown() == QLatin1String("implied") ||
+                           views_->shown() == QLatin1String("range");
   group_->setVisible(ofMultiples);
   fitted_->setVisible(views_->shown() == QLatin1String("why"));
   shown_ = services::multiplesOf(static_cast<services::MultipleGroup>(group_->currentIndex()));
   if (views_->shown() == QLatin1String("past")) return past_->refresh();
   if (views_->shown() == QLatin1String("why"))
     return why_->refresh(multipleRules()[static_cast<size_t>(std::max(0, fitted_->currentIndex()))].multiple);
-  if (views_->shown() == QLatin1String("parts")) return parts_->refresh();
+  if (views_->shown() == QLatin1String("sumOfParts")) return parts_->refresh();
   if (views_->shown() == QLatin1String("ratios")) return fillRatios();
   if (views_->shown() == QLatin1String("exit")) return exit_->refresh();
   if (views_->shown() == QLatin1String("ways")) return others_->refresh();
   empty_->setVisible(now().crossCheck.rows.empty());
   if (views_->shown() == QLatin1String("implied")) return fillStatistics();
+  if (views_->shown() == QLatin1String("range")) return fillRange();
   sentence_->setText(text(services::impliedWords(now())));
+  fillSets();
   fillPeers();
   fillStrips();
   tellEffect();
+}
+
+void PeersPage::fillSets() {
+  const Case& c = now().caseOf();
+  set_->clear();
+  set_->addItem(tr("all candidates"), QString());
+  for (const auto& [name, members] : c.peerSets)
+    set_->addItem(tr("%1 (%2)").arg(text(name)).arg(members.size()), text(name));
+  set_->setCurrentIndex(std::max(0, set_->findData(text(c.peerSet))));
+  ofBook_->clear();
+  ofBook_->addItem(tr("take in or out…"), QString());
+  const std::map<std::string, bool>& peers = now().evidence->bookPeers;
+  for (const services::CompanyEntry& company : bench_.companies()) {
+    if (company.id == now().company().id) continue;
+    const auto found = peers.find(company.id);
+    const bool in = found != peers.end() && found->second;
+    ofBook_->addItem((in ? QStringLiteral("● ") : QStringLiteral("○ ")) + text(company.name), text(company.id));
+  }
+  ofBook_->setEnabled(ofBook_->count() > 1);
+}
+
+void PeersPage::chooseSet(int index) {
+  bench_.apply(services::usePeerSet(bench_.settled().caseOf(), set_->itemData(index).toString().toStdString()));
+}
+
+/// Those that count for any multiple that is shown.
+void PeersPage::keepSet() {
+  const QString name = setName_->text().trimmed();
+  if (name.isEmpty()) return bench_.say(tr("A set has a name"), true);
+  std::set<std::string> members;
+  for (const PeerRow& peer : bench_.settled().crossCheck.rows) {
+    const bool counts = std::any_of(shown_.begin(), shown_.end(), [&](Multiple m) { return peer.cells.at(m).in; });
+    if (counts) members.insert(peer.id);
+  }
+  if (members.empty()) return bench_.say(tr("No peer counts: a set of none is none"), true);
+  if (bench_.apply(services::setPeerSet(bench_.settled().caseOf(), name.toStdString(), members))) setName_->clear();
+}
+
+void PeersPage::chooseFromBook(int index) {
+  const QString id = ofBook_->itemData(index).toString();
+  if (id.isEmpty()) return;
+  const std::map<std::string, bool>& peers = bench_.settled().evidence->bookPeers;
+  const auto found = peers.find(id.toStdString());
+  bench_.peerOfBook(id, found == peers.end() || !found->second, reason_->text().trimmed());
+  reason_->clear();
 }
 
 void PeersPage::fillPeers() {
@@ -440,10 +534,16 @@ void PeersPage::fillStatistics() {
                               tr("quartile"), tr("high"), tr("subject"), tr("its place")},
                              std::move(rows));
   statistics_->showAll();
+}
+
+void PeersPage::fillRange() {
+  const services::Snapshot& s = now();
+  spread_->setText(text(services::impliedWords(s)));
   chosen_->ledger().setCorner(cornerOf(s));
   chosen_->ledger().fill(scenarioHeaders(s), scenarioRows(s, "peers_chosen"));
   chosen_->showAll();
-  ranges_->setContent(rangesOfMultiples(s, shown_), rangeMark(s, model::Role::Price), std::nullopt, unit);
+  ranges_->setContent(rangesOfMultiples(s, shown_), rangeMark(s, model::Role::Price), std::nullopt,
+                      text(s.company().listing.unit));
 }
 
 void PeersPage::toggle(int row, int column) {

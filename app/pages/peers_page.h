@@ -30,6 +30,8 @@ class PeersPage : public Page {
  private:
   QWidget* makeSet();
   QWidget* makeImplied();
+  QWidget* makeRange();
+  void fillRange();
   QWidget* makeRatios();
   void fillRatios();
   QWidget* makeOthers();
@@ -48,9 +50,15 @@ class PeersPage : public Page {
   OtherWays* others_;
   QComboBox *group_, *fitted_;
   std::vector<Multiple> shown_;
-  QLabel *sentence_, *effect_;
+  QLabel *sentence_, *effect_, *spread_;
   MultipleStrips* strips_;
-  QLineEdit* reason_;
+  void fillSets();
+  void keepSet();
+  void chooseSet(int index);
+  void chooseFromBook(int index);
+
+  QLineEdit *reason_, *setName_;
+  QComboBox *set_, *ofBook_;
   RangeChart* ranges_;
   QWidget* empty_;
 };

@@ -86,8 +86,7 @@ void WhyPanel::fillGrounds() {
     row.strong = true;
     const auto add = [&](const Figure& figure, Kind kind) {
       row.cells.push_back(figureCell(figure));
-      if (kind == Kind::Ratio && figure.hasValue())
-        row.cells.back().words = text(figureText(figure, kind)) + QStringLiteral(" %");
+      if (kind == Kind::Ratio && figure.hasValue()) row.cells.back().words = text(figureText(figure, kind));
       row.cells.back().story = [why, figure, kind, label = name.toStdString()](const services::Snapshot& shown) {
         return services::gapStory(shown, why, label, figure, kind);
       };
@@ -104,7 +103,7 @@ void WhyPanel::fillGrounds() {
   closing(tr("Not explained"), asShare(why.gap.unexplained), Figure::absent("of the gap alone"),
           Figure::absent("of the gap alone"));
   words_->setText(why.words.empty() ? text(why.gap.unexplained.reason()) : text(why.words));
-  grounds_->ledger().fill({tr("subject"), tr("peers"), tr("of them"), tr("makes")}, std::move(rows));
+  grounds_->ledger().fill({tr("subject"), tr("peers"), tr("of them"), tr("makes, %")}, std::move(rows));
   grounds_->showAll();
 }
 
@@ -133,7 +132,9 @@ void WhyPanel::fillFit(Multiple m) {
   }
   QString words = tr("%1 has no fit: %2.").arg(QString::fromLatin1(multipleLabel(m)), text(fit.intercept.reason()));
   if (fit.intercept.hasValue()) {
-    const auto times = [](const Figure& f) { return text(figureText(f, Kind::Multiple)); };
+    const auto times = [](const Figure& f) {
+      return f.hasValue() ? text(groupedNumber(f.value(), 2, false)) : text(f.reason());
+    };
     words = tr("%1 over %2 peers: growth, margin and return tell %3 % of its spread, adjusted %4 %; a point more of "
                "each moves it by %5, %6 and %7.")
                 .arg(QString::fromLatin1(multipleLabel(m)))

@@ -40,7 +40,7 @@ PartsView partsView(const Snapshot& s) {
   const Figure against = view.sum.enterprise / whole - Figure::of(1);
   if (against.hasValue() && whole.value() > 0)
     view.words += "; the cash value of the firm is " + figureText(whole, Kind::Money) + ", the parts are " +
-                  (against.value() >= 0 ? "+" : "") + groupedNumber(against.value() * 100, 0) + " % from it";
+                  (against.value() >= 0 ? "+" : "") + groupedNumber(against.value() * 100, 0, false) + " % from it";
   const auto largest = std::max_element(
       view.sum.parts.begin(), view.sum.parts.end(),
       [](const ValuedPart& a, const ValuedPart& b) { return a.share.valueOr(0) < b.share.valueOr(0); });

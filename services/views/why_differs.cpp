@@ -55,11 +55,11 @@ std::string inWords(const WhyDiffers& why) {
   constexpr const char* kNames[] = {"growth", "payout", "return", "risk"};
   const auto percent = [](const Figure& log) {
     const double change = (std::exp(log.value()) - 1) * 100;
-    return std::string(change >= 0 ? "+" : "") + groupedNumber(change, 0) + " %";
+    return std::string(change >= 0 ? "+" : "") + groupedNumber(change, 0, false) + " %";
   };
   std::string words = std::string(multipleLabel(why.multiple)) + " of " + figureText(why.own, Kind::Multiple) + " is " +
-                      percent(why.gap.whole) + " away from the peers' median of " +
-                      figureText(why.peers, Kind::Multiple) + ": ";
+                      percent(why.gap.whole) + " from the peers' median of " + figureText(why.peers, Kind::Multiple) +
+                      ": ";
   std::string unknown;
   for (size_t i = 0; i < why.grounds.size(); ++i) {
     if (why.gap.known[i]) {

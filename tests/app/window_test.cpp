@@ -229,7 +229,7 @@ TEST_F(Window, PeersGoInAndOutWithAReason) {
 
 TEST_F(Window, PartsAreValuedByTypingAndByThePeersMedian) {
   go(Qt::Key_7);
-  turnTo("parts");
+  turnTo("sumOfParts");
   auto* parts = find<LedgerView>("parts");
   const auto words = [&] { return find<QLabel>("partsWords")->text().toStdString(); };
   const int count = parts->ledger().rowCount() - 2;
@@ -240,13 +240,13 @@ TEST_F(Window, PartsAreValuedByTypingAndByThePeersMedian) {
   typeOver(parts, QStringLiteral("about ten"));
   EXPECT_THAT(status().toStdString(), testing::HasSubstr("'about ten' is not a number"));
   typeOver(parts, QStringLiteral("9.5"));
-  const auto& chosen = bench().settled().caseOf().parts;
+  const auto chosen = bench().settled().caseOf().parts;
   EXPECT_TRUE(std::any_of(chosen.begin(), chosen.end(), [](const auto& p) { return p.second.multiple == 9.5; }));
   for (int row = 1; row <= count; ++row) {
     parts->setCurrentIndex(parts->ledger().index(row, median));
     press(parts, Qt::Key_Return);
   }
-  EXPECT_EQ(chosen.size(), static_cast<size_t>(count) + 1);
+  EXPECT_EQ(bench().settled().caseOf().parts.size(), static_cast<size_t>(count) + 1);
   EXPECT_THAT(words(), testing::HasSubstr("together"));
   EXPECT_TRUE(bench().now().evaluation->constant("parts_value", 1).hasValue());
 }
