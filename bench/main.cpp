@@ -79,6 +79,8 @@ int main(int argc, char** argv) {
   keeper.time("start to the first picture", "start to the first picture", 1e3, "ms", 500);
   keeper.counter("memory of that, MB", "start to the first picture MB", 150);
   keeper.time("beta with rolling windows, ten years of days", "beta, rolling, ten years of days", 1e3, "ms", 5);
+  keeper.time("200 peers, every multiple, statistics", "200 peers, every multiple", 1e3, "ms", 2);
+  keeper.time("a peer in or out, to the painted frame", "a peer in or out, to the painted frame", 1e3, "ms", 16);
   keeper.time("value walk over 12 parts", "value walk over 12 parts", 1e3, "ms", 50);
   keeper.time("undo among 10,000 entries", "undo among 10,000 entries", 1e3, "ms", 20);
   keeper.time("10,000 full trials", "10,000 lanes, compiled, all cores", 1e3, "ms", 60);

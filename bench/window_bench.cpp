@@ -100,6 +100,33 @@ void layoutPass(benchmark::State& state) {
 }
 BENCHMARK(layoutPass)->Name("layout of the window")->Unit(benchmark::kMillisecond)->UseRealTime();
 
+/// A peer's multiple taken in or out by its key, stored, and the page painted.
+void inOrOut(benchmark::State& state) {
+  const std::string path = folder().file("peers.zledger");
+  const auto resources = services::Resources::load();
+  const auto desk = services::Desk::ofThisMachine();
+  if (!std::filesystem::exists(path) && !services::makeDemoBook(path, *resources, desk)) std::abort();
+  app::MainWindow window(*resources, desk, app::Dialogs{});
+  window.resize(1280, 800);
+  window.show();
+  if (!window.openBook(QString::fromStdString(path))) std::abort();
+  waitForPages(window);
+  window.bench().goTo(Stop::Peers);
+  QCoreApplication::processEvents();
+  auto* peers = window.findChild<app::LedgerView*>(QStringLiteral("peers"));
+  peers->setFocus();
+  peers->setCurrentIndex(peers->ledger().index(0, peers->ledger().firstColumn() + 2));
+  for (auto _ : state) {
+    for (const QEvent::Type type : {QEvent::KeyPress, QEvent::KeyRelease}) {
+      QKeyEvent key(type, Qt::Key_Space, Qt::NoModifier, QStringLiteral(" "));
+      QCoreApplication::sendEvent(peers, &key);
+    }
+    QCoreApplication::processEvents();
+  }
+  if (window.bench().now().caseOf().peers.empty()) std::abort();
+}
+BENCHMARK(inOrOut)->Name("a peer in or out, to the painted frame")->Unit(benchmark::kMillisecond)->UseRealTime();
+
 /// A program of its own that opens the demo's book and paints it once.
 void firstPaint(benchmark::State& state) {
   const std::string path = folder().file("first.zledger");

@@ -8,8 +8,8 @@
 namespace zl::app {
 
 OtherWays::OtherWays(const char* name, Workbench& bench, LedgerView* values, LedgerView* years,
-                     std::vector<OtherWay> ways, QWidget* parent)
-    : QWidget(parent), bench_(bench), ways_(std::move(ways)), values_(values), years_(years) {
+                     std::vector<OtherWay> ways, QWidget* parent, LedgerView* further)
+    : QWidget(parent), bench_(bench), ways_(std::move(ways)), values_(values), years_(years), further_(further) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(2);
@@ -29,6 +29,10 @@ OtherWays::OtherWays(const char* name, Workbench& bench, LedgerView* values, Led
   layout->addWidget(values_);
   years_->setWidths(64, 0);
   layout->addWidget(years_);
+  if (further_ != nullptr) {
+    further_->setWidths(64, 0);
+    layout->addWidget(further_);
+  }
   layout->addStretch();
   connect(choice_, &QComboBox::currentIndexChanged, this, [this] {
     if (bench_.isOpen()) refresh();
@@ -47,6 +51,10 @@ void OtherWays::refresh() {
   values_->ledger().setCorner(cornerOf(s));
   values_->ledger().fill(scenarioHeaders(s), std::move(rows));
   values_->showAll();
+  if (further_ != nullptr) {
+    further_->setVisible(way.further && way.further(*further_));
+    if (further_->isVisibleTo(this)) further_->showAll();
+  }
   years_->setVisible(way.years != nullptr);
   if (way.years == nullptr) return;
   const int filed = s.evaluation->layout().historyYears;

@@ -20,14 +20,17 @@ struct OtherWay {
   const char* years = nullptr;  ///< a view of the model, by year; null: none
   /// Adds lines and gives the words beside it.
   std::function<QString(std::vector<LedgerRow>& rows)> more = {};
+  /// Fills a further grid that is no view of the model; false: there is nothing to show.
+  std::function<bool(LedgerView& grid)> further = {};
 };
 
 class OtherWays : public QWidget {
   Q_OBJECT
 
  public:
+  /// `further` may be null where no way has a further grid.
   OtherWays(const char* name, Workbench& bench, LedgerView* values, LedgerView* years, std::vector<OtherWay> ways,
-            QWidget* parent);
+            QWidget* parent, LedgerView* further = nullptr);
   void refresh();
   void show(const QString& key);
 
@@ -36,7 +39,7 @@ class OtherWays : public QWidget {
   std::vector<OtherWay> ways_;
   QComboBox* choice_;
   QLabel* remark_;
-  LedgerView *values_, *years_;
+  LedgerView *values_, *years_, *further_;
 };
 
 }  // namespace zl::app

@@ -11,10 +11,12 @@
 #include "app/look/theme.h"
 #include "app/pages/empty_note.h"
 #include "app/pages/own_ranges.h"
+#include "core/peers/likeness.h"
 #include "core/quantity/number_text.h"
 #include "services/edits/peer_edits.h"
 #include "services/stories/peer_stories.h"
 #include "services/views/company_view.h"
+#include "services/views/dividend_view.h"
 #include "services/views/method_figures.h"
 #include "services/views/peer_view.h"
 
@@ -53,7 +55,7 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   group_->setObjectName(QStringLiteral("multipleGroup"));
   group_->setAccessibleName(tr("Multiples shown"));
   group_->addItems({tr("the usual ones"), tr("of price, trailing"), tr("of the firm, trailing"),
-                    tr("this and next year"), tr("all of them")});
+                    tr("this and next year"), tr("all of them"), tr("how alike they are")});
   views_->addControl(group_);
   fitted_ = new QComboBox(this);
   fitted_->setObjectName(QStringLiteral("multipleFitted"));
@@ -235,12 +237,17 @@ QWidget* PeersPage::makeOthers() {
   QVBoxLayout* layout = scrolledLayout(view);
   LedgerView* values = addGrid("peersOtherValues", tr("Another way by scenario"));
   LedgerView* years = addGrid("peersOtherYears", tr("Another way by year"));
+  LedgerView* payments = addGrid("dividendYears", tr("Dividends paid by fiscal year"));
   const auto words = [](const QString& remark) { return [remark](std::vector<LedgerRow>&) { return remark; }; };
   others_ = new OtherWays(
       "peersWay", bench_, values, years,
       {{"dividends", tr("Dividends"), "dividends", "dividend_years",
-        words(
-            tr("What is paid out, at the cost of equity: at constant growth, in stages, or with growth that fades."))},
+        [this](std::vector<LedgerRow>&) {
+          return tr("What is paid out, at the cost of equity: at constant growth, in stages, or with growth that "
+                    "fades. %1")
+              .arg(text(services::dividendView(now()).words));
+        },
+        [this](LedgerView& grid) { return fillPayments(grid); }},
        {"growth", tr("Growth multiple"), "growth_multiple", nullptr,
         words(tr("Earnings times a multiple that grows with growth, by the bond yield then over the yield now."))},
        {"yields", tr("Yields beside bonds"), "yields", nullptr,
@@ -249,10 +256,45 @@ QWidget* PeersPage::makeOthers() {
         words(tr("What growth, payout and return justify, beside where the subject and its peers stand."))},
        {"book", tr("Excess return on book"), "excess_book", "excess_book_years",
         words(tr("Book, and what it earns beyond its cost: for companies whose book tells what they are."))}},
-      view);
+      view, payments);
   layout->addWidget(others_);
   takeInputs(values);
   return view;
+}
+
+/// What was paid, by fiscal year; the payments themselves are told of behind each figure.
+bool PeersPage::fillPayments(LedgerView& grid) {
+  const services::DividendView view = services::dividendView(now());
+  if (view.years.empty()) return false;
+  QStringList headers;
+  LedgerRow regular, special, growth, cover;
+  regular.label = tr("Paid a share");
+  special.label = tr("  special, apart");
+  growth.label = tr("  growth");
+  cover.label = tr("Earnings over what was paid");
+  regular.kind = special.kind = Kind::Quote;
+  regular.unit = special.unit = text(now().company().listing.unit);
+  growth.kind = Kind::Ratio;
+  growth.unit = QStringLiteral("%");
+  cover.kind = Kind::Multiple;
+  cover.unit = QStringLiteral("×");
+  for (const services::DividendYear& year : view.years) {
+    headers << QString::number(year.sum.year);
+    const auto add = [&](LedgerRow& row, const Figure& figure) {
+      row.cells.push_back(figureCell(figure));
+      row.cells.back().story = [figure, kind = row.kind, year = year.sum.year,
+                                label = row.label.trimmed().toStdString()](const services::Snapshot& of) {
+        return services::dividendStory(of, label + " " + std::to_string(year), year, figure, kind);
+      };
+    };
+    add(regular, Figure::of(year.sum.regular));
+    add(special, year.sum.special > 0 ? Figure::of(year.sum.special) : Figure::absent("none"));
+    add(growth, year.sum.growth);
+    add(cover, year.cover);
+  }
+  grid.ledger().setCorner({});
+  grid.ledger().fill(headers, {std::move(regular), std::move(special), std::move(growth), std::move(cover)});
+  return true;
 }
 
 void PeersPage::refresh() {
@@ -260,7 +302,9 @@ void PeersPage::refresh() {
                            views_->shown() == QLatin1String("range");
   group_->setVisible(ofMultiples);
   fitted_->setVisible(views_->shown() == QLatin1String("why"));
-  shown_ = services::multiplesOf(static_cast<services::MultipleGroup>(group_->currentIndex()));
+  alike_ = group_->currentIndex() == group_->count() - 1;
+  shown_ = services::multiplesOf(alike_ ? services::MultipleGroup::Usual
+                                        : static_cast<services::MultipleGroup>(group_->currentIndex()));
   if (views_->shown() == QLatin1String("past")) return past_->refresh();
   if (views_->shown() == QLatin1String("why"))
     return why_->refresh(multipleRules()[static_cast<size_t>(std::max(0, fitted_->currentIndex()))].multiple);
@@ -273,7 +317,7 @@ void PeersPage::refresh() {
   if (views_->shown() == QLatin1String("range")) return fillRange();
   sentence_->setText(text(services::impliedWords(now())));
   fillSets();
-  fillPeers();
+  alike_ ? fillLikeness() : fillPeers();
   fillStrips();
   tellEffect();
 }
@@ -361,6 +405,41 @@ void PeersPage::fillPeers() {
   peers_->showAll();
 }
 
+/// Each peer's size and measures beside the subject's; what is beyond its limit is marked.
+void PeersPage::fillLikeness() {
+  const services::Snapshot& s = now();
+  std::vector<LedgerRow> rows;
+  for (const services::Likeness& peer : services::likenessOfPeers(s)) {
+    LedgerRow row;
+    row.label = text(peer.name);
+    row.key = text(peer.id);
+    const auto add = [&](const Figure& figure, Kind kind, bool unlike, const std::string& measure) {
+      LedgerCell cell = figureCell(figure);
+      if (figure.hasValue()) {
+        const QString mark = unlike ? QStringLiteral(" ⚠") : QString();
+        cell.words = text(figureText(figure, kind)) + mark;
+        if (unlike) cell.tip = tr("beyond its limit, which Verdict keeps");
+      }
+      cell.story = [id = peer.id, measure, figure, kind](const services::Snapshot& of) {
+        return services::likenessStory(of, id, measure, figure, kind);
+      };
+      row.cells.push_back(std::move(cell));
+    };
+    add(peer.size, Kind::Multiple, peer.unlike[0], {});
+    for (size_t k = 0; k < peer.apart.size(); ++k) {
+      const LikenessRule& rule = likenessRules()[k];
+      add(peer.apart[k], std::string_view(rule.words) == "leverage" ? Kind::Multiple : Kind::Ratio, peer.unlike[k + 1],
+          rule.measure);
+    }
+    row.cells.push_back(wordsCell(text(peer.identity)));
+    rows.push_back(std::move(row));
+  }
+  peers_->ledger().fill({tr("times the revenue"), tr("growth, points"), tr("margin, points"), tr("return, points"),
+                         tr("leverage, turns"), tr("what and where")},
+                        std::move(rows));
+  peers_->showAll();
+}
+
 void PeersPage::fillStrips() {
   const services::Snapshot& s = now();
   const int base = std::max(0, s.caseOf().indexOf(kBase));
@@ -414,7 +493,7 @@ void PeersPage::tellEffect() {
     parts.removeAll(QString());
     words = parts.join(QStringLiteral(" · "));
   }
-  if (at.isValid() && column >= 1 && column <= static_cast<int>(shown_.size()) && !bench_.isPreviewing() &&
+  if (!alike_ && at.isValid() && column >= 1 && column <= static_cast<int>(shown_.size()) && !bench_.isPreviewing() &&
       at.row() < static_cast<int>(s.crossCheck.rows.size())) {
     const PeerRow& peer = s.crossCheck.rows[static_cast<size_t>(at.row())];
     const Multiple m = shown_[static_cast<size_t>(column) - 1];
@@ -550,7 +629,7 @@ void PeersPage::toggle(int row, int column) {
   const services::Snapshot& s = bench_.settled();
   if (row < 0 || row >= static_cast<int>(s.crossCheck.rows.size())) return;
   const PeerRow& peer = s.crossCheck.rows[static_cast<size_t>(row)];
-  if (column < 1 || column > static_cast<int>(shown_.size())) return;
+  if (alike_ || column < 1 || column > static_cast<int>(shown_.size())) return;
   const Multiple m = shown_[static_cast<size_t>(column) - 1];
   const MultipleCell& cell = peer.cells.at(m);
   if (!cell.multiple.hasValue() || peer.id == s.company().id) {

@@ -35,7 +35,9 @@ class PeersPage : public Page {
   QWidget* makeRatios();
   void fillRatios();
   QWidget* makeOthers();
+  bool fillPayments(LedgerView& grid);
   void fillPeers();
+  void fillLikeness();
   void fillStatistics();
   void fillStrips();
   void tellEffect();
@@ -50,6 +52,7 @@ class PeersPage : public Page {
   OtherWays* others_;
   QComboBox *group_, *fitted_;
   std::vector<Multiple> shown_;
+  bool alike_ = false;  ///< the peers' likeness to the subject is shown in place of multiples
   QLabel *sentence_, *effect_, *spread_;
   MultipleStrips* strips_;
   void fillSets();

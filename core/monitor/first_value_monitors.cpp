@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <optional>
+#include <set>
 
 #include "core/history/statistics.h"
 #include "core/monitor/limits.h"
@@ -150,12 +151,18 @@ class FirstValue {
   }
 
   [[nodiscard]] std::string undecidedByEffect(size_t most) const {
+    const model::RowId wanted = e_.model().find(Role::ValueBeforeFloor);
+    if (!wanted.known()) return {};
+    std::set<model::RowId> read;  // by the value: what it does not read moves nothing
+    for (const model::InputCell& input : e_.compiled()->partFor(wanted).inputs) read.insert(input.cell.row);
     std::vector<Variant> variants;
     std::vector<std::string> labels;
     for (size_t r = 0; r < e_.model().rows.size(); ++r) {
       const model::Row& row = e_.model().rows[r];
       const bool driver = row.declared == model::Declared::Driver;
-      if ((!driver && row.declared != model::Declared::Input) || !row.projected || row.isChoice()) continue;
+      if ((!driver && row.declared != model::Declared::Input) || !row.projected || row.isChoice() ||
+          read.count(model::RowId(r)) == 0)
+        continue;
       const Assumption* a = driver ? c_.driver(c_.base(), row.name) : nullptr;
       const InputChoice* i = driver ? nullptr : c_.input(c_.base(), row.name);
       if ((a != nullptr && !a->said.isProposed()) || (i != nullptr && !i->said.isProposed())) continue;
@@ -171,7 +178,7 @@ class FirstValue {
       variants.push_back({{model::RowId(r), std::move(figures)}});
       labels.push_back(row.label);
     }
-    const std::vector<Figure> values = probe(e_, lane_, variants, e_.model().find(Role::ValueBeforeFloor));
+    const std::vector<Figure> values = probe(e_, lane_, variants, wanted);
     std::vector<std::pair<double, std::string>> ranked;
     for (size_t i = 0; i < labels.size(); ++i) {
       const Figure apart = values[i] - e_.constant(Role::ValueBeforeFloor, lane_);

@@ -7,6 +7,7 @@
 #include "core/filing/labels.h"
 #include "core/monitor/limits.h"
 #include "core/outlook/method_spread.h"
+#include "core/peers/likeness.h"
 #include "core/quantity/number_text.h"
 
 namespace zl {
@@ -45,6 +46,7 @@ class PeerMonitors {
     currencies();
     yearEnds();
     basisUnknown();
+    unlike();
     methodsApart();
   }
 
@@ -203,6 +205,37 @@ class PeerMonitors {
     }
     if (names.any())
       add("peer basis unknown", Severity::Warning, "EBITDA cannot be put on the basis in use: " + names.text());
+  }
+
+  /// The subject's figure of a measure in the base year.
+  [[nodiscard]] Figure subjects(const char* measure) const {
+    const auto& rows = e_.model().rows;
+    const auto row = std::find_if(rows.begin(), rows.end(), [&](const model::Row& r) {
+      return r.peers && r.peers->statistic.empty() && r.peers->measure == measure;
+    });
+    if (row == rows.end()) return Figure::absent("the model has no such row");
+    return v_.history.at(model::RowId(static_cast<size_t>(row - rows.begin())), e_.layout().baseColumn());
+  }
+
+  /// One note of them all: to be unlike is no fault, and who is may still be the best there is.
+  void unlike() {
+    Names names;
+    const std::vector<LikenessRule>& rules = likenessRules();
+    eachCounted([&](const Peer& peer) {
+      const std::vector<Figure> apart =
+          distancesOf(peer, v_.peers.subject.basis, [this](const char* measure) { return subjects(measure); });
+      std::string words;
+      for (size_t i = 0; i < rules.size(); ++i) {
+        if (!apart[i].hasValue() || std::fabs(apart[i].value()) <= limitOf(c_, rules[i].limit)) continue;
+        const bool turns = monitorLimit(rules[i].limit)->kind == Kind::Multiple;
+        words += (words.empty() ? "" : ", ") + std::string(rules[i].words) + " " +
+                 (turns ? groupedNumber(apart[i].value(), 1, false) + " turns"
+                        : groupedNumber(apart[i].value() * 100, 0, false) + " points");
+      }
+      if (!words.empty()) names.add(peer.name + ", " + words);
+    });
+    if (names.any())
+      add("peers unlike the subject", Severity::Note, "counted, and apart from the subject: " + names.text());
   }
 
   void methodsApart() {

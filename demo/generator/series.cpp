@@ -102,11 +102,14 @@ std::string seriesTable(const std::string& priceTable) {
       row(out, peer.id, weeks[w].day, levels[w], peer.unit, paid ? std::round(levels[w] * 2.5) / 100 : 0);
     }
   }
-  // What the company paid a share, beside its closes.
-  for (const char* day : {"2023-05-12", "2024-05-10", "2025-05-09"}) {
+  // What the company itself has paid: once a year, and once from a sale of land; cut in the recall.
+  const std::pair<const char*, double> kPaid[] = {{"2019-05-10", 16}, {"2020-05-15", 14}, {"2021-05-14", 18},
+                                                  {"2021-11-12", 45}, {"2022-05-13", 20}, {"2023-05-12", 21},
+                                                  {"2024-05-10", 14}, {"2025-05-09", 7}};
+  for (const auto& [day, paid] : kPaid) {
     const zl::Date on = *zl::parseDate(day);
     for (const Close& c : closes) {
-      if (c.day == on) row(out, "vessingholt", on, c.close, "GBX", day[3] == '3' ? 21 : day[3] == '4' ? 14 : 7);
+      if (c.day == on) row(out, "vessingholt", on, c.close, "GBX", paid);
     }
   }
   return out.str();

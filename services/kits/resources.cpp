@@ -95,13 +95,19 @@ std::vector<model::ModelText> textsOf(const ShippedModel& m) {
   return texts;
 }
 
+/// What ships, and what it reads as.
+struct ReadModel {
+  ShippedModel shipped;
+  model::Model model;
+};
+
 /// The models of the kits: the full one, and those that extend it by a text of their own. One of these
 /// with a fault rests, and `resting` says why.
-Result<std::vector<ShippedModel>> shippedModels(const std::string& folder, std::vector<Error>& resting) {
+Result<std::vector<ReadModel>> shippedModels(const std::string& folder, std::vector<Error>& resting) {
   constexpr const char* kFull = "kits/standard/model";
   const Result<std::string> full = readFile((fs::path(folder) / kFull).string());
   if (!full) return tl::unexpected(full.error());
-  std::vector<ShippedModel> models{{"", "", {{kFull, *full}}, {}, {}}};
+  std::vector<ReadModel> models{{{"", "", {{kFull, *full}}, {}, {}}, {}}};
   std::set<std::string> others;
   std::error_code error;
   fs::directory_iterator at(fs::path(folder) / "kits", error);
@@ -114,16 +120,17 @@ Result<std::vector<ShippedModel>> shippedModels(const std::string& folder, std::
     return fail(ErrorKind::Storage, "the kits cannot be read: " + error.message(), folder + "/kits",
                 "Check your rights to the folder");
   }
-  const auto named = [](ShippedModel& m) -> Status {
-    const Result<model::Model> parsed = model::parseModel(textsOf(m));
+  const auto named = [](ReadModel& m) -> Status {
+    Result<model::Model> parsed = model::parseModel(textsOf(m.shipped));
     if (!parsed) return tl::unexpected(parsed.error());
-    m.name = parsed->name;
-    m.title = parsed->title;
+    m.shipped.name = parsed->name;
+    m.shipped.title = parsed->title;
+    m.model = std::move(*parsed);
     return {};
   };
   /// Builds are the full model's, and what a kit has of its own in their place.
   const auto withBuilds = [&](ShippedModel& m, const std::string& modelFile) -> Status {
-    if (!models.empty() && &m != &models.front()) m.builds = models.front().builds;
+    if (!models.empty() && &m != &models.front().shipped) m.builds = models.front().shipped.builds;
     const std::string file = modelFile.substr(0, modelFile.rfind('/')) + "/builds";
     std::error_code none;
     if (!fs::exists(fs::path(folder) / file, none)) return {};
@@ -135,14 +142,16 @@ Result<std::vector<ShippedModel>> shippedModels(const std::string& folder, std::
     return {};
   };
   if (Status s = named(models.front()); !s) return tl::unexpected(s.error());
-  if (Status s = withBuilds(models.front(), kFull); !s) return tl::unexpected(s.error());
+  if (Status s = withBuilds(models.front().shipped, kFull); !s) return tl::unexpected(s.error());
   for (const std::string& name : others) {
     Result<std::string> text = readFile((fs::path(folder) / name).string());
-    ShippedModel m{"", "", {{kFull, *full}, {name, text ? std::move(*text) : std::string()}}, {}, {}};
+    ReadModel m{{"", "", {{kFull, *full}, {name, text ? std::move(*text) : std::string()}}, {}, {}}, {}};
     Status usable = text ? named(m) : tl::unexpected(text.error());
-    if (usable && std::any_of(models.begin(), models.end(), [&](const ShippedModel& o) { return o.name == m.name; }))
-      usable = fail(ErrorKind::Conflict, "there is a model '" + m.name + "' already", name, "Give it another name");
-    if (usable) usable = withBuilds(m, name);
+    const std::string& called = m.shipped.name;
+    if (usable &&
+        std::any_of(models.begin(), models.end(), [&](const ReadModel& o) { return o.shipped.name == called; }))
+      usable = fail(ErrorKind::Conflict, "there is a model '" + called + "' already", name, "Give it another name");
+    if (usable) usable = withBuilds(m.shipped, name);
     if (usable) {
       models.push_back(std::move(m));
     } else {
@@ -153,7 +162,9 @@ Result<std::vector<ShippedModel>> shippedModels(const std::string& folder, std::
 }
 
 /// A model's proposals: those of its own kit before those of the full one, as far as it has their drivers.
-Status readProposals(const std::string& folder, const std::string& kit, ShippedModel& m) {
+Status readProposals(const std::string& folder, const std::string& kit, ReadModel& read) {
+  ShippedModel& m = read.shipped;
+  const model::Model& model = read.model;
   const std::string file = kit + "/proposals";
   std::error_code none;
   if (!fs::exists(fs::path(folder) / file, none)) return {};
@@ -161,18 +172,16 @@ Status readProposals(const std::string& folder, const std::string& kit, ShippedM
   if (!text) return tl::unexpected(text.error());
   Result<std::vector<ProposalRule>> rules = parseProposalRules(*text, file);
   if (!rules) return tl::unexpected(rules.error());
-  const Result<model::Model> model = model::parseModel(textsOf(m));
-  if (!model) return tl::unexpected(model.error());
   if (m.texts.size() > 1 && m.texts.front().first.starts_with(kit)) {  // what the model does not project needs none
     for (ProposalRule& rule : *rules) {
       std::erase_if(rule.rows, [&](const std::string& name) {
-        const model::RowId row = model->find(name);
-        return row.known() && (*model)[row].declared == model::Declared::Row;
+        const model::RowId row = model.find(name);
+        return row.known() && model[row].declared == model::Declared::Row;
       });
     }
     std::erase_if(*rules, [](const ProposalRule& rule) { return rule.rows.empty(); });
   }
-  if (Status s = checkProposalRules(*rules, *model); !s) return s;
+  if (Status s = checkProposalRules(*rules, model); !s) return s;
   m.proposals.insert(m.proposals.begin(), std::make_move_iterator(rules->begin()),
                      std::make_move_iterator(rules->end()));
   return {};
@@ -295,16 +304,16 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   for (const Result<std::string>* t : {&rulesText, &tiesText, &labelsText, &partsText, &testsText}) {
     if (!*t) return tl::unexpected(t->error());
   }
-  Result<std::vector<ShippedModel>> models = shippedModels(folder, resources->resting);
+  Result<std::vector<ReadModel>> models = shippedModels(folder, resources->resting);
   if (!models) return tl::unexpected(models.error());
-  Result<model::Model> model = model::parseModel(textsOf(models->front()));
-  if (!model) return tl::unexpected(model.error());
-  for (ShippedModel& m : *models) {
+  for (ReadModel& m : *models) {
     if (Status s = readProposals(folder, "kits/standard", m); !s) return tl::unexpected(s.error());
-    const std::string kit = m.texts.back().first.substr(0, m.texts.back().first.rfind('/'));
+    const std::string& last = m.shipped.texts.back().first;
+    const std::string kit = last.substr(0, last.rfind('/'));
     if (kit == "kits/standard") continue;
     if (Status s = readProposals(folder, kit, m); !s) resources->resting.push_back(s.error());
   }
+  model::Model& model = models->front().model;
   Result<Placeholders> placeholders = readPlaceholders(folder, resources->resting);
   if (!placeholders) return tl::unexpected(placeholders.error());
   Result<MappingRules> rules = MappingRules::parse(*rulesText, "kits/standard/rules");
@@ -333,14 +342,14 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
   if (!tests) return tl::unexpected(tests.error());
   for (const QualityTest& test : *tests) {
     for (const std::string& read : {test.row, test.covers}) {
-      const model::RowId row = model->find(read);
-      const bool known = row.known() && ((*model)[row].historyFiled || (*model)[row].history.has_value());
+      const model::RowId row = model.find(read);
+      const bool known = row.known() && (model[row].historyFiled || model[row].history.has_value());
       if (known || read.empty()) continue;
       return fail(ErrorKind::BadInput, "the test '" + test.name + "' reads '" + read + "', which history does not know",
                   "kits/standard/tests");
     }
   }
-  for (const model::Row& row : model->rows) {
+  for (const model::Row& row : model.rows) {
     if (!row.peers || isMeasureOfPeers(*row.peers)) continue;
     return fail(
         ErrorKind::BadInput,
@@ -348,8 +357,8 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
         "kits/standard/model");
   }
   const auto isLine = [&](const std::string& line) {
-    const model::RowId row = model->find(line);
-    return row.known() && (*model)[row].historyFiled;
+    const model::RowId row = model.find(line);
+    return row.known() && model[row].historyFiled;
   };
   for (const LabelRule& rule : labels->rules()) {
     if (isLine(rule.line)) continue;
@@ -359,13 +368,13 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
     if (isLine(line)) continue;
     return fail(ErrorKind::BadInput, "there is no standard line '" + line + "'", "kits/standard/parts");
   }
-  resources->models = std::move(*models);
+  for (ReadModel& m : *models) resources->models.push_back(std::move(m.shipped));
   resources->rulesText = *rulesText;
   resources->tests = std::move(*tests);
   resources->placeholders = std::move(*placeholders);
   resources->parts = std::move(*parts);
   resources->labels = std::move(*labels);
-  resources->model = std::move(*model);
+  resources->model = std::move(model);
   resources->rules = std::move(*rules);
   resources->ties = std::move(*ties);
   resources->shapes = {std::move(*contained), std::move(*solved),  std::move(*completed), std::move(*summed),

@@ -4,6 +4,7 @@
 
 #include "core/quantity/number_text.h"
 #include "services/reports/gather_figures.h"
+#include "services/views/dividend_view.h"
 #include "services/views/exit_return.h"
 #include "services/views/method_figures.h"
 #include "services/views/parts_view.h"
@@ -53,6 +54,26 @@ void addFit(const Snapshot& s, Multiple m, GatherFigures& gather) {
   for (const FittedPeer& peer : fit.peers) {
     gather.add(table, name + ", " + peer.name + ", fitted", base, Kind::Multiple, peer.fitted, "");
     gather.add(table, name + ", " + peer.name + ", beyond it", base, Kind::Multiple, peer.residual, "");
+  }
+}
+
+void addPayments(const Snapshot& s, GatherFigures& gather) {
+  const int base = std::max(0, s.caseOf().indexOf(kBase));
+  const DividendView view = dividendView(s);
+  gather.add("payments", "of the twelve months to the valuation date", base, Kind::Quote, view.lastYear, view.words);
+  gather.add("payments", "yield on the price", base, Kind::Ratio, view.yield, "");
+  for (const DividendPayment& payment : view.payments)
+    gather.add("payments", dateText(payment.on), base, Kind::Quote, Figure::of(payment.amount),
+               payment.special ? "special" : "");
+  for (const DividendSum& sum : view.quarters)
+    gather.add("payments by quarter", std::to_string(sum.year) + " Q" + std::to_string(sum.quarter), base, Kind::Quote,
+               Figure::of(sum.regular), sum.special > 0 ? "and special " + plainNumber(sum.special) : "");
+  for (const DividendYear& year : view.years) {
+    const std::string label = std::to_string(year.sum.year);
+    gather.add("payments by fiscal year", label, base, Kind::Quote, Figure::of(year.sum.regular),
+               year.sum.special > 0 ? "and special " + plainNumber(year.sum.special) : "");
+    gather.add("payments by fiscal year", label + ", growth", base, Kind::Ratio, year.sum.growth, "");
+    gather.add("payments by fiscal year", label + ", cover by earnings", base, Kind::Multiple, year.cover, "");
   }
 }
 
@@ -173,6 +194,7 @@ std::vector<ReportFigure> exitFigures(const Snapshot& s) {
 
 std::vector<ReportFigure> dividendFigures(const Snapshot& s) {
   GatherFigures gather(s);
+  addPayments(s, gather);
   gather.byScenario("dividends", "dividends");
   gather.byScenario("growth multiple", "growth_multiple");
   gather.byScenario("yields beside bonds", "yields");

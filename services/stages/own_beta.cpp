@@ -8,18 +8,18 @@
 #include "core/quantity/number_text.h"
 
 namespace zl::services {
+
+const MarketSeries* seriesOf(const Snapshot& s, const std::string& id, const std::string& name) {
+  const MarketSeries* found = seriesNamed(s.market->series, id);
+  return found != nullptr ? found : seriesNamed(s.market->series, name);
+}
+
 namespace {
 
 using model::Role;
 
 constexpr int kFewPairs = 24;
 constexpr double kWideBand = 0.6;
-
-/// The peer's series, by its short name or its name.
-const MarketSeries* seriesOf(const Snapshot& s, const std::string& id, const std::string& name) {
-  const MarketSeries* found = seriesNamed(s.market->series, id);
-  return found != nullptr ? found : seriesNamed(s.market->series, name);
-}
 
 /// Closes of the listing with the dividends that a series of the company's own name adds.
 std::vector<SeriesPoint> subjectsCloses(const Snapshot& s) {

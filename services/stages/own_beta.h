@@ -32,6 +32,8 @@ struct OwnBeta {
   std::vector<std::string> notes;                ///< what is not sound, each with what to do
 };
 
+/// A company's series, by its short name or its name; null where the book has none.
+const MarketSeries* seriesOf(const Snapshot& s, const std::string& id, const std::string& name);
 /// Names of series that are an index: those of no peer and not the subject's own.
 std::vector<std::string> indicesOf(const Snapshot& s);
 OwnBeta ownBeta(const Snapshot& s, const BetaSettings& settings);

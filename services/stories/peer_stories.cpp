@@ -3,12 +3,14 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <chrono>
 
 #include "core/capital/rates.h"
 #include "core/quantity/number_text.h"
 #include "exchange/content.h"
 #include "services/stories/documents.h"
 #include "services/stories/rows.h"
+#include "services/views/dividend_view.h"
 
 namespace zl::services {
 namespace {
@@ -179,6 +181,45 @@ Story peerSpreadStory(const Snapshot& s, const std::string& row, const std::stri
     story.lines.push_back("    " + peer.name + ": " + shownOrWhy(s, peerMeasure(peer, measure, basis), kind));
   }
   story.lines.push_back(tableOf(s));
+  return story;
+}
+
+Story dividendStory(const Snapshot& s, const std::string& label, int year, const Figure& figure, Kind kind) {
+  Story story = storyAbout(s, label, figure, kind);
+  const DividendView view = dividendView(s);
+  const auto endMonth = static_cast<unsigned>(std::chrono::year_month_day(s.years().back().end).month());
+  for (const DividendPayment& payment : view.payments) {
+    const std::vector<DividendSum> of = byFiscalYear({payment}, endMonth);
+    if (of.front().year != year) continue;
+    story.lines.push_back(dateText(payment.on) + ": " + shownWithUnit(s, Figure::of(payment.amount), Kind::Quote) +
+                          (payment.special ? ", special: more than twice the usual, or said so" : ""));
+  }
+  story.lines.push_back("from " + activeDocuments(s, exchange::ContentKind::SeriesTable));
+  return story;
+}
+
+Story likenessStory(const Snapshot& s, const std::string& id, const std::string& measure, const Figure& figure,
+                    Kind kind) {
+  const Peer* peer = find(s, id);
+  if (peer == nullptr) return {};
+  const Subject& subject = s.crossCheck.subject;
+  if (measure.empty()) {
+    Story story = storyAbout(s, peer->name + ", times the subject's revenue", figure, kind);
+    story.lines.push_back("the subject's, of the base year: " + shownOrWhy(s, subject.revenue, Kind::Money));
+    reads(s, story, model::Role::Revenue, s.evaluation->layout().baseColumn());
+    return story;
+  }
+  const auto& rows = s.model().rows;
+  const auto row = std::find_if(rows.begin(), rows.end(), [&](const model::Row& r) {
+    return r.peers && r.peers->statistic.empty() && r.peers->measure == measure;
+  });
+  const std::string label = row == rows.end() ? measure : row->label;
+  Story story = storyAbout(s, peer->name + ", " + label + " less the subject's", figure, kind);
+  story.lines.push_back("the peer's, of its last fiscal year: " +
+                        shownOrWhy(s, peerMeasure(*peer, measure, subject.basis), kind));
+  if (row != rows.end())
+    reads(s, story, model::RowId(static_cast<size_t>(row - rows.begin())), s.evaluation->layout().baseColumn());
+  story.lines.push_back(tableOf(s, *peer));
   return story;
 }
 

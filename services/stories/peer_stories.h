@@ -22,6 +22,11 @@ Story peerSpreadStory(const Snapshot& s, const std::string& row, const std::stri
 
 /// A figure of the subject's own past multiples.
 Story pastStory(const Snapshot& s, const std::string& label, const PastSeries& of, const Figure& figure, Kind kind);
+/// What was paid in a fiscal year, payment by payment.
+Story dividendStory(const Snapshot& s, const std::string& label, int year, const Figure& figure, Kind kind);
+/// How far a peer is from the subject in a measure of peers; in size without one.
+Story likenessStory(const Snapshot& s, const std::string& peer, const std::string& measure, const Figure& figure,
+                    Kind kind);
 /// The enterprise value that a statistic of a multiple implies in Base.
 Story impliedEnterpriseStory(const Snapshot& s, Multiple m, const std::string& statistic, const Figure& figure);
 /// Where the subject stands among the peers that count.

@@ -1,11 +1,15 @@
 #include "services/views/peer_view.h"
 
 #include <algorithm>
+#include <cmath>
 #include <set>
 
 #include "core/history/statistics.h"
+#include "core/monitor/limits.h"
+#include "core/peers/likeness.h"
 #include "core/quantity/number_text.h"
 #include "services/stages/evaluated.h"
+#include "services/views/company_view.h"
 #include "services/views/method_figures.h"
 #include "services/views/probing.h"
 
@@ -101,12 +105,43 @@ std::vector<PeerRatio> peerRatios(const Snapshot& s) {
   return ratios;
 }
 
+std::vector<Likeness> likenessOfPeers(const Snapshot& s) {
+  std::vector<Likeness> all;
+  const Subject& subject = s.crossCheck.subject;
+  const std::vector<PeerRatio> ratios = peerRatios(s);
+  const auto subjects = [&](const char* measure) {
+    const auto found = std::find_if(ratios.begin(), ratios.end(),
+                                    [&](const PeerRatio& r) { return s.model()[r.row].peers->measure == measure; });
+    return found == ratios.end() ? Figure::absent("the model has no row of that measure")
+                                 : s.history->at(found->row, s.evaluation->layout().baseColumn());
+  };
+  for (size_t i = 0; i < s.crossCheck.rows.size() && i < s.market->peers.size(); ++i) {
+    const PeerRow& row = s.crossCheck.rows[i];
+    Likeness of;
+    of.id = row.id;
+    of.name = row.name;
+    of.size = row.revenue / subject.revenue;
+    of.unlike.push_back(row.outOfScale);
+    of.apart = distancesOf(s.market->peers[i], subject.basis, subjects);
+    for (size_t k = 0; k < of.apart.size(); ++k)
+      of.unlike.push_back(of.apart[k].hasValue() &&
+                          std::fabs(of.apart[k].value()) > limitOf(s.caseOf(), likenessRules()[k].limit));
+    of.identity = peerIdentity(s.company(), row);
+    all.push_back(std::move(of));
+  }
+  return all;
+}
+
 ImpliedSpread impliedSpread(const Snapshot& s) {
   ImpliedSpread spread;
   std::vector<Figure> all;
   for (const MultipleRule& rule : multipleRules()) {
     const Figure value = impliedByPeers(*s.evaluation, rule.multiple, "median", baseOf(s));
     if (!value.hasValue()) continue;
+    if (value.value() <= 0) {
+      spread.nothing.push_back(rule.multiple);  // the floor under a share is no value to be held against others
+      continue;
+    }
     if (all.empty() || value.value() < spread.low.value()) {
       spread.low = value;
       spread.lowest = rule.multiple;
@@ -122,20 +157,44 @@ ImpliedSpread impliedSpread(const Snapshot& s) {
   return spread;
 }
 
+namespace {
+
+/// Why two multiples imply values apart: another year, or what the subject keeps of a sale beside its peers.
+std::string reasonApart(const Snapshot& s, const ImpliedSpread& spread) {
+  const MultipleRule &low = ruleOf(spread.lowest), &high = ruleOf(spread.highest);
+  if (low.ahead != high.ahead) {
+    constexpr const char* kYears[] = {"the last twelve months", "this year", "next year"};
+    return std::string(": one is of ") + kYears[low.ahead] + ", the other of " + kYears[high.ahead];
+  }
+  for (const PeerRatio& ratio : peerRatios(s)) {
+    if (s.model()[ratio.row].peers->measure != "ebit_margin") continue;
+    const Figure own = s.history->at(ratio.row, s.evaluation->layout().baseColumn());
+    if (!own.hasValue() || !ratio.peers.median.hasValue()) return {};
+    return ": the subject keeps " + figureText(own, Kind::Ratio) + " % of a sale as EBIT, its peers " +
+           figureText(ratio.peers.median, Kind::Ratio) + " %";
+  }
+  return {};
+}
+
+}  // namespace
+
 std::string impliedWords(const Snapshot& s) {
   const ImpliedSpread spread = impliedSpread(s);
-  if (spread.count == 0) return "No multiple of the peers values the subject yet.";
+  std::string nothing;
+  for (const Multiple m : spread.nothing) nothing += (nothing.empty() ? "" : ", ") + std::string(multipleLabel(m));
+  if (!nothing.empty()) nothing = " Nothing is left for shareholders by " + nothing + ".";
+  if (spread.count == 0) return "No multiple of the peers values the subject yet." + nothing;
   const std::string unit = " " + s.company().listing.unit;
   std::string words = std::to_string(spread.count) + (spread.count == 1 ? " multiple values" : " multiples value") +
                       " the subject: their medians imply " + quote(spread.low) + " to " + quote(spread.high) + unit +
                       " a share, " + quote(spread.middle) + " in the middle";
   const Figure price = s.given(model::Role::Price).figure;
   if (price.hasValue()) words += "; the price is " + quote(price);
-  if (spread.count > 1 && spread.low.value() > 0) {
-    words += ". They lie " + groupedNumber(spread.high.value() / spread.low.value(), 1) + " times apart: least by " +
-             multipleLabel(spread.lowest) + ", most by " + multipleLabel(spread.highest);
+  if (spread.count > 1) {
+    words += ". They lie " + groupedNumber(spread.high.value() / spread.low.value(), 1) + " times apart, least by " +
+             multipleLabel(spread.lowest) + " and most by " + multipleLabel(spread.highest) + reasonApart(s, spread);
   }
-  return words + ".";
+  return words + "." + nothing;
 }
 
 }  // namespace zl::services

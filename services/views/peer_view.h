@@ -43,11 +43,22 @@ struct PeerRatio {
 /// Every row of the model that says which measure of peers it is set beside; one row a measure.
 std::vector<PeerRatio> peerRatios(const Snapshot& s);
 
+/// How alike a peer is: times the subject's revenue, then the peer's less the subject's by likenessRules().
+struct Likeness {
+  std::string id, name;
+  Figure size;
+  std::vector<Figure> apart;
+  std::vector<bool> unlike;  ///< of size, then of each: beyond its limit
+  std::string identity;      ///< what it does and where, as the record says
+};
+std::vector<Likeness> likenessOfPeers(const Snapshot& s);
+
 /// What the medians of all multiples that have a value imply for base.
 struct ImpliedSpread {
   int count = 0;
   Figure low, middle, high;  ///< per share; the middle is their median
   Multiple lowest{}, highest{};
+  std::vector<Multiple> nothing;  ///< by which nothing is left for shareholders; they are not counted
 };
 ImpliedSpread impliedSpread(const Snapshot& s);
 /// In one sentence: how far they lie apart, by which, against the price.

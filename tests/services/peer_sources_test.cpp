@@ -11,6 +11,7 @@
 #include "services/edits/peer_edits.h"
 #include "services/intake/market.h"
 #include "services/reports/peer_tables.h"
+#include "services/views/dividend_view.h"
 #include "services/views/parts_view.h"
 #include "services/views/peer_view.h"
 #include "services/views/why_differs.h"
@@ -197,6 +198,54 @@ TEST_F(PeerSources, APartWithoutAPositiveFigureSaysWhatToDo) {
   EXPECT_NEAR(sum.enterprise.value(), 325, 1e-12);
   EXPECT_NEAR(sum.parts[1].share.value(), 300 / 340.0, 1e-12);
   EXPECT_NEAR(zl::sumOfParts({byRevenue, fine}, Figure::of(25), {}).enterprise.value(), 340, 1e-12);
+}
+
+TEST_F(PeerSources, HowAlikeAPeerIsIsItsMeasuresLessTheSubjects) {
+  const std::vector<Likeness> all = likenessOfPeers(now());
+  const auto of = [&](const std::string& id) {
+    return *std::find_if(all.begin(), all.end(), [&](const Likeness& l) { return l.id == id; });
+  };
+  const Likeness peer = of("sorrelund");  // of the demo's table: 611 m after 588 m of revenue
+  const int base = now().evaluation->layout().baseColumn();
+  const model::RowId revenue = now().model().find(model::Role::Revenue);
+  const double own = now().history->at(revenue, base).value();
+  EXPECT_NEAR(peer.size.value(), 611e6 / own, 1e-9);
+  EXPECT_NEAR(peer.apart[0].value(), 611.0 / 588 - own / now().history->at(revenue, base - 1).value(), 1e-9);
+  EXPECT_FALSE(peer.unlike[0]);
+  EXPECT_TRUE(of("quillhaven").unlike[0]) << "far larger";
+  EXPECT_TRUE(of("calderbrune").unlike[1]) << "just past a merger";
+  ASSERT_TRUE(session_->apply(setLimit(now().caseOf(), "peer out of scale", 20)));
+  EXPECT_FALSE(likenessOfPeers(now())[3].unlike[0]) << "the limit is the analyst's to move";
+  EXPECT_THAT(findings(), Contains(HasSubstr("peers unlike the subject: counted, and apart")));
+}
+
+TEST_F(PeerSources, HowFarTheImpliedValuesLieApartIsSaidWithItsReason) {
+  const std::string words = impliedWords(now());
+  const ImpliedSpread spread = impliedSpread(now());
+  EXPECT_GT(spread.low.value(), 0) << "the floor under a share is no value";
+  EXPECT_THAT(words, HasSubstr(" times apart, least by "));
+  for (const Multiple m : spread.nothing) EXPECT_THAT(words, HasSubstr(multipleLabel(m)));
+}
+
+/// The demo's company has paid once a year, and once from a sale of land.
+TEST_F(PeerSources, WhatWasPaidIsToldByYearWithItsCover) {
+  const DividendView view = dividendView(now());
+  ASSERT_EQ(view.payments.size(), 8u);
+  EXPECT_TRUE(view.payments[3].special);
+  const auto year = [&](int number) {
+    return *std::find_if(view.years.begin(), view.years.end(),
+                         [&](const DividendYear& y) { return y.sum.year == number; });
+  };
+  EXPECT_EQ(year(2021).sum.regular, 18);
+  EXPECT_EQ(year(2021).sum.special, 45);
+  EXPECT_NEAR(year(2022).sum.growth.value(), 20.0 / 18 - 1, 1e-12);
+  const Snapshot& s = now();
+  const double earnings = s.history->at(s.model().find(model::Role::EarningsPerShare), 8).value();  // 2022
+  EXPECT_NEAR(year(2022).cover.value(), earnings * s.given(model::Role::QuoteRate).figure.value() / 20, 1e-9);
+  EXPECT_EQ(view.lastYear.value(), 7) << "of 9 May 2025; the next is not known yet";
+  EXPECT_NEAR(view.yield.value(), 7 / s.given(model::Role::Price).figure.value(), 1e-12);
+  session_ = of("umber-mills");
+  EXPECT_THAT(dividendView(now()).words, HasSubstr("no series called 'umber-mills'"));
 }
 
 TEST_F(PeerSources, WhyTheMultipleDiffersAddsUp) {
