@@ -61,6 +61,11 @@ constexpr Term kTerms[] = {
     {"Sum of parts",
      "Each part of the company as filed, by itself: its profit or revenue of the base year times a multiple, less what "
      "costs of no part are worth, then the way to a share. A way to value that counts in Verdict."},
+    {"Sector and deal multiples",
+     "Rates by name: 'sector ev-ebitda Machinery' by day, 'deal ev-ebitda Orvane Mills' for what control was paid for. "
+     "Each is set beside the subject by what its low, median and high imply."},
+    {"Others' valuations",
+     "Estimates of value_per_share with the house and its method as the source: marks beside the methods' ranges."},
     {"Peer set",
      "Peers by a name. Of the set in use its members alone count; the others keep their figures and say that they are "
      "not in it."},

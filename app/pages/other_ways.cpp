@@ -48,6 +48,7 @@ void OtherWays::refresh() {
   const OtherWay& way = ways_[static_cast<size_t>(choice_->currentIndex())];
   std::vector<LedgerRow> rows = scenarioRows(s, way.values);
   remark_->setText(way.more ? way.more(rows) : QString());
+  values_->setVisible(!rows.empty());
   values_->ledger().setCorner(cornerOf(s));
   values_->ledger().fill(scenarioHeaders(s), std::move(rows));
   values_->showAll();

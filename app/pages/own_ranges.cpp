@@ -1,6 +1,7 @@
 #include "app/pages/own_ranges.h"
 
 #include "app/look/theme.h"
+#include "services/stories/peer_stories.h"
 #include "services/stories/rows.h"
 
 namespace zl::app {
@@ -32,6 +33,29 @@ std::vector<MethodRange> ownRanges(const services::Snapshot& s) {
   std::vector<MethodRange> ranges;
   for (const model::Method& method : s.model().methods) {
     if (method.low.known()) ranges.push_back(rangeOf(s, text(method.label), method.low, method.value, method.high));
+  }
+  return ranges;
+}
+
+std::vector<MethodRange> othersRanges(const services::Snapshot& s) {
+  std::vector<MethodRange> ranges;
+  for (const services::OthersValue& of : services::othersValues(s)) {
+    MethodRange r;
+    r.label = QObject::tr("others: %1").arg(text(of.source));
+    r.low = of.low.value_or(of.mean);
+    r.middle = of.mean;
+    r.high = of.high.value_or(of.mean);
+    const auto told = [&](double figure, const char* what) {
+      ToldFigure one;
+      one.story = [of, figure, what = std::string(what)](const services::Snapshot& shown) {
+        return services::othersStory(shown, of, what, Figure::of(figure), Kind::Quote);
+      };
+      return one;
+    };
+    r.lowTold = told(r.low, "low");
+    r.middleTold = told(of.mean, "value per share");
+    r.highTold = told(r.high, "high");
+    ranges.push_back(std::move(r));
   }
   return ranges;
 }

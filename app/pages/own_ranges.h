@@ -11,6 +11,8 @@ namespace zl::app {
 
 /// Of the base scenario.
 std::vector<MethodRange> ownRanges(const services::Snapshot& s);
+/// What others say the share is worth, each from its low to its high.
+std::vector<MethodRange> othersRanges(const services::Snapshot& s);
 /// What each multiple of peers implies per share of base: low to high, the median between.
 std::vector<MethodRange> rangesOfMultiples(const services::Snapshot& s, const std::vector<Multiple>& multiples);
 

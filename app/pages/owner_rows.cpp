@@ -2,6 +2,7 @@
 
 #include "app/grid/ledger_rows.h"
 #include "app/look/plain_text.h"
+#include "app/look/theme.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/company_stories.h"
 #include "services/views/owners.h"

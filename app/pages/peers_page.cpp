@@ -9,11 +9,12 @@
 #include "app/look/amounts.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
+#include "app/pages/dividend_rows.h"
 #include "app/pages/empty_note.h"
+#include "app/pages/outside_rows.h"
 #include "app/pages/own_ranges.h"
 #include "core/peers/likeness.h"
 #include "core/quantity/number_text.h"
-#include "services/edits/peer_edits.h"
 #include "services/stories/peer_stories.h"
 #include "services/views/company_view.h"
 #include "services/views/dividend_view.h"
@@ -93,37 +94,10 @@ QWidget* PeersPage::makeSet() {
   bar->addWidget(why);
   bar->addWidget(reason_, 1);
   layout->addLayout(bar);
-  auto* sets = new QHBoxLayout;
-  sets->setContentsMargins(8, 0, 8, 0);
-  const auto labelled = [&](const QString& words, QWidget* field, int stretch) {
-    auto* label = new PlainLabel(words, view);
-    label->setBuddy(field);
-    sets->addWidget(label);
-    sets->addWidget(field, stretch);
-  };
-  set_ = new QComboBox(view);
-  set_->setObjectName(QStringLiteral("peerSet"));
-  set_->setAccessibleName(tr("Peers that count"));
-  labelled(tr("Peers that &count"), set_, 0);
-  setName_ = new QLineEdit(view);
-  setName_->setObjectName(QStringLiteral("peerSetName"));
-  setName_->setPlaceholderText(tr("A name keeps those with a ● as a set"));
-  setName_->setAccessibleName(tr("Name of a new set"));
-  labelled(tr("&Keep as"), setName_, 1);
-  ofBook_ = new QComboBox(view);
-  ofBook_->setObjectName(QStringLiteral("peerOfBook"));
-  ofBook_->setAccessibleName(tr("Companies of this book as peers"));
-  labelled(tr("Of this &book"), ofBook_, 0);
-  // A long name in a list takes no room from the page.
-  constexpr int kShownOfName = 14;
-  for (QComboBox* list : {set_, ofBook_}) {
-    list->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    list->setMinimumContentsLength(kShownOfName);
-  }
-  layout->addLayout(sets);
-  connect(set_, &QComboBox::activated, this, &PeersPage::chooseSet);
-  connect(setName_, &QLineEdit::returnPressed, this, &PeersPage::keepSet);
-  connect(ofBook_, &QComboBox::activated, this, &PeersPage::chooseFromBook);
+  sets_ = new PeerSetsBar(bench_, view);
+  layout->addWidget(sets_);
+  connect(reason_, &QLineEdit::textChanged, sets_, [this](const QString& typed) { sets_->setReason(typed.trimmed()); });
+  connect(sets_, &PeerSetsBar::reasonUsed, reason_, &QLineEdit::clear);
   auto* empty = new EmptyNote(
       bench_,
       tr("No peers yet. A name, a price, shares or a market value and a few figures begin one; a table from a "
@@ -237,7 +211,7 @@ QWidget* PeersPage::makeOthers() {
   QVBoxLayout* layout = scrolledLayout(view);
   LedgerView* values = addGrid("peersOtherValues", tr("Another way by scenario"));
   LedgerView* years = addGrid("peersOtherYears", tr("Another way by year"));
-  LedgerView* payments = addGrid("dividendYears", tr("Dividends paid by fiscal year"));
+  LedgerView* payments = addGrid("peersOtherFurther", tr("Further figures of another way"));
   const auto words = [](const QString& remark) { return [remark](std::vector<LedgerRow>&) { return remark; }; };
   others_ = new OtherWays(
       "peersWay", bench_, values, years,
@@ -247,7 +221,7 @@ QWidget* PeersPage::makeOthers() {
                     "fades. %1")
               .arg(text(services::dividendView(now()).words));
         },
-        [this](LedgerView& grid) { return fillPayments(grid); }},
+        [this](LedgerView& grid) { return fillPayments(now(), grid); }},
        {"growth", tr("Growth multiple"), "growth_multiple", nullptr,
         words(tr("Earnings times a multiple that grows with growth, by the bond yield then over the yield now."))},
        {"yields", tr("Yields beside bonds"), "yields", nullptr,
@@ -255,46 +229,20 @@ QWidget* PeersPage::makeOthers() {
        {"justified", tr("Justified multiples"), "justified", nullptr,
         words(tr("What growth, payout and return justify, beside where the subject and its peers stand."))},
        {"book", tr("Excess return on book"), "excess_book", "excess_book_years",
-        words(tr("Book, and what it earns beyond its cost: for companies whose book tells what they are."))}},
+        words(tr("Book, and what it earns beyond its cost: for companies whose book tells what they are."))},
+       {"outside", tr("Sectors, deals, others"), "", nullptr,
+        [this](std::vector<LedgerRow>&) { return outsideWords(now()); },
+        [this](LedgerView& grid) {
+          std::vector<LedgerRow> rows = outsideRows(now());
+          if (rows.empty()) return false;
+          grid.ledger().setCorner({});
+          grid.ledger().fill(outsideHeaders(now()), std::move(rows));
+          return true;
+        }}},
       view, payments);
   layout->addWidget(others_);
   takeInputs(values);
   return view;
-}
-
-/// What was paid, by fiscal year; the payments themselves are told of behind each figure.
-bool PeersPage::fillPayments(LedgerView& grid) {
-  const services::DividendView view = services::dividendView(now());
-  if (view.years.empty()) return false;
-  QStringList headers;
-  LedgerRow regular, special, growth, cover;
-  regular.label = tr("Paid a share");
-  special.label = tr("  special, apart");
-  growth.label = tr("  growth");
-  cover.label = tr("Earnings over what was paid");
-  regular.kind = special.kind = Kind::Quote;
-  regular.unit = special.unit = text(now().company().listing.unit);
-  growth.kind = Kind::Ratio;
-  growth.unit = QStringLiteral("%");
-  cover.kind = Kind::Multiple;
-  cover.unit = QStringLiteral("×");
-  for (const services::DividendYear& year : view.years) {
-    headers << QString::number(year.sum.year);
-    const auto add = [&](LedgerRow& row, const Figure& figure) {
-      row.cells.push_back(figureCell(figure));
-      row.cells.back().story = [figure, kind = row.kind, year = year.sum.year,
-                                label = row.label.trimmed().toStdString()](const services::Snapshot& of) {
-        return services::dividendStory(of, label + " " + std::to_string(year), year, figure, kind);
-      };
-    };
-    add(regular, Figure::of(year.sum.regular));
-    add(special, year.sum.special > 0 ? Figure::of(year.sum.special) : Figure::absent("none"));
-    add(growth, year.sum.growth);
-    add(cover, year.cover);
-  }
-  grid.ledger().setCorner({});
-  grid.ledger().fill(headers, {std::move(regular), std::move(special), std::move(growth), std::move(cover)});
-  return true;
 }
 
 void PeersPage::refresh() {
@@ -316,55 +264,10 @@ void PeersPage::refresh() {
   if (views_->shown() == QLatin1String("implied")) return fillStatistics();
   if (views_->shown() == QLatin1String("range")) return fillRange();
   sentence_->setText(text(services::impliedWords(now())));
-  fillSets();
+  sets_->refresh(shown_);
   alike_ ? fillLikeness() : fillPeers();
   fillStrips();
   tellEffect();
-}
-
-void PeersPage::fillSets() {
-  const Case& c = now().caseOf();
-  set_->clear();
-  set_->addItem(tr("all candidates"), QString());
-  for (const auto& [name, members] : c.peerSets)
-    set_->addItem(tr("%1 (%2)").arg(text(name)).arg(members.size()), text(name));
-  set_->setCurrentIndex(std::max(0, set_->findData(text(c.peerSet))));
-  ofBook_->clear();
-  ofBook_->addItem(tr("take in or out…"), QString());
-  const std::map<std::string, bool>& peers = now().evidence->bookPeers;
-  for (const services::CompanyEntry& company : bench_.companies()) {
-    if (company.id == now().company().id) continue;
-    const auto found = peers.find(company.id);
-    const bool in = found != peers.end() && found->second;
-    ofBook_->addItem((in ? QStringLiteral("● ") : QStringLiteral("○ ")) + text(company.name), text(company.id));
-  }
-  ofBook_->setEnabled(ofBook_->count() > 1);
-}
-
-void PeersPage::chooseSet(int index) {
-  bench_.apply(services::usePeerSet(bench_.settled().caseOf(), set_->itemData(index).toString().toStdString()));
-}
-
-/// Those that count for any multiple that is shown.
-void PeersPage::keepSet() {
-  const QString name = setName_->text().trimmed();
-  if (name.isEmpty()) return bench_.say(tr("A set has a name"), true);
-  std::set<std::string> members;
-  for (const PeerRow& peer : bench_.settled().crossCheck.rows) {
-    const bool counts = std::any_of(shown_.begin(), shown_.end(), [&](Multiple m) { return peer.cells.at(m).in; });
-    if (counts) members.insert(peer.id);
-  }
-  if (members.empty()) return bench_.say(tr("No peer counts: a set of none is none"), true);
-  if (bench_.apply(services::setPeerSet(bench_.settled().caseOf(), name.toStdString(), members))) setName_->clear();
-}
-
-void PeersPage::chooseFromBook(int index) {
-  const QString id = ofBook_->itemData(index).toString();
-  if (id.isEmpty()) return;
-  const std::map<std::string, bool>& peers = bench_.settled().evidence->bookPeers;
-  const auto found = peers.find(id.toStdString());
-  bench_.peerOfBook(id, found == peers.end() || !found->second, reason_->text().trimmed());
-  reason_->clear();
 }
 
 void PeersPage::fillPeers() {

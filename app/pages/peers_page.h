@@ -12,6 +12,7 @@
 #include "app/pages/page.h"
 #include "app/pages/parts_panel.h"
 #include "app/pages/past_panel.h"
+#include "app/pages/peer_sets_bar.h"
 #include "app/pages/sub_views.h"
 #include "app/pages/why_panel.h"
 #include "core/peers/peer.h"
@@ -35,7 +36,6 @@ class PeersPage : public Page {
   QWidget* makeRatios();
   void fillRatios();
   QWidget* makeOthers();
-  bool fillPayments(LedgerView& grid);
   void fillPeers();
   void fillLikeness();
   void fillStatistics();
@@ -55,13 +55,8 @@ class PeersPage : public Page {
   bool alike_ = false;  ///< the peers' likeness to the subject is shown in place of multiples
   QLabel *sentence_, *effect_, *spread_;
   MultipleStrips* strips_;
-  void fillSets();
-  void keepSet();
-  void chooseSet(int index);
-  void chooseFromBook(int index);
-
-  QLineEdit *reason_, *setName_;
-  QComboBox *set_, *ofBook_;
+  QLineEdit* reason_;
+  PeerSetsBar* sets_;
   RangeChart* ranges_;
   QWidget* empty_;
 };

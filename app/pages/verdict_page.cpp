@@ -220,6 +220,7 @@ void VerdictPage::fillRanges() {
     ranges.push_back(std::move(r));
   }
   for (MethodRange& r : ownRanges(s)) ranges.push_back(std::move(r));
+  for (MethodRange& r : othersRanges(s)) ranges.push_back(std::move(r));
   ranges_->setContent(std::move(ranges), rangeMark(s, model::Role::Price), rangeMark(s, model::Role::BuyBelow),
                       text(s.company().listing.unit));
 }

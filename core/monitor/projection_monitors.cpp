@@ -6,6 +6,7 @@
 #include "core/history/statistics.h"
 #include "core/monitor/limits.h"
 #include "core/outlook/trace.h"
+#include "core/peers/outside_names.h"
 #include "core/quantity/number_text.h"
 
 namespace zl {
@@ -236,6 +237,7 @@ void stale(const char* monitor, Stop stop, std::vector<Finding>& found, int age,
 /// Whether a case of this company may stand on the rate: one named after another currency is that one's. Exchange rates
 /// count, whichever they are: a cross rate may go by way of them.
 bool mayBeUsed(const std::string& rate, const std::string& currency) {
+  if (rate.starts_with(kDealMultiple)) return false;  // a deal of years ago is no old figure of today
   if (rate.starts_with("spot ")) return true;
   constexpr size_t kCode = 3;
   if (rate.size() <= kCode || rate[rate.size() - kCode - 1] != ' ') return true;

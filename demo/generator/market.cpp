@@ -486,6 +486,15 @@ spread from cover 0.5,2026-01-02,0.0650,demo table; invented
 spread from cover -1000,2026-01-02,0.1200,demo table; invented
 beta Dunmarrow Scales plc,2026-03-31,1.02,demo table; an outside estimate
 tax NL,2026-01-01,0.2580,demo table
+sector ev-ebitda Food machinery,2020-12-31,10.8,demo table; thirty companies
+sector ev-ebitda Food machinery,2021-12-31,12.9,demo table; thirty companies
+sector ev-ebitda Food machinery,2022-12-31,11.7,demo table; thirty companies
+sector ev-ebitda Food machinery,2023-12-31,10.1,demo table; thirty companies
+sector ev-ebitda Food machinery,2024-12-31,9.2,demo table; thirty companies
+sector ev-ebitda Food machinery,2025-12-31,9.6,demo table; thirty companies
+deal ev-ebitda Marnholt Sorting,2021-10-05,13.4,demo table; bought by a rival
+deal ev-ebitda Quernby Dosing,2023-06-19,10.6,demo table; bought by a fund
+deal ev-ebitda Aldermill Systems,2025-02-27,11.9,demo table; bought by a rival
 )";
 }
 
@@ -507,6 +516,8 @@ capex,2027,34000000,39500000,48000000,6,2026-04-24,demo table,analysts
 capex,2028,35000000,41000000,52000000,4,2026-04-24,demo table,analysts
 revenue,2026,715000000,,735000000,,2026-03-18,annual report 2025; outlook,company
 capex,2026,35000000,,40000000,,2026-03-18,annual report 2025; outlook,company
+value_per_share,2027,640,820,1010,1,2026-03-26,"Corrigan Lisle; cash flows, 8.4 %",analysts
+value_per_share,2027,,690,,1,2026-04-14,Hexley Partners; EV/EBITDA of peers,analysts
 )";
 }
 

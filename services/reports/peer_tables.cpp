@@ -7,6 +7,7 @@
 #include "services/views/dividend_view.h"
 #include "services/views/exit_return.h"
 #include "services/views/method_figures.h"
+#include "services/views/outside_multiples.h"
 #include "services/views/parts_view.h"
 #include "services/views/past_multiples.h"
 #include "services/views/peer_view.h"
@@ -54,6 +55,34 @@ void addFit(const Snapshot& s, Multiple m, GatherFigures& gather) {
   for (const FittedPeer& peer : fit.peers) {
     gather.add(table, name + ", " + peer.name + ", fitted", base, Kind::Multiple, peer.fitted, "");
     gather.add(table, name + ", " + peer.name + ", beyond it", base, Kind::Multiple, peer.residual, "");
+  }
+}
+
+void addOutside(const Snapshot& s, GatherFigures& gather) {
+  const int base = std::max(0, s.caseOf().indexOf(kBase));
+  const OutsideView view = outsideMultiples(s);
+  for (const auto& [table, list] : {std::pair("sectors over time", &view.sectors), std::pair("deals", &view.deals)}) {
+    for (const OutsideMultiples& of : *list) {
+      const std::string counted = "of " + std::to_string(of.count);
+      gather.add(table, of.label + ", latest", base, Kind::Multiple, of.latest, of.points.back().source);
+      gather.add(table, of.label + ", low", base, Kind::Multiple, of.low, counted);
+      gather.add(table, of.label + ", median", base, Kind::Multiple, of.median, counted);
+      gather.add(table, of.label + ", high", base, Kind::Multiple, of.high, counted);
+      gather.add(table, of.label + ", place of the latest", base, Kind::Ratio, of.percentile, counted);
+      gather.add(table, of.label + ", implied by the low", base, Kind::Quote, of.impliedLow, "");
+      gather.add(table, of.label + ", implied by the median", base, Kind::Quote, of.implied, "");
+      gather.add(table, of.label + ", implied by the high", base, Kind::Quote, of.impliedHigh, "");
+      for (const DatedMultiple& point : of.points)
+        gather.add(table, point.whose + ", " + dateText(point.on), base, Kind::Multiple, Figure::of(point.multiple),
+                   point.source);
+    }
+  }
+  for (const std::string& name : view.untold)
+    gather.add("deals", name, base, Kind::Multiple, Figure::absent("it names no multiple or nobody"), "");
+  for (const OthersValue& of : othersValues(s)) {
+    gather.add("others' valuations", of.source + ", " + std::to_string(of.year), base, Kind::Quote, Figure::of(of.mean),
+               dateText(of.on));
+    gather.add("others' valuations", of.source + ", base against it", base, Kind::Ratio, of.against, "");
   }
 }
 
@@ -109,6 +138,7 @@ std::vector<ReportFigure> multipleFigures(const Snapshot& s) {
                    impliedByPeers(*s.evaluation, rule.multiple, statistic, k), "");
     }
   }
+  addOutside(s, gather);
   return gather.take();
 }
 

@@ -184,6 +184,30 @@ Story peerSpreadStory(const Snapshot& s, const std::string& row, const std::stri
   return story;
 }
 
+Story outsideStory(const Snapshot& s, const OutsideMultiples& of, const std::string& label, const Figure& figure,
+                   Kind kind) {
+  Story story = storyAbout(s, of.label + ", " + label, figure, kind);
+  constexpr size_t kMost = 12;
+  const size_t first = of.points.size() > kMost ? of.points.size() - kMost : 0;
+  if (first > 0) story.lines.push_back("the latest of " + std::to_string(of.points.size()) + ":");
+  for (size_t i = first; i < of.points.size(); ++i) {
+    const DatedMultiple& point = of.points[i];
+    story.lines.push_back(point.whose + ", " + dateText(point.on) + ": " + groupedNumber(point.multiple, 2) +
+                          (point.source.empty() ? "" : ", " + point.source));
+  }
+  story.lines.push_back("from " + activeDocuments(s, exchange::ContentKind::RateTable) + ", rates by name");
+  return story;
+}
+
+Story othersStory(const Snapshot& s, const OthersValue& of, const std::string& label, const Figure& figure, Kind kind) {
+  Story story = storyAbout(s, of.source + ", " + label, figure, kind);
+  story.lines.push_back("said on " + dateText(of.on) + " of fiscal " + std::to_string(of.year));
+  story.lines.push_back("from " + activeDocuments(s, exchange::ContentKind::EstimateTable));
+  reads(s, story, model::Role::ValuePerShare);
+  story.scenario = baseLane(s);
+  return story;
+}
+
 Story dividendStory(const Snapshot& s, const std::string& label, int year, const Figure& figure, Kind kind) {
   Story story = storyAbout(s, label, figure, kind);
   const DividendView view = dividendView(s);

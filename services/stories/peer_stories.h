@@ -6,6 +6,7 @@
 
 #include "core/peers/measures.h"
 #include "services/stories/story.h"
+#include "services/views/outside_multiples.h"
 #include "services/views/past_multiples.h"
 
 namespace zl::services {
@@ -22,6 +23,11 @@ Story peerSpreadStory(const Snapshot& s, const std::string& row, const std::stri
 
 /// A figure of the subject's own past multiples.
 Story pastStory(const Snapshot& s, const std::string& label, const PastSeries& of, const Figure& figure, Kind kind);
+/// A figure of a sector's multiples over time or of deals.
+Story outsideStory(const Snapshot& s, const OutsideMultiples& of, const std::string& label, const Figure& figure,
+                   Kind kind);
+/// What somebody else says the share is worth.
+Story othersStory(const Snapshot& s, const OthersValue& of, const std::string& label, const Figure& figure, Kind kind);
 /// What was paid in a fiscal year, payment by payment.
 Story dividendStory(const Snapshot& s, const std::string& label, int year, const Figure& figure, Kind kind);
 /// How far a peer is from the subject in a measure of peers; in size without one.

@@ -154,7 +154,7 @@ TEST_F(Told, ChartsAndTheRailAreAskedByKeysAndMouse) {
        {"Risk-free 2026E · Worst", "Beta × premium 2026E · Worst", "WACC 2026E · Best"}},
       {Qt::Key_6, "flowBars", -1, 35, {"Free cash flow to the firm 2021", "Free cash flow to the firm 2035E · Best"}},
       {Qt::Key_7, "ranges", -1, 19, {"value to EBITDA, low", "value to EBITDA, median", "value to EBITDA, high"}},
-      {Qt::Key_9, "ranges", 0, 29, {"perpetual growth"}},
+      {Qt::Key_9, "ranges", 0, 35, {"perpetual growth"}},
       {Qt::Key_9, "walkChart", 1, 3, {"in 'Before the spring'", "effect on value per share", "in 'now'"}},
       {Qt::Key_9,
        "valueRail",

@@ -227,6 +227,33 @@ TEST_F(Window, PeersGoInAndOutWithAReason) {
   EXPECT_THAT(status().toStdString(), testing::HasSubstr("cannot count: earnings not positive"));
 }
 
+TEST_F(Window, ASetOfThoseThatCountIsKeptAndChosen) {
+  go(Qt::Key_7);
+  auto* peers = find<LedgerView>("peers");
+  find<QComboBox>("multipleGroup")->setCurrentIndex(1);  // of price, trailing
+  auto* name = find<QLineEdit>("peerSetName");
+  press(name, Qt::Key_Return);
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("A set has a name"));
+  QTest::keyClicks(name, QStringLiteral("plain ones"));
+  press(name, Qt::Key_Return);
+  const auto& sets = bench().settled().caseOf().peerSets;
+  ASSERT_EQ(sets.count("plain ones"), 1u);
+  EXPECT_TRUE(name->text().isEmpty());
+  auto* set = find<QComboBox>("peerSet");
+  QTest::keyClick(set, Qt::Key_Down);
+  EXPECT_EQ(bench().settled().caseOf().peerSet, "plain ones");
+  QTest::keyClick(set, Qt::Key_Up);
+  EXPECT_EQ(bench().settled().caseOf().peerSet, "");
+  EXPECT_FALSE(find<QComboBox>("peerOfBook")->isEnabled()) << "the book has no other company";
+  // How alike they are stands in place of multiples, and no key takes one out there.
+  auto* group = find<QComboBox>("multipleGroup");
+  group->setCurrentIndex(group->count() - 1);
+  const auto before = bench().settled().caseOf().peers;
+  place(peers, QStringLiteral("sorrelund"), 2);
+  press(peers, Qt::Key_Space);
+  EXPECT_EQ(bench().settled().caseOf().peers, before);
+}
+
 TEST_F(Window, PartsAreValuedByTypingAndByThePeersMedian) {
   go(Qt::Key_7);
   turnTo("sumOfParts");

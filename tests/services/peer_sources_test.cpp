@@ -5,6 +5,7 @@
 
 #include <cmath>
 #include <numeric>
+#include <tuple>
 
 #include "core/capital/rates.h"
 #include "exchange/json/case_json.h"
@@ -12,6 +13,7 @@
 #include "services/intake/market.h"
 #include "services/reports/peer_tables.h"
 #include "services/views/dividend_view.h"
+#include "services/views/outside_multiples.h"
 #include "services/views/parts_view.h"
 #include "services/views/peer_view.h"
 #include "services/views/why_differs.h"
@@ -225,6 +227,49 @@ TEST_F(PeerSources, HowFarTheImpliedValuesLieApartIsSaidWithItsReason) {
   EXPECT_GT(spread.low.value(), 0) << "the floor under a share is no value";
   EXPECT_THAT(words, HasSubstr(" times apart, least by "));
   for (const Multiple m : spread.nothing) EXPECT_THAT(words, HasSubstr(multipleLabel(m)));
+}
+
+TEST_F(PeerSources, SectorsDealsAndOthersAreSetBesideTheSubject) {
+  const size_t sectors = outsideMultiples(now()).sectors.size();
+  for (const auto& [name, day, figure] : {std::tuple("sector ev-ebitda Stone mills", makeDate(2024, 3, 31), 8.0),
+                                          {"sector EV/EBITDA Stone mills", makeDate(2025, 3, 31), 11.0},
+                                          {"sector EV to EBITDA Stone mills", makeDate(2026, 3, 31), 9.0},
+                                          {"sector ev-ebitda Stone mills", makeDate(2027, 3, 31), 99.0},
+                                          {"deal ev-sales Umber Mills", makeDate(2025, 6, 1), 1.4},
+                                          {"deal for Nobody", makeDate(2025, 6, 1), 3.0}}) {
+    ASSERT_TRUE(session_->typeFigure(name, day, figure, "typed"));
+  }
+  const OutsideView view = outsideMultiples(now());
+  ASSERT_EQ(view.sectors.size(), sectors + 1);
+  const auto mills = std::find_if(view.sectors.begin(), view.sectors.end(),
+                                  [](const OutsideMultiples& of) { return of.label == "Stone mills, EV to EBITDA"; });
+  ASSERT_NE(mills, view.sectors.end());
+  EXPECT_EQ(mills->count, 3) << "by id, mark or label; what comes after the valuation date is not known yet";
+  EXPECT_EQ(mills->median.value(), 9);
+  EXPECT_EQ(mills->latest.value(), 9);
+  EXPECT_NEAR(mills->percentile.value(), 0.5, 1e-12);
+  const Evaluation& e = *now().evaluation;
+  const double ebitda = e.figure("basis_ebitda", e.layout().baseColumn(), 1).value();
+  EXPECT_NEAR(mills->implied.value(),
+              (9 * ebitda - e.constant("claims", 1).value()) / e.constant("diluted_shares", 1).value() *
+                  e.constant("quote_rate", 1).value(),
+              1e-9);
+  const auto deal = std::find_if(view.deals.begin(), view.deals.end(),
+                                 [](const OutsideMultiples& of) { return of.multiple == Multiple::EvToSales; });
+  ASSERT_NE(deal, view.deals.end());
+  EXPECT_EQ(deal->points.back().whose, "Umber Mills");
+  EXPECT_THAT(view.untold, Contains("deal for Nobody"));
+
+  const size_t others = othersValues(now()).size();
+  ASSERT_TRUE(session_->importFiles({{"others.csv",
+                                      "item,year,low,mean,high,count,date,source,by\n"
+                                      "value_per_share,2027,700,850,950,1,2026-02-01,\"Tolmark; cash flow\",analysts\n"
+                                      "value_per_share,2027,,900,,1,2026-03-01,\"Tolmark; cash flow\",analysts\n"}}));
+  const std::vector<OthersValue> all = othersValues(now());
+  ASSERT_EQ(all.size(), others + 1) << "of one source the latest";
+  const auto tolmark = std::find_if(all.begin(), all.end(), [](const OthersValue& of) { return of.mean == 900; });
+  ASSERT_NE(tolmark, all.end());
+  EXPECT_NEAR(tolmark->against.value(), now().evaluation->constant("value_per_share", 1).value() / 900 - 1, 1e-12);
 }
 
 /// The demo's company has paid once a year, and once from a sale of land.
