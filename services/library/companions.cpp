@@ -79,6 +79,8 @@ Result<Peer> asPeer(const Evaluated& e) {
   peer.shares = e.evaluation->constant(Role::DilutedShares, base) / Figure::of(company.listing.sharesPerListed);
   const int last = static_cast<int>(e.ground->years().size()) - 1;
   for (size_t i = 0; i < kClaims.size(); ++i) peer.*kClaims[i] = e.ground->history->adjusted->at(claims[i].row, last);
+  // Peers' pensions are claims after tax.
+  peer.pension = peer.pension * (Figure::of(1) - e.evaluation->constant(Role::MarginalTax, base));
   const model::Row& leases = m[claims[kClaims.size()].row];
   peer.filesRent = e.evaluation->constant(claims[kClaims.size()].row, base).valueOr(-1) == leases.option("operating");
   for (int c = 0; c <= last; ++c) peer.years.push_back(filedYear(e, years, c));
