@@ -70,7 +70,7 @@ Database::Database(const std::string& path, Access access) : path_(path), access
   } else {
     raw_ = std::make_unique<SQLite::Database>(whole, SQLite::OPEN_READWRITE, kPatience);
   }
-  noteOpen(path_);
+  note_.emplace(path_);
   harden();
   allowReading();
   if (access == Access::Making) {
@@ -96,7 +96,6 @@ void Database::lookAt(const std::string& whole) {
 }
 
 Database::~Database() {
-  noteClosed(path_);
   raw_.reset();
   if (copy_.empty()) return;
   std::error_code ignored;

@@ -6,9 +6,11 @@
 #include <SQLiteCpp/SQLiteCpp.h>
 
 #include <memory>
+#include <optional>
 #include <string>
 
 #include "core/quantity/error.h"
+#include "store/place.h"
 
 namespace zl::store {
 
@@ -52,6 +54,7 @@ class Database {
   void lookAt(const std::string& whole);
   void harden();
   std::string path_;
+  std::optional<OpenNote> note_;
   Access access_;
   std::string copy_;  ///< of a file that cannot be opened where it is
   std::unique_ptr<SQLite::Database> raw_;

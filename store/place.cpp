@@ -21,14 +21,16 @@ namespace fs = std::filesystem;
 /// any descriptor of it: whoever reads a file by other means asks first.
 class OpenHere {
  public:
-  void add(const std::string& path) {
+  using Id = std::pair<dev_t, ino_t>;
+  std::optional<Id> add(const std::string& path) {
     const std::lock_guard<std::mutex> held(lock_);
-    if (const auto id = idOf(path)) open_.insert(*id);
+    const std::optional<Id> id = idOf(path);
+    if (id) open_.insert(*id);
+    return id;
   }
-  void remove(const std::string& path) {
+  void remove(const Id& id) {
     const std::lock_guard<std::mutex> held(lock_);
-    const auto id = idOf(path);
-    const auto at = id ? open_.find(*id) : open_.end();
+    const auto at = open_.find(id);
     if (at != open_.end()) open_.erase(at);
   }
   bool has(const std::string& path) {
@@ -38,7 +40,6 @@ class OpenHere {
   }
 
  private:
-  using Id = std::pair<dev_t, ino_t>;
   static std::optional<Id> idOf(const std::string& path) {
     struct stat about {};
     return stat(path.c_str(), &about) == 0 ? std::optional(Id{about.st_dev, about.st_ino}) : std::nullopt;
@@ -54,11 +55,10 @@ OpenHere& openHere() {
 
 }  // namespace
 
-void noteOpen(const std::string& path) {
-  openHere().add(path);
-}
-void noteClosed(const std::string& path) {
-  openHere().remove(path);
+OpenNote::OpenNote(const std::string& path) : file_(openHere().add(path)) {}
+
+OpenNote::~OpenNote() {
+  if (file_) openHere().remove(*file_);
 }
 
 bool isOpenHere(const std::string& path) {

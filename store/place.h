@@ -1,7 +1,11 @@
 #pragma once
 // Where a book lies: whether several programs may share a log beside it.
 
+#include <sys/types.h>
+
+#include <optional>
 #include <string>
+#include <utility>
 
 #include "core/quantity/error.h"
 
@@ -21,9 +25,17 @@ Status isFile(const std::string& path);
 /// Whether a book is open in this program: its file must not be read by other means meanwhile, which
 /// would drop the program's locks on it.
 bool isOpenHere(const std::string& path);
-/// Said by whoever opens and closes one.
-void noteOpen(const std::string& path);
-void noteClosed(const std::string& path);
+/// Held by whoever has one open, for as long. Of the file and not of its name, which may become another's meanwhile.
+class OpenNote {
+ public:
+  explicit OpenNote(const std::string& path);
+  ~OpenNote();
+  OpenNote(const OpenNote&) = delete;
+  OpenNote& operator=(const OpenNote&) = delete;
+
+ private:
+  std::optional<std::pair<dev_t, ino_t>> file_;  ///< device and number; none where there is no such file
+};
 /// Whether a book is open in this program or another. Of a book kept without a shared log only who is
 /// reading or writing just now is seen.
 bool isOpen(const std::string& path);

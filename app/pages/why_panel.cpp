@@ -102,7 +102,8 @@ void WhyPanel::fillGrounds() {
   closing(QString::fromLatin1(multipleLabel(why.multiple)), asShare(why.gap.whole), why.own, why.peers);
   closing(tr("Not explained"), asShare(why.gap.unexplained), Figure::absent("of the gap alone"),
           Figure::absent("of the gap alone"));
-  words_->setText(why.words.empty() ? text(why.gap.unexplained.reason()) : text(why.words));
+  words_->setText(why.words.empty() ? tr("There is no gap to share out: %1.").arg(text(why.gap.unexplained.reason()))
+                                    : text(why.words));
   grounds_->ledger().fill({tr("subject"), tr("peers"), tr("of them"), tr("makes, %")}, std::move(rows));
   grounds_->showAll();
 }

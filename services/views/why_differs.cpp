@@ -124,7 +124,9 @@ WhyDiffers whyDiffers(const Snapshot& s) {
   } else {
     why.gap = gapOf(why.own, why.peers, here, there, lasting.value());
   }
-  for (size_t i = 0; i < why.grounds.size(); ++i) why.grounds[i].part = why.gap.parts[i];
+  // What the peers do not tell makes no part, and is none of nought.
+  for (size_t i = 0; i < why.grounds.size(); ++i)
+    why.grounds[i].part = why.gap.known[i] ? why.gap.parts[i] : why.grounds[i].there;
   why.words = inWords(why);
   return why;
 }

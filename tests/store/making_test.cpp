@@ -142,6 +142,23 @@ TEST_F(BookTest, ACopyThatCannotBeMadeIsToldAndKeepsNobodyFromWorking) {
   EXPECT_THAT(book->notices()[0], HasSubstr("copy"));
 }
 
+/// A file is open as long as somebody has it open, whatever its name becomes meanwhile: numbers of files are given
+/// again.
+TEST_F(BookTest, WhatIsClosedIsOpenNoMoreUnderAnyName) {
+  const std::string other = (folder_ / "other.zledger").string();
+  {
+    const auto book = Book::make(path_);
+    ASSERT_TRUE(book);
+    EXPECT_TRUE(isOpenHere(path_));
+    fs::rename(path_, other);
+    EXPECT_TRUE(isOpenHere(other));
+  }
+  EXPECT_FALSE(isOpenHere(other));
+  std::ofstream(path_, std::ios::binary | std::ios::trunc) << "not a book, and long enough to be looked at as one";
+  EXPECT_FALSE(Book::open(path_));
+  EXPECT_FALSE(isOpenHere(path_));
+}
+
 TEST_F(BookTest, GoingBackKeepsWhatStoodThere) {
   {
     auto book = Book::make(path_);
