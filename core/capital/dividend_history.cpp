@@ -4,6 +4,7 @@
 #include <cctype>
 #include <chrono>
 #include <map>
+#include <string_view>
 
 #include "core/history/statistics.h"
 
@@ -13,7 +14,8 @@ namespace {
 bool saysSpecial(const std::string& source) {
   std::string folded = source;
   for (char& c : folded) c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-  return folded.find("special") != std::string::npos;
+  constexpr std::string_view kSaid = "special";
+  return folded.find(kSaid) != std::string::npos;
 }
 
 unsigned monthOf(Date day) {
