@@ -60,7 +60,8 @@ void everyMultiple(benchmark::State& state) {
   const Subject own = subject();
   for (auto _ : state) {
     const CrossCheck check = crossCheck(own, all, rates, {});
-    if (check.statistics.at(Multiple::EvToEbitda).count != 200) std::abort();
+    // Those whose year ends in other months have no twelve filed ones to the subject's end.
+    if (check.statistics.at(Multiple::EvToEbitda).count < 50 || check.rows.size() != 200) std::abort();
     benchmark::DoNotOptimize(check);
   }
 }
