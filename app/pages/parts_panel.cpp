@@ -139,12 +139,13 @@ void PartsPanel::typed(int row, int column, const QString& typed) {
     const auto revenue = typed.trimmed().compare(metricNames()[1], Qt::CaseInsensitive) == 0;
     // What was a multiple of profit is none of revenue: the peers' is offered, and the old one is not kept in silence.
     const Figure median = revenue ? shown_.byRevenue : shown_.byProfit;
-    if (!choice && !median.hasValue())
-      return bench_.say(tr("Type the multiple first: the peers have none to begin with"), true);
+    if (!median.hasValue())
+      return bench_.say(tr("The peers have no multiple of it to begin with: take this one away and type another"),
+                        true);
     PartChoice next;
     next.of = revenue ? PartChoice::Of::Revenue : PartChoice::Of::Ebit;
-    next.multiple = median.hasValue() ? median.value() : choice->multiple;
-    next.said = bench_.saidNow(median.hasValue() ? tr("the peers' median, to begin with") : QString());
+    next.multiple = median.value();
+    next.said = bench_.saidNow(tr("the peers' median, to begin with"));
     return say(row, next);
   }
   if (column != kMultipleColumn) return;

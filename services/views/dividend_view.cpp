@@ -33,6 +33,10 @@ DividendView dividendView(const Snapshot& s) {
   const Figure perShare = s.given(Role::QuoteRate).figure;  // of one share of the record in the listing's unit
   for (const DividendSum& sum : byFiscalYear(view.payments, endMonth)) {
     DividendYear year{sum, Figure::absent("the year is not filed")};
+    const bool over = sum.year < yearOf(s.caseOf().valuationDate) ||
+                      (sum.year == yearOf(s.caseOf().valuationDate) &&
+                       endMonth < static_cast<unsigned>(std::chrono::year_month_day(s.caseOf().valuationDate).month()));
+    if (!over) year.sum.growth = Figure::absent("the year is not over: more may be paid in it");
     const auto filed =
         std::find_if(s.years().begin(), s.years().end(), [&](const FiscalYear& y) { return y.label() == sum.year; });
     if (filed != s.years().end() && earnings.known()) {

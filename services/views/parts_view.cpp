@@ -47,6 +47,8 @@ PartsView partsView(const Snapshot& s) {
   if (largest->share.hasValue())
     view.words += ". " + largest->part.label + " is " + groupedNumber(largest->share.value() * 100, 0) + " % of it";
   view.words += ".";
+  if (!view.sum.unallocated.hasValue())
+    view.words += " Not every part files its profit: what no part bears cannot be told and is not taken off.";
   return view;
 }
 

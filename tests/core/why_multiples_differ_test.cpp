@@ -121,6 +121,11 @@ TEST(MultipleFit, AgreesWithAnotherLibrary) {
         fit.subjects.value(),
         gsl_vector_get(c, 0) + 0.04 * gsl_vector_get(c, 1) + 0.2 * gsl_vector_get(c, 2) + 0.1 * gsl_vector_get(c, 3),
         1e-8);
+    double whole = 0, mean = 0;
+    for (const FittedPeer& peer : peers) mean += peer.multiple.value() / n;
+    for (const FittedPeer& peer : peers) whole += (peer.multiple.value() - mean) * (peer.multiple.value() - mean);
+    EXPECT_NEAR(fit.rSquared.value(), 1 - squares / whole, 1e-9);
+    EXPECT_NEAR(fit.adjusted.value(), 1 - squares / (n - 4) / (whole / (n - 1)), 1e-9);
     double residuals = 0;
     for (const FittedPeer& peer : fit.peers) residuals += peer.residual.value();
     EXPECT_NEAR(residuals, 0, 1e-9);
