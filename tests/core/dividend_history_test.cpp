@@ -42,6 +42,9 @@ TEST(DividendHistory, QuartersAndFiscalYearsAddUp) {
   EXPECT_NEAR(years[1].regular, 2.4, 1e-12);
   EXPECT_NEAR(years[1].growth.value(), 1.4, 1e-12);
   EXPECT_EQ(years[2].special, 5);
+  EXPECT_EQ(byFiscalYear({{makeDate(2024, 6, 28), 1}}, 6).front().year, 2024)
+      << "the month that ends the year is in it";
+  EXPECT_EQ(byFiscalYear({{makeDate(2024, 7, 1), 1}}, 6).front().year, 2025);
   // Years to December: 2025 has nothing and stands; nothing grows from it.
   const std::vector<DividendSum> calendar = byFiscalYear(payments, 12);
   ASSERT_EQ(calendar.size(), 4u);
