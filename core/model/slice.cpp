@@ -5,18 +5,22 @@
 namespace zl::model {
 namespace {
 
-int operandsOf(Code code) {
-  switch (code) {
-    case Code::Select:
-      return 3;
+/// Calls `see` with each member of an instruction that names a slot it reads; the others hold a count, or nothing.
+template <class Instr, class See>
+void eachOperand(Instr& in, const See& see) {
+  see(in.a);
+  switch (in.code) {
     case Code::Negate:
     case Code::Abs:
     case Code::Round:
     case Code::Copy:
     case Code::Skip:
-      return 1;
+      return;
+    case Code::Select:
+      see(in.c);
+      [[fallthrough]];
     default:
-      return 2;
+      see(in.b);
   }
 }
 
@@ -76,10 +80,7 @@ class Slicer {
       if (in.dst >= p_.firstTemporary) live_[in.dst] = false;
     }
     if (!kept_[i]) return;
-    const int operands = operandsOf(in.code);
-    live_[in.a] = true;
-    if (operands > 1) live_[in.b] = true;
-    if (operands > 2) live_[in.c] = true;
+    eachOperand(in, [this](std::uint32_t slot) { live_[slot] = true; });
   }
 
   /// New numbers for the slots that are left: cells, then temporaries, then literals, as compile() has them.
@@ -88,11 +89,8 @@ class Slicer {
     for (size_t i = 0; i < p_.tape.size(); ++i) {
       if (!kept_[i]) continue;
       const Instruction& in = p_.tape[i];
-      const int operands = operandsOf(in.code);
       if (in.code != Code::Skip) used_[in.dst] = true;
-      used_[in.a] = true;
-      if (operands > 1) used_[in.b] = true;
-      if (operands > 2) used_[in.c] = true;
+      eachOperand(in, [this](std::uint32_t slot) { used_[slot] = true; });
     }
     for (size_t c = 0; c < p_.circles.size(); ++c) {
       if (!keptCircle_[c]) continue;
@@ -123,17 +121,14 @@ class Slicer {
     for (size_t i = 0; i < p_.tape.size(); ++i) place[i + 1] = place[i] + (kept_[i] ? 1 : 0);
     for (size_t i = 0; i < p_.tape.size(); ++i) {
       if (!kept_[i]) continue;
+      // What is no operand is nought, and so names a slot: the kernel makes its address.
       Instruction in = p_.tape[i];
-      const int operands = operandsOf(in.code);
+      eachOperand(in, [this](std::uint32_t& slot) { slot = to_[slot]; });
       if (in.code == Code::Skip) {
         in.b = static_cast<std::uint32_t>(place[i + 1 + in.b] - place[i + 1]);
       } else {
         in.dst = to_[in.dst];
       }
-      in.a = to_[in.a];
-      // What is no operand must still name a slot: the kernel makes its address.
-      if (in.code != Code::Skip) in.b = operands > 1 ? to_[in.b] : 0;
-      in.c = operands > 2 ? to_[in.c] : 0;
       slice.tape.push_back(in);
     }
     for (size_t c = 0; c < p_.circles.size(); ++c) {

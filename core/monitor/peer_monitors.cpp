@@ -8,6 +8,7 @@
 #include "core/monitor/limits.h"
 #include "core/outlook/method_spread.h"
 #include "core/peers/likeness.h"
+#include "core/peers/measures.h"
 #include "core/quantity/number_text.h"
 
 namespace zl {
@@ -209,12 +210,8 @@ class PeerMonitors {
 
   /// The subject's figure of a measure in the base year.
   [[nodiscard]] Figure subjects(const char* measure) const {
-    const auto& rows = e_.model().rows;
-    const auto row = std::find_if(rows.begin(), rows.end(), [&](const model::Row& r) {
-      return r.peers && r.peers->statistic.empty() && r.peers->measure == measure;
-    });
-    if (row == rows.end()) return Figure::absent("the model has no such row");
-    return v_.history.at(model::RowId(static_cast<size_t>(row - rows.begin())), e_.layout().baseColumn());
+    const model::RowId row = rowOfMeasure(e_.model(), measure);
+    return row.known() ? v_.history.at(row, e_.layout().baseColumn()) : Figure::absent("the model has no such row");
   }
 
   /// One note of them all: to be unlike is no fault, and who is may still be the best there is.

@@ -1,5 +1,6 @@
 #include "core/peers/measures.h"
 
+#include <algorithm>
 #include <map>
 
 #include "core/history/statistics.h"
@@ -97,6 +98,13 @@ const std::vector<std::string>& peerMeasures() {
     return names;
   }();
   return kNames;
+}
+
+model::RowId rowOfMeasure(const model::Model& m, const std::string& measure) {
+  const auto row = std::find_if(m.rows.begin(), m.rows.end(), [&](const model::Row& r) {
+    return r.peers && r.peers->statistic.empty() && r.peers->measure == measure;
+  });
+  return row == m.rows.end() ? model::RowId() : model::RowId(static_cast<size_t>(row - m.rows.begin()));
 }
 
 int betterBy(const std::string& row) {

@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "core/model/syntax.h"
 #include "core/peers/peer.h"
 
 namespace zl {
@@ -15,6 +16,9 @@ const std::vector<std::string>& peerMeasures();
 /// own currency, defined as the model defines the row. Absent where the table lacks a part of it.
 /// `back`: of so many fiscal years before; claims are known of the last balance sheet alone.
 Figure peerMeasure(const Peer& peer, const std::string& row, const MeasureBasis& basis, int back = 0);
+
+/// The row of a model that is set beside a measure of peers; unknown where none is.
+model::RowId rowOfMeasure(const model::Model& m, const std::string& measure);
 
 /// 1 where more of the measure is better, -1 where less is, 0 where neither is said.
 int betterBy(const std::string& row);

@@ -233,16 +233,12 @@ Story likenessStory(const Snapshot& s, const std::string& id, const std::string&
     reads(s, story, model::Role::Revenue, s.evaluation->layout().baseColumn());
     return story;
   }
-  const auto& rows = s.model().rows;
-  const auto row = std::find_if(rows.begin(), rows.end(), [&](const model::Row& r) {
-    return r.peers && r.peers->statistic.empty() && r.peers->measure == measure;
-  });
-  const std::string label = row == rows.end() ? measure : row->label;
+  const model::RowId row = rowOfMeasure(s.model(), measure);
+  const std::string label = row.known() ? s.model()[row].label : measure;
   Story story = storyAbout(s, peer->name + ", " + label + " less the subject's", figure, kind);
   story.lines.push_back("the peer's, of its last fiscal year: " +
                         shownOrWhy(s, peerMeasure(*peer, measure, subject.basis), kind));
-  if (row != rows.end())
-    reads(s, story, model::RowId(static_cast<size_t>(row - rows.begin())), s.evaluation->layout().baseColumn());
+  reads(s, story, row, s.evaluation->layout().baseColumn());
   story.lines.push_back(tableOf(s, *peer));
   return story;
 }

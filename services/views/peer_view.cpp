@@ -108,12 +108,10 @@ std::vector<PeerRatio> peerRatios(const Snapshot& s) {
 std::vector<Likeness> likenessOfPeers(const Snapshot& s) {
   std::vector<Likeness> all;
   const Subject& subject = s.crossCheck.subject;
-  const std::vector<PeerRatio> ratios = peerRatios(s);
   const auto subjects = [&](const char* measure) {
-    const auto found = std::find_if(ratios.begin(), ratios.end(),
-                                    [&](const PeerRatio& r) { return s.model()[r.row].peers->measure == measure; });
-    return found == ratios.end() ? Figure::absent("the model has no row of that measure")
-                                 : s.history->at(found->row, s.evaluation->layout().baseColumn());
+    const model::RowId row = rowOfMeasure(s.model(), measure);
+    return row.known() ? s.history->at(row, s.evaluation->layout().baseColumn())
+                       : Figure::absent("the model has no row of that measure");
   };
   for (size_t i = 0; i < s.crossCheck.rows.size() && i < s.market->peers.size(); ++i) {
     const PeerRow& row = s.crossCheck.rows[i];
@@ -166,14 +164,14 @@ std::string reasonApart(const Snapshot& s, const ImpliedSpread& spread) {
     constexpr const char* kYears[] = {"the last twelve months", "this year", "next year"};
     return std::string(": one is of ") + kYears[low.ahead] + ", the other of " + kYears[high.ahead];
   }
-  for (const PeerRatio& ratio : peerRatios(s)) {
-    if (s.model()[ratio.row].peers->measure != "ebit_margin") continue;
-    const Figure own = s.history->at(ratio.row, s.evaluation->layout().baseColumn());
-    if (!own.hasValue() || !ratio.peers.median.hasValue()) return {};
-    return ": the subject keeps " + figureText(own, Kind::Ratio) + " % of a sale as EBIT, its peers " +
-           figureText(ratio.peers.median, Kind::Ratio) + " %";
-  }
-  return {};
+  const model::RowId margin = rowOfMeasure(s.model(), "ebit_margin");
+  if (!margin.known()) return {};
+  const Figure own = s.history->at(margin, s.evaluation->layout().baseColumn());
+  const Figure theirs =
+      peerSpread(s.market->peers, s.company().id, "ebit_margin", basisOf(s.model(), s.caseOf())).median;
+  if (!own.hasValue() || !theirs.hasValue()) return {};
+  return ": the subject keeps " + figureText(own, Kind::Ratio) + " % of a sale as EBIT, its peers " +
+         figureText(theirs, Kind::Ratio) + " %";
 }
 
 }  // namespace

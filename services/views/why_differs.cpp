@@ -160,12 +160,8 @@ MultipleFit fitAcrossPeers(const Snapshot& s, Multiple m) {
   FitTraits subject;
   const int base = s.evaluation->layout().baseColumn();
   for (size_t k = 0; k < measures.size(); ++k) {
-    const auto& all = s.model().rows;
-    const auto row = std::find_if(all.begin(), all.end(), [&](const model::Row& r) {
-      return r.peers && r.peers->statistic.empty() && r.peers->measure == measures[k];
-    });
-    subject[k] = row == all.end() ? Figure::absent("the model has no row of that measure")
-                                  : s.history->at(model::RowId(static_cast<size_t>(row - all.begin())), base);
+    const model::RowId row = rowOfMeasure(s.model(), measures[k]);
+    subject[k] = row.known() ? s.history->at(row, base) : Figure::absent("the model has no row of that measure");
   }
   return fitMultiples(std::move(peers), subject);
 }
