@@ -44,13 +44,12 @@ class Slicer {
     for (size_t i = p_.tape.size(); i > 0;) {
       if (circle > 0 && p_.circles[circle - 1].end == i) {
         const Circle& group = p_.circles[--circle];
-        const bool whole = isRead(group);
-        if (whole) readFeedback(group);
-        keptCircle_.push_back(whole);
-        for (; i > group.begin; --i) lookAt(i - 1, whole);
+        keptCircle_.push_back(isRead(group));
+        if (keptCircle_.back()) readFeedback(group);
+        while (i > group.begin) lookAt(--i);
         continue;
       }
-      lookAt(--i, false);
+      lookAt(--i);
     }
     std::reverse(keptCircle_.begin(), keptCircle_.end());
   }
@@ -63,18 +62,19 @@ class Slicer {
     return false;
   }
 
+  /// What a round ends with is read by the next one, and by the question whether all has settled.
   void readFeedback(const Circle& group) {
-    for (const Circle::Feedback& f : group.feedback) live_[f.guess] = live_[f.computed] = true;
+    for (const Circle::Feedback& f : group.feedback) live_[f.computed] = true;
     for (const std::uint32_t balance : group.balances) live_[balance] = true;
   }
 
-  void lookAt(size_t i, bool always) {
+  void lookAt(size_t i) {
     const Instruction& in = p_.tape[i];
     if (in.code == Code::Skip) {
       const auto first = kept_.begin() + static_cast<std::ptrdiff_t>(i) + 1;
       kept_[i] = std::find(first, first + in.b, true) != first + in.b;
     } else {
-      kept_[i] = always || live_[in.dst];
+      kept_[i] = live_[in.dst];
       // Temporaries serve one cell after another. A branch that is passed over leaves one as it was, and nobody reads
       // it.
       if (in.dst >= p_.firstTemporary) live_[in.dst] = false;

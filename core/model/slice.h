@@ -6,7 +6,7 @@
 namespace zl::model {
 
 /// A program that gives `wanted` the bits that the whole one gives it: of its cells those that `wanted` reads, over
-/// however many steps; of circular groups all or nothing. Without a slot for `wanted` nothing is left of it.
+/// however many steps, and no other. Without a slot for `wanted` nothing is left of it.
 Program sliceFor(const Program& whole, Cell wanted);
 
 }  // namespace zl::model

@@ -117,8 +117,8 @@ TEST_F(Verbs, PeersExitPastAndDividendsInThreeForms) {
 
 TEST_F(Verbs, SetsOfPeersAndWhatIsNone) {
   EXPECT_EQ(run("price", {"55.2"}), "");
-  EXPECT_EQ(run("peer", {"Calder Mills", "--price", "32", "--shares", "290m", "--income", "220m"}), "");
-  EXPECT_EQ(run("peer", {"Orvane Works", "--price", "10", "--shares", "100m", "--income", "50m"}), "");
+  EXPECT_EQ(run("peer", {"Calder Mills", "--price", "32", "--shares", "290m", "--net-income", "220m"}), "");
+  EXPECT_EQ(run("peer", {"Orvane Works", "--price", "10", "--shares", "100m", "--net-income", "50m"}), "");
   EXPECT_NEAR(json("value")["cross_check"]["price-earnings"]["median"].get<double>(), (32.0 * 290 / 220 + 20) / 2,
               1e-9);
   EXPECT_EQ(run("peer-set", {"mills", "--members", "calder-mills", "--use"}), "");
