@@ -7,6 +7,7 @@
 #include "exchange/json/reader.h"
 #include "services/library/library.h"
 #include "services/sessions/book_care.h"
+#include "services/sessions/session.h"
 
 namespace zl::cli {
 namespace {
@@ -116,11 +117,29 @@ class CompaniesCommand : public Command {
   bool json_ = false;
 };
 
+class HomeCommand : public SessionCommand {
+  const char* name() const override { return "home"; }
+  const char* purpose() const override {
+    return "The company that a book of several opens with where none is named; --set makes it another";
+  }
+  void declareMore(CLI::App& app) override { app.add_option("--set", home_, "Short name of the company"); }
+  [[nodiscard]] bool worksUnshown() const override { return true; }
+  Status runOn(services::Session& session, Context& c) override {
+    if (!home_.empty()) {
+      if (Status s = session.makeHome(home_); !s) return s;
+    }
+    c.out << (home_.empty() ? session.companyId() : home_) << '\n';
+    return {};
+  }
+  std::string home_;
+};
+
 }  // namespace
 
 std::vector<std::unique_ptr<Command>> bookCommands() {
   std::vector<std::unique_ptr<Command>> list;
   list.push_back(std::make_unique<CompaniesCommand>());
+  list.push_back(std::make_unique<HomeCommand>());
   list.push_back(std::make_unique<BackupCommand>());
   list.push_back(std::make_unique<VerifyCommand>());
   list.push_back(std::make_unique<RescueCommand>());

@@ -189,6 +189,7 @@ class PeerCommand : public SessionCommand {
   void declareMore(CLI::App& app) override {
     app.add_option("NAME", peer_, "The peer");
     for (Cell& cell : cells_) app.add_option("--" + cell.option, cell.text, cell.help);
+    app.add_option("--figure", further_, "What a multiple of your own is of, by row: orders=350m");
   }
   Status runOn(Session& session, Context& c) override {
     if (peer_.empty()) {
@@ -209,6 +210,19 @@ class PeerCommand : public SessionCommand {
       }
       row.emplace_back(cell.column + " (units)", plainNumber(*typed));
     }
+    for (const std::string& told : further_) {
+      const size_t equals = told.find('=');
+      const std::string name = told.substr(0, equals);
+      const std::optional<double> typed =
+          equals == std::string::npos ? std::nullopt : typedNumber(told.substr(equals + 1));
+      if (!typed) return fail(ErrorKind::BadInput, "'" + told + "' names no figure", "--figure", "Write orders=350m");
+      const auto& multiples = session.now()->crossCheck.multiples;
+      if (std::none_of(multiples.begin(), multiples.end(),
+                       [&](Multiple m) { return ruleOf(m).metric.further == name; }))
+        return fail(ErrorKind::NotFound, "no multiple is of '" + name + "'", "--figure",
+                    "'zledger multiple " + name + "' adds one");
+      row.emplace_back(kFurtherColumn + name + " (units)", plainNumber(*typed));
+    }
     if (row.size() == 1)
       return fail(ErrorKind::BadInput, "nothing is said of the peer", peer_, "Give its price and figures");
     return typeRow(session, c, "peer " + peer_, "Type the peer " + peer_, row);
@@ -219,6 +233,7 @@ class PeerCommand : public SessionCommand {
     std::string text = {};
   };
   std::string peer_;
+  std::vector<std::string> further_;
   std::vector<Cell> cells_ = {{"price", "price", "Last price"},
                               {"unit", "price unit", "What the price is quoted in: EUR, GBX"},
                               {"date", "price date", "Of the price; today where left out"},

@@ -1,6 +1,8 @@
 #include "cli/command.h"
+#include "core/quantity/number_text.h"
 #include "exchange/json/reader.h"
 #include "services/views/compare.h"
+#include "services/views/exit_runs.h"
 
 namespace zl::cli {
 namespace {
@@ -51,6 +53,45 @@ class RestoreCommand : public SessionCommand {
   void declareMore(CLI::App& app) override { app.add_option("VERSION", version_, "Its name")->required(); }
   Status runOn(Session& session, Context&) override { return session.goBackTo(version_); }
   std::string version_;
+};
+
+class ExitRunsCommand : public SessionCommand {
+  const char* name() const override { return "exit-runs"; }
+  const char* purpose() const override { return "Runs of the exit return beside each other: the present one and versions"; }
+  void declareMore(CLI::App& app) override {
+    app.add_option("VERSIONS", versions_, "Their names; all of them where left out");
+    app.add_option("--scenario", scenario_, "Which one");
+  }
+  Status runOn(Session& session, Context& c) override {
+    if (versions_.empty()) {
+      const Result<std::vector<store::KeptVersion>> all = session.versions();
+      if (!all) return tl::unexpected(all.error());
+      for (const store::KeptVersion& v : *all) versions_.push_back(v.name);
+    }
+    versions_.insert(versions_.begin(), services::kNow);
+    const Result<std::vector<Side>> sides = sidesOf(session, versions_);
+    if (!sides) return tl::unexpected(sides.error());
+    if (session.now()->caseOf().indexOf(scenario_) < 0)
+      return fail(ErrorKind::NotFound, "there is no scenario '" + scenario_ + "'", {}, "'zledger scenarios' lists them");
+    services::Json json = services::Json::array();
+    for (const services::ExitRunLine& line : services::exitRuns(*sides, scenario_)) {
+      services::Json of{{"label", line.label}};
+      if (!json_) c.out << line.label << ':';
+      for (size_t i = 0; i < line.figures.size(); ++i) {
+        if (json_) {
+          of["runs"][versions_[i]] = services::figureJson(line.figures[i]);
+        } else {
+          c.out << "  " << versions_[i] << ' ' << figureText(line.figures[i], line.kind);
+        }
+      }
+      if (!json_) c.out << '\n';
+      json.push_back(std::move(of));
+    }
+    if (json_) c.out << exchange::textOf(json, 2) << '\n';
+    return {};
+  }
+  std::vector<std::string> versions_;
+  std::string scenario_ = kBase;
 };
 
 class CompareCommand : public SessionCommand {
@@ -105,6 +146,7 @@ std::vector<std::unique_ptr<Command>> versionCommands() {
   list.push_back(std::make_unique<VersionsCommand>());
   list.push_back(std::make_unique<RestoreCommand>());
   list.push_back(std::make_unique<CompareCommand>());
+  list.push_back(std::make_unique<ExitRunsCommand>());
   list.push_back(std::make_unique<WalkCommand>());
   return list;
 }

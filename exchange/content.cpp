@@ -36,6 +36,8 @@ const char* contentKindText(ContentKind kind) {
       return "choices of lines";
     case ContentKind::BookPeer:
       return "book-peer";
+    case ContentKind::BookHome:
+      return "book-home";
     case ContentKind::TypedFigure:
       return "typed figure";
     case ContentKind::FactTable:

@@ -22,6 +22,7 @@ enum class ContentKind {
   PlainTable,    ///< delimited text in no documented layout
   TableChoices,  ///< what an import panel chose; made here, never recognised
   BookPeer,      ///< that a company of the book is a peer; made here, never recognised
+  BookHome,      ///< which company the book opens with; made here, never recognised
   TypedFigure,   ///< a figure of the market that was typed; made here, never recognised
   FactTable,
   PriceTable,

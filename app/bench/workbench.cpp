@@ -84,7 +84,8 @@ bool Workbench::openIn(store::Book book, std::shared_ptr<services::CaseEvaluator
     if (!companies->empty()) {
       const auto found = std::find_if(companies->begin(), companies->end(),
                                       [&](const services::CompanyEntry& c) { return c.id == wanted; });
-      id = found == companies->end() ? companies->front().id : wanted;
+      const Result<std::string> home = services::homeOf(book);
+      id = found != companies->end() ? wanted : home && !home->empty() ? *home : companies->front().id;
     }
     session = Session::openIn(std::move(book), id, std::move(evaluator), desk_);
   });
@@ -451,6 +452,23 @@ bool Workbench::typeFigure(const QString& series, double figure, const QString& 
 bool Workbench::peerOfBook(const QString& id, bool in, const QString& reason) {
   return typed(session_->peerOfBook(id.toStdString(), in, reason.toStdString()),
                in ? tr("%1 is a peer, from its own statements").arg(id) : tr("%1 is no peer any more").arg(id));
+}
+
+bool Workbench::makeHome() {
+  return typed(session_->makeHome(session_->companyId()), tr("The book opens with %1").arg(text(now().company().name)));
+}
+
+std::vector<std::pair<std::string, std::string>> Workbench::setsOfOthers() {
+  const auto sets = session_->setsOfOthers();
+  if (sets) return *sets;
+  say(text(sets.error().text()), true);
+  return {};
+}
+
+bool Workbench::shareSet(const std::string& company, const std::string& set, bool in, const QString& reason) {
+  const QString name = tr("%1 of %2").arg(text(set), text(company));
+  return typed(session_->shareSet(company, set, in, reason.toStdString()),
+               in ? tr("The set %1 is shared").arg(name) : tr("The set %1 is shared no more").arg(name));
 }
 
 bool Workbench::typeTable(const QString& name, const QString& cells, const QString& label) {

@@ -90,6 +90,12 @@ class Workbench : public QObject {
   bool typeFigure(const QString& series, double figure, const QString& reason, std::optional<Date> day = {});
   /// A company of this book becomes a peer, or is none any more.
   bool peerOfBook(const QString& id, bool in, const QString& reason);
+  /// The book opens with the company that is shown.
+  bool makeHome();
+  /// Company and name of the peer sets of all other companies; where they cannot be read, that is said.
+  [[nodiscard]] std::vector<std::pair<std::string, std::string>> setsOfOthers();
+  /// Another company's set of peers comes into use here, or not any more.
+  bool shareSet(const std::string& company, const std::string& set, bool in, const QString& reason);
   /// Types or pastes a table of the market under a label.
   bool typeTable(const QString& name, const QString& cells, const QString& label);
   [[nodiscard]] RecordNote notedNow(const QString& reason) const;

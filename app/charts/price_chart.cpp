@@ -32,6 +32,12 @@ void PriceChart::setContent(std::vector<PricePoint> prices, std::vector<PriceMar
   update();
 }
 
+void PriceChart::setBeside(std::vector<PricePoint> points, const QString& what) {
+  beside_ = std::move(points);
+  besideWhat_ = what;
+  update();
+}
+
 void PriceChart::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   const Theme& t = theme();
@@ -49,10 +55,12 @@ void PriceChart::paintEvent(QPaintEvent*) {
   }
   double high = 0;
   for (const PricePoint& p : prices_) high = std::max(high, p.close);
+  for (const PricePoint& p : beside_) high = std::max(high, p.close);
   const Ticks ticks = ticksOf(0, high * 1.05, 4, 1, font());
   const double left = std::max(48.0, ticks.width + 14);
   const double right = width() - 12.0;
-  const Scale x{0, static_cast<double>(daysBetween(prices_.front().date, prices_.back().date)), left, right};
+  const Date last = beside_.empty() ? prices_.back().date : std::max(prices_.back().date, beside_.back().date);
+  const Scale x{0, static_cast<double>(daysBetween(prices_.front().date, last)), left, right};
   const Scale y{0, high * 1.05, height() - line - 6.0, line + 20.0};
   for (qsizetype i = 0; i < ticks.words.size(); ++i) {
     const double tick = ticks.at[static_cast<size_t>(i)];
@@ -65,7 +73,7 @@ void PriceChart::paintEvent(QPaintEvent*) {
   const double yearly = x.at(365) - x.at(0);
   const int every =
       std::max(2, static_cast<int>(std::ceil((metrics.horizontalAdvance(QStringLiteral("0000")) + 8) / yearly)));
-  for (int year = yearOf(prices_.front().date) + 1; year <= yearOf(prices_.back().date); year += every) {
+  for (int year = yearOf(prices_.front().date) + 1; year <= yearOf(last); year += every) {
     painter.setPen(t.quiet);
     drawYear(painter, xOf(makeDate(year, 1, 1)), height() - line - 2, QString::number(year), width());
   }
@@ -81,6 +89,15 @@ void PriceChart::paintEvent(QPaintEvent*) {
   for (const PricePoint& p : prices_) path << QPointF(xOf(p.date), y.at(p.close));
   painter.setPen(QPen(t.ink, 1.1));
   painter.drawPolyline(path);
+  if (beside_.empty()) return;
+  QPolygonF other;
+  for (const PricePoint& p : beside_) {
+    if (p.date >= prices_.front().date) other << QPointF(xOf(p.date), y.at(p.close));
+  }
+  painter.setPen(QPen(t.price, 1.3, Qt::DotLine));
+  painter.drawPolyline(other);
+  // What it is stands in the head's own line, where no curve runs.
+  painter.drawText(QRectF(left, 0, right - left, line + 2), Qt::AlignRight | Qt::AlignBottom, QStringLiteral("⋯ ") + besideWhat_);
 }
 
 }  // namespace zl::app

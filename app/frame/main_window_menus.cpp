@@ -138,6 +138,8 @@ void MainWindow::makeEditMenu() {
 void MainWindow::makeViewMenu() {
   QMenu* view = menuBar()->addMenu(tr("&View"));
   // Working where a company cannot be shown, too: that is when another one is wanted.
+  QAction* home = view->addAction(tr("The book opens &with this company"), this, [this] { bench_.makeHome(); });
+  home->setObjectName(QStringLiteral("makeHome"));
   QAction* list = view->addAction(tr("Companies of this &book…"), this, [this] { route_->companies().showList(); });
   list->setShortcut(QKeySequence(Qt::ALT | Qt::Key_0));
   list->setObjectName(QStringLiteral("companiesAction"));

@@ -57,7 +57,7 @@ StartPanel::StartPanel(QWidget* parent) : QWidget(parent) {
       tr("Tagged reports and packages of them, workbooks, saved pages, tables."), &StartPanel::filesWanted);
   way("openBook", tr("Open a &book"), tr("Work saved earlier, on this machine or another."), &StartPanel::bookWanted);
   way("openDemo", tr("Open the &demo"),
-      tr("An invented machine maker with twelve annual reports, five peers and three scenarios."),
+      tr("An invented machine maker with twelve annual reports, twelve peers and three scenarios."),
       &StartPanel::demoWanted);
   recent_ = new QVBoxLayout;
   layout->addLayout(recent_);

@@ -101,21 +101,27 @@ LedgerRow yearRow(const services::Snapshot& s, model::RowId index, int from, int
   return out;
 }
 
-LedgerRow scenarioRow(const services::Snapshot& s, model::RowId index) {
+LedgerRow scenarioRow(const services::Snapshot& s, model::RowId index, int year) {
   const Evaluation& e = *s.evaluation;
   const model::Row& row = e.model()[index];
+  const int column = row.timing == model::Timing::Constant
+                         ? 0
+                         : e.layout().historyYears + std::clamp(year, 1, e.layout().forecastYears) - 1;
   LedgerRow out = rowHead(s, row);
   for (int i = 0; i < e.scenarios(); ++i) {
     const Scenario& sc = s.caseOf().scenarios[static_cast<size_t>(i)];
     LedgerCell cell;
-    cell.figure = e.figure(index, 0, i);
-    cell.ink = row.declared == model::Declared::Input
+    cell.figure = e.figure(index, column, i);
+    const bool driver = row.declared == model::Declared::Driver;
+    cell.ink = row.declared == model::Declared::Input || driver
                    ? Ink::Assumed
                    : (row.declared == model::Declared::Given ? Ink::Filed : Ink::Derived);
-    cell.source = model::Cell{index, 0};
+    cell.source = model::Cell{index, column};
     cell.scenario = i;
-    cell.editable = row.declared == model::Declared::Input;
-    cell.quiet = cell.editable && sc.inputs.count(row.name) == 0;
+    cell.editable = row.declared == model::Declared::Input || driver;
+    cell.quiet = cell.editable && sc.inputs.count(row.name) == 0 && sc.drivers.count(row.name) == 0;
+    if (driver) cell.tip = QObject::tr("of %1; a figure typed here holds in all years; Outlook shapes its path")
+                               .arg(text(s.periodOf(column)));
     if (const InputChoice* own = cell.editable ? s.caseOf().input(sc, row.name) : nullptr;
         own != nullptr && own->said.isProposed()) {
       cell.ink = Ink::Proposed;
@@ -152,8 +158,8 @@ std::vector<LedgerRow> yearRows(const services::Snapshot& s, const char* view, i
   return rowsOf(s, view, [&](model::RowId row) { return yearRow(s, row, from, to, scenario); });
 }
 
-std::vector<LedgerRow> scenarioRows(const services::Snapshot& s, const char* view) {
-  return rowsOf(s, view, [&](model::RowId row) { return scenarioRow(s, row); });
+std::vector<LedgerRow> scenarioRows(const services::Snapshot& s, const char* view, int year) {
+  return rowsOf(s, view, [&](model::RowId row) { return scenarioRow(s, row, year); });
 }
 
 QStringList periodHeaders(const services::Snapshot& s, int from, int to) {

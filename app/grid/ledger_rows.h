@@ -25,12 +25,13 @@ LedgerRow headingRow(const QString& label);
 /// One row over the columns from..to-1 of one scenario; forecast drivers are editable.
 LedgerRow yearRow(const services::Snapshot& s, model::RowId row, int from, int to, int scenario);
 
-/// One constant row with a cell per scenario; inputs are editable, choices by the names of their options.
-LedgerRow scenarioRow(const services::Snapshot& s, model::RowId row);
+/// One row with a cell per scenario; inputs are editable, choices by the names of their options. Of a row with years the
+/// forecast year told (from 1, the last at most); a figure typed for a driver is meant for all its years.
+LedgerRow scenarioRow(const services::Snapshot& s, model::RowId row, int year = 1);
 
 /// The rows of a view of the model, by year or by scenario; none where the model does not have the view.
 std::vector<LedgerRow> yearRows(const services::Snapshot& s, const char* view, int from, int to, int scenario);
-std::vector<LedgerRow> scenarioRows(const services::Snapshot& s, const char* view);
+std::vector<LedgerRow> scenarioRows(const services::Snapshot& s, const char* view, int year = 1);
 
 QStringList periodHeaders(const services::Snapshot& s, int from, int to);
 QStringList scenarioHeaders(const services::Snapshot& s);

@@ -1,8 +1,11 @@
 #include "app/pages/exit_panel.h"
 
+#include <QHBoxLayout>
+#include <QSignalBlocker>
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "app/bench/draft_field.h"
 #include "app/grid/ledger_rows.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
@@ -12,8 +15,8 @@
 
 namespace zl::app {
 
-ExitPanel::ExitPanel(Workbench& bench, LedgerView* values, LedgerView* grid, QWidget* parent)
-    : QWidget(parent), bench_(bench), values_(values), grid_(grid) {
+ExitPanel::ExitPanel(Workbench& bench, LedgerView* values, LedgerView* grid, LedgerView* runs, QWidget* parent)
+    : QWidget(parent), bench_(bench), values_(values), grid_(grid), runs_(runs) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(2);
@@ -22,18 +25,98 @@ ExitPanel::ExitPanel(Workbench& bench, LedgerView* values, LedgerView* grid, QWi
   sentence_->setWordWrap(true);
   sentence_->setContentsMargins(8, 0, 8, 4);
   layout->addWidget(sentence_);
+  auto* paths = new QHBoxLayout;
+  paths->setContentsMargins(8, 0, 8, 0);
+  paths_ = new QComboBox(this);
+  paths_->setObjectName(QStringLiteral("exitPaths"));
+  paths_->setAccessibleName(tr("Paths that drive the exit return"));
+  auto* label = new PlainLabel(tr("Shape on &Outlook, beside its evidence"), this);
+  label->setBuddy(paths_);
+  paths->addWidget(label);
+  paths->addWidget(paths_);
+  paths->addStretch();
+  layout->addLayout(paths);
+  connect(paths_, &QComboBox::activated, this, [this](int index) {
+    const QString driver = paths_->itemData(index).toString();
+    paths_->setCurrentIndex(0);
+    if (!driver.isEmpty()) bench_.wantDriver(driver.toStdString());
+  });
   values_->setWidths(66, 0);
   layout->addWidget(values_);
   grid_->setWidths(66, 0);
   layout->addWidget(
       sectionLabel(tr("Yearly return in % from today's price: growth by itself down, multiple across"), this));
   layout->addWidget(grid_);
+  auto* keeps = new QHBoxLayout;
+  keeps->setContentsMargins(8, 6, 8, 0);
+  runsTitle_ = new PlainLabel(tr("Runs beside each other; &keep the present one as"), this);
+  runName_ = new QLineEdit(this);
+  runName_->setObjectName(QStringLiteral("exitRunName"));
+  runName_->setPlaceholderText(tr("a name, then Enter: a version with all its assumptions"));
+  runName_->setAccessibleName(tr("Name of the version that keeps this run"));
+  keepAsDraft(bench_, runName_, runName_->objectName());
+  runsTitle_->setBuddy(runName_);
+  keeps->addWidget(runsTitle_);
+  keeps->addWidget(runName_, 1);
+  layout->addLayout(keeps);
+  connect(runName_, &QLineEdit::returnPressed, this, &ExitPanel::keepRun);
+  runs_->setWidths(66, 0);
+  layout->addWidget(runs_);
+  connect(&bench_, &Workbench::opened, this, [this] { read_.clear(); });
   layout->addStretch();
+}
+
+void ExitPanel::keepRun() {
+  if (runName_->text().trimmed().isEmpty()) return;
+  if (bench_.keepVersion(runName_->text(), tr("a run of the exit return"))) runName_->clear();
+  fillRuns();
+}
+
+/// The present run, then the versions kept last.
+void ExitPanel::fillRuns() {
+  if (bench_.isPreviewing()) return;
+  constexpr size_t kMostVersions = 5;
+  const std::vector<store::KeptVersion> versions = bench_.versions();
+  runs_->setVisible(!versions.empty());
+  if (versions.empty()) return;
+  std::vector<services::Side> sides;
+  if (auto present = bench_.sideOf(QString::fromLatin1(services::kNow))) sides.push_back(std::move(*present));
+  for (size_t i = versions.size(); i > 0 && sides.size() <= kMostVersions; --i) {
+    const store::KeptVersion& v = versions[i - 1];
+    auto known = read_.find(v.id);
+    if (known == read_.end()) {
+      std::optional<services::Side> side = bench_.sideOf(text(v.name));
+      if (!side) continue;  // said in the status line; the others are still shown
+      known = read_.emplace(v.id, std::move(*side)).first;
+    }
+    sides.push_back(known->second);
+  }
+  const Scenario& scenario = bench_.now().caseOf().scenarios[static_cast<size_t>(bench_.scenario())];
+  QStringList headers;
+  for (const services::Side& side : sides) headers << text(side.name);
+  std::vector<LedgerRow> rows;
+  for (const services::ExitRunLine& line : services::exitRuns(sides, scenario.id)) {
+    LedgerRow row = headingRow(text(line.label));
+    row.heading = false;
+    row.kind = line.kind;
+    row.unit = unitOf(bench_.now(), line.kind);
+    for (size_t i = 0; i < line.figures.size(); ++i) {
+      row.cells.push_back(figureCell(line.figures[i]));
+      row.cells.back().story = [line, i, run = sides[i].name](const services::Snapshot& shown) {
+        return services::exitRunStory(shown, line, i, run);
+      };
+    }
+    rows.push_back(std::move(row));
+  }
+  runs_->ledger().setCorner(text(scenario.label));
+  runs_->ledger().fill(headers, std::move(rows));
+  runs_->showAll();
 }
 
 void ExitPanel::refresh() {
   const services::Snapshot& s = bench_.now();
-  std::vector<LedgerRow> rows = scenarioRows(s, "exit_return");
+  const auto base = static_cast<size_t>(std::max(0, s.caseOf().indexOf(kBase)));
+  std::vector<LedgerRow> rows = scenarioRows(s, "exit_return", services::exitYear(s, static_cast<int>(base)));
   struct Line {
     QString label;
     Figure (*of)(const services::ExitReturn&);
@@ -64,7 +147,6 @@ void ExitPanel::refresh() {
   values_->ledger().setCorner(cornerOf(s));
   values_->ledger().fill(scenarioHeaders(s), std::move(rows));
   values_->showAll();
-  const auto base = static_cast<size_t>(std::max(0, s.caseOf().indexOf(kBase)));
   const services::ExitReturn& of = returns[base];
   QString words =
       of.toPay.hasValue()
@@ -76,7 +158,24 @@ void ExitPanel::refresh() {
                  .arg(text(dateText(of.lastAtOrUnder->date)),
                       text(figureText(Figure::of(of.lastAtOrUnder->close), Kind::Quote)));
   sentence_->setText(words + QLatin1Char('.'));
+  fillPaths();
+  fillRuns();
   fillGrid();
+}
+
+/// What drives it, each one key away from its path and evidence.
+void ExitPanel::fillPaths() {
+  const model::Model& m = bench_.now().model();
+  QStringList drivers;
+  for (const model::ViewRow& row : m.view("exit_paths")) {
+    if (m[row.row].declared == model::Declared::Driver) drivers << text(m[row.row].name);
+  }
+  if (drivers == drivers_) return;
+  drivers_ = drivers;
+  const QSignalBlocker quiet(paths_);
+  paths_->clear();
+  paths_->addItem(tr("a path…"));
+  for (const QString& driver : drivers) paths_->addItem(text(m[m.find(driver.toStdString())].label), driver);
 }
 
 void ExitPanel::fillGrid() {

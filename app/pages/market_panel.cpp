@@ -75,12 +75,12 @@ MarketPanel::MarketPanel(Workbench& bench, LedgerView* grid, QWidget* parent)
   connect(&bench_, &Workbench::opened, this, [this] { fresh_.clear(); });
 }
 
-const MarketRows& MarketPanel::table() const {
-  return marketTables().at(static_cast<size_t>(which_->currentIndex()));
+MarketRows MarketPanel::table() const {
+  return marketTable(static_cast<size_t>(which_->currentIndex()), bench_.settled());
 }
 
 void MarketPanel::refresh() {
-  const MarketRows& of = table();
+  const MarketRows of = table();
   hint_->setText(of.hint);
   series_->setVisible(of.table == MarketRows::Table::Series);
   const std::map<int, QStringList> choices = marketChoices(of, bench_.settled());
@@ -131,7 +131,7 @@ void MarketPanel::send(const std::vector<QString>& columns, const std::vector<st
 
 /// A cell of a row there is changes that figure alone; the row on top comes in once it says enough.
 void MarketPanel::typeCell(int row, int column, const QString& typed) {
-  const MarketRows& of = table();
+  const MarketRows of = table();
   const auto c = static_cast<size_t>(column);
   std::vector<QString> columns;
   std::vector<QString> cells;
@@ -169,7 +169,7 @@ void MarketPanel::typeCell(int row, int column, const QString& typed) {
 
 /// Cells without headings stand under those of the grid.
 void MarketPanel::paste(int, int column, const QList<QStringList>& cells) {
-  const MarketRows& of = table();
+  const MarketRows of = table();
   std::vector<QString> columns;
   const qsizetype width = std::max_element(cells.begin(), cells.end(), [](const QStringList& a, const QStringList& b) {
                             return a.size() < b.size();

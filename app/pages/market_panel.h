@@ -20,7 +20,7 @@ class MarketPanel : public QWidget {
   void refresh();
 
  private:
-  [[nodiscard]] const MarketRows& table() const;
+  [[nodiscard]] MarketRows table() const;
   void typeCell(int row, int column, const QString& typed);
   void paste(int row, int column, const QList<QStringList>& cells);
   void pasteWhole();

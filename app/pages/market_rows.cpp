@@ -121,6 +121,16 @@ QString unitOfPrice(const Peer& p) {
   return text(p.priceCurrency);
 }
 
+/// Rows of the model that peers tell for multiples of the analyst's own.
+std::vector<std::string> furtherRows(const services::Snapshot& s) {
+  std::vector<std::string> names;
+  for (const Multiple m : s.crossCheck.multiples) {
+    const std::string& name = ruleOf(m).metric.further;
+    if (!name.empty() && std::find(names.begin(), names.end(), name) == names.end()) names.push_back(name);
+  }
+  return names;
+}
+
 Shown peerRows(const services::Snapshot& s) {
   constexpr double kMillion = 1e6;
   Shown rows;
@@ -128,8 +138,13 @@ Shown peerRows(const services::Snapshot& s) {
     const PeerYear last = p.years.empty() ? PeerYear{} : p.years.back();
     rows.push_back({text(p.name), number(p.price), unitOfPrice(p), day(p.priceDate), text(p.currency),
                     number(p.shares, kMillion), number(last.revenue, kMillion), number(last.ebitda, kMillion),
-                    number(last.netIncome, kMillion), number(p.debt, kMillion), number(p.cash, kMillion),
-                    p.years.empty() ? QString() : day(last.end), text(p.source)});
+                    number(last.netIncome, kMillion), number(p.debt, kMillion), number(p.cash, kMillion)});
+    for (const std::string& name : furtherRows(s)) {
+      const auto found = last.further.find(name);
+      rows.back().push_back(found == last.further.end() ? QString() : number(found->second, kMillion));
+    }
+    rows.back().push_back(p.years.empty() ? QString() : day(last.end));
+    rows.back().push_back(text(p.source));
   }
   return rows;
 }
@@ -267,6 +282,20 @@ const std::vector<MarketRows>& marketTables() {
        {0, 1, 6},
        {190}}};
   return kTables;
+}
+
+MarketRows marketTable(size_t at, const services::Snapshot& s) {
+  MarketRows table = marketTables().at(at);
+  if (table.table != MarketRows::Table::Peers) return table;
+  constexpr std::ptrdiff_t kYearAndSource = 2;
+  for (const std::string& name : furtherRows(s)) {
+    const model::RowId row = s.model().find(name);
+    const QString label = row.known() ? text(s.model()[row].label) : text(name);
+    const QString column = text(kFurtherColumn + name) + QStringLiteral(" (millions)");
+    table.columns.insert(table.columns.end() - kYearAndSource,
+                         MarketColumn{QObject::tr("%1 m").arg(label), column, false, false, true});
+  }
+  return table;
 }
 
 std::vector<std::vector<QString>> marketRowsOf(const MarketRows& of, const services::Snapshot& s) {

@@ -31,6 +31,8 @@ struct MarketRows {
 };
 
 const std::vector<MarketRows>& marketTables();
+/// One of them for a company: that of peers has what its own multiples are of besides.
+MarketRows marketTable(size_t at, const services::Snapshot& s);
 /// What stands in a table now, newest first where it is long; as it would be typed.
 std::vector<std::vector<QString>> marketRowsOf(const MarketRows& of, const services::Snapshot& s);
 /// What the cells of a column may be chosen from, by column.

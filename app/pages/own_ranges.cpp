@@ -66,7 +66,7 @@ std::vector<MethodRange> rangesOfMultiples(const services::Snapshot& s, const st
     const auto row = [&](const char* statistic) {
       return s.model().peerRow(model::Declared::Row, multipleName(m), statistic);
     };
-    ranges.push_back(rangeOf(s, QString::fromLatin1(multipleLabel(m)), row("low"), row("median"), row("high")));
+    ranges.push_back(rangeOf(s, text(multipleLabel(m)), row("low"), row("median"), row("high")));
   }
   return ranges;
 }

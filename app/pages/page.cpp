@@ -120,7 +120,7 @@ void Page::typeDriver(const QString& row, int scenario, const std::map<int, doub
 
 void Page::typeInput(const QString& row, int scenario, double figure) {
   const Case& c = bench_.settled().caseOf();
-  bench_.apply(services::setInput(c, bench_.settled().evaluation->model(),
+  bench_.apply(services::setLevel(c, bench_.settled().evaluation->model(),
                                   c.scenarios[static_cast<size_t>(scenario)].id, row.toStdString(), figure,
                                   bench_.saidNow({})));
 }

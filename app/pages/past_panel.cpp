@@ -1,5 +1,6 @@
 #include "app/pages/past_panel.h"
 
+#include <QHBoxLayout>
 #include <QVBoxLayout>
 #include <algorithm>
 
@@ -7,6 +8,8 @@
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
+#include "services/edits/peer_edits.h"
+#include "services/edits/scenario_edits.h"
 #include "services/stories/peer_stories.h"
 
 namespace zl::app {
@@ -21,6 +24,18 @@ PastPanel::PastPanel(Workbench& bench, LedgerView* values, LedgerView* years, QW
   note_->setWordWrap(true);
   note_->setContentsMargins(8, 0, 8, 2);
   layout->addWidget(note_);
+  auto* adopts = new QHBoxLayout;
+  adopts->setContentsMargins(8, 0, 8, 0);
+  as_ = new QComboBox(this);
+  as_->setObjectName(QStringLiteral("pastAdoptsAs"));
+  as_->addItems({tr("the multiple of the exit return"), tr("a method of its own, with the quartiles as its ends")});
+  as_->setAccessibleName(tr("What Enter on a figure makes of it"));
+  auto* label = new PlainLabel(tr("Enter on a figure makes &it"), this);
+  label->setBuddy(as_);
+  adopts->addWidget(label);
+  adopts->addWidget(as_);
+  adopts->addStretch();
+  layout->addLayout(adopts);
   values_->setWidths(66, 0);
   layout->addWidget(values_);
   chart_ = new PriceChart(this);
@@ -67,6 +82,18 @@ void PastPanel::refresh() {
       return services::pastStory(shown, of.label + ", where today stands", of, of.percentile, Kind::Ratio);
     };
     row.cells.push_back(place);
+    const std::pair<QString, Figure> beside[] = {{tr("peers today"), of.peersToday},
+                                                 {tr("apart, %"), of.gapToday},
+                                                 {tr("usually, %"), of.usualGap}};
+    for (const auto& [name, figure] : beside) {
+      const Kind kind = &figure == &beside[0].second ? Kind::Multiple : Kind::Ratio;
+      row.cells.push_back(figureCell(figure));
+      if (kind == Kind::Ratio && figure.hasValue()) row.cells.back().words = text(figureText(figure, kind));
+      row.cells.back().story = [label = of.label + ", " + name.toStdString(), of, figure = figure,
+                                kind](const services::Snapshot& shown) {
+        return services::pastStory(shown, label, of, figure, kind);
+      };
+    }
     LedgerCell months;
     const auto out = static_cast<int>(of.points.size()) - of.count;
     months.words =
@@ -78,7 +105,8 @@ void PastPanel::refresh() {
   const bool any = std::any_of(series_.series.begin(), series_.series.end(),
                                [](const services::PastSeries& of) { return !of.points.empty(); });
   note_->setText(any ? tr("The price then times the count then, over what had been filed by then, as first filed; "
-                          "outlier months do not count. Enter on a figure makes it the multiple of the exit return. ") +
+                          "outlier months do not count. The dotted line is the peers' median then, where their closes are in "
+                          "the book: today's count and claims, over the year filed by then. ") +
                            text(series_.note)
                      : tr("Closes of more than a year, and filed years that lie before them, make the own past "
                           "multiples: type or paste prices under Company."));
@@ -86,7 +114,7 @@ void PastPanel::refresh() {
   chart_->setVisible(any);
   years_->setVisible(any);
   if (!any) return;
-  headers << tr("today's place") << tr("months");
+  headers << tr("today's place") << tr("peers today") << tr("apart, %") << tr("usually, %") << tr("months");
   values_->ledger().fill(headers, std::move(rows));
   values_->showAll();
   fillSeries();
@@ -99,11 +127,14 @@ void PastPanel::fillSeries() {
   const services::PastSeries& of = series_.series[at];
   std::vector<PricePoint> points;
   std::vector<PriceMark> marks;
+  std::vector<PricePoint> peers;
   for (const services::PastMultiple& p : of.points) {
     if (!p.outlier) points.push_back({p.on, p.multiple, {}});
+    if (p.peersCount > 0) peers.push_back({p.on, p.peers, {}});
   }
   chart_->setTitle(tr("%1, by month; median %2").arg(text(of.label), text(figureText(of.median, Kind::Multiple))));
   chart_->setContent(std::move(points), std::move(marks), QString());
+  chart_->setBeside(std::move(peers), tr("peers' median"));
   const std::vector<services::PastYear> years = services::pastYears(of);
   QStringList headers;
   LedgerRow low, mean, high;
@@ -141,8 +172,15 @@ void PastPanel::adopt(int row, int column) {
   const auto& [name, figure] = columns[static_cast<size_t>(column)];
   if (!figure.hasValue()) return bench_.say(tr("There is no figure to adopt: %1").arg(text(figure.reason())), true);
   const Scenario& scenario = s.caseOf().scenarios[static_cast<size_t>(bench_.scenario())];
-  bench_.apply(services::setInput(s.caseOf(), s.model(), scenario.id, s.model()[parts[kMultipleAt].row].name,
-                                  figure.value(), bench_.saidNow(tr("own past %1, %2").arg(text(of.label), name))));
+  const Provenance said = bench_.saidNow(tr("own past %1, %2").arg(text(of.label), name));
+  if (as_->currentIndex() == 0) {
+    bench_.apply(services::setLevel(s.caseOf(), s.model(), scenario.id, s.model()[parts[kMultipleAt].row].name,
+                                    figure.value(), said));
+    return;
+  }
+  bench_.apply(services::adoptOwnPast(
+      s.caseOf(), s.model(), scenario.id, row,
+      {figure.value(), of.lowerQuartile.valueOr(0), of.upperQuartile.valueOr(0)}, said));
 }
 
 }  // namespace zl::app

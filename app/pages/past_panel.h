@@ -1,7 +1,9 @@
 #pragma once
 // The company's own past multiples: statistics with where today stands, the one under the cursor by month and by year;
-// Enter makes a figure the multiple of the exit return.
+// Enter makes a figure the multiple of the exit return, or a method of its own. Beside them the peers' median of each
+// month.
 
+#include <QComboBox>
 #include <QLabel>
 #include <QWidget>
 
@@ -28,6 +30,7 @@ class PastPanel : public QWidget {
   LedgerView *values_, *years_;
   PriceChart* chart_;
   QLabel* note_;
+  QComboBox* as_;
   services::PastMultiples series_;  ///< as last filled
 };
 

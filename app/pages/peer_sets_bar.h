@@ -2,6 +2,7 @@
 // Which peers count: sets by name, a new one of those that count, companies of the same book taken in or out.
 
 #include <QComboBox>
+#include <QLayout>
 #include <QLineEdit>
 #include <QWidget>
 
@@ -17,6 +18,8 @@ class PeerSetsBar : public QWidget {
   PeerSetsBar(Workbench& bench, QWidget* parent);
   /// `shown` are the multiples in which a peer must count to be kept in a new set; `reason` goes with the next change.
   void refresh(std::vector<Multiple> shown);
+  /// At the end of the row.
+  void add(QWidget* control) { layout()->addWidget(control); }
   void setReason(const QString& reason) { reason_ = reason; }
 
  Q_SIGNALS:
@@ -25,6 +28,7 @@ class PeerSetsBar : public QWidget {
  private:
   void keepSet();
   void chooseSet(int index);
+  void offerOthers();
   void chooseFromBook(int index);
 
   Workbench& bench_;

@@ -42,7 +42,8 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   views_->add("ratios", tr("ratios"), makeRatios());
   LedgerView* exitValues = addGrid("exitReturn", tr("Exit return by scenario"));
   auto* exitView = new QWidget(views_);
-  exit_ = new ExitPanel(bench_, exitValues, addGrid("exitGrid", tr("Yearly return by growth and multiple")), exitView);
+  exit_ = new ExitPanel(bench_, exitValues, addGrid("exitGrid", tr("Yearly return by growth and multiple")),
+                        addGrid("exitRuns", tr("Runs of the exit return kept as versions")), exitView);
   scrolledLayout(exitView)->addWidget(exit_);
   views_->add("exit", tr("exit return"), exitView);
   takeInputs(exitValues);
@@ -55,13 +56,12 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   group_ = new QComboBox(this);
   group_->setObjectName(QStringLiteral("multipleGroup"));
   group_->setAccessibleName(tr("Multiples shown"));
-  group_->addItems({tr("the usual ones"), tr("of price, trailing"), tr("of the firm, trailing"),
-                    tr("this and next year"), tr("all of them"), tr("how alike they are")});
+  group_->addItems({tr("as chosen"), tr("of price, trailing"), tr("of the firm, trailing"),
+                    tr("of years to come"), tr("of a normal year"), tr("all of them"), tr("how alike they are")});
   views_->addControl(group_);
   fitted_ = new QComboBox(this);
   fitted_->setObjectName(QStringLiteral("multipleFitted"));
   fitted_->setAccessibleName(tr("Multiple fitted across the peers"));
-  for (const MultipleRule& rule : multipleRules()) fitted_->addItem(QString::fromLatin1(rule.label));
   fitted_->hide();  // but where it says something
   views_->addControl(fitted_);
   connect(fitted_, &QComboBox::currentIndexChanged, this, [this] {
@@ -98,6 +98,9 @@ QWidget* PeersPage::makeSet() {
   layout->addWidget(sets_);
   connect(reason_, &QLineEdit::textChanged, sets_, [this](const QString& typed) { sets_->setReason(typed.trimmed()); });
   connect(sets_, &PeerSetsBar::reasonUsed, reason_, &QLineEdit::clear);
+  multiples_ = new MultiplesBar(bench_, view);
+  sets_->add(multiples_->button());
+  layout->addWidget(multiples_);
   auto* empty = new EmptyNote(
       bench_,
       tr("No peers yet. A name, a price, shares or a market value and a few figures begin one; a table from a "
@@ -251,11 +254,11 @@ void PeersPage::refresh() {
   group_->setVisible(ofMultiples);
   fitted_->setVisible(views_->shown() == QLatin1String("why"));
   alike_ = group_->currentIndex() == group_->count() - 1;
-  shown_ = services::multiplesOf(alike_ ? services::MultipleGroup::Usual
-                                        : static_cast<services::MultipleGroup>(group_->currentIndex()));
+  shown_ = services::multiplesOf(now(), alike_ ? services::MultipleGroup::Chosen
+                                               : static_cast<services::MultipleGroup>(group_->currentIndex()));
   if (views_->shown() == QLatin1String("past")) return past_->refresh();
   if (views_->shown() == QLatin1String("why"))
-    return why_->refresh(multipleRules()[static_cast<size_t>(std::max(0, fitted_->currentIndex()))].multiple);
+    return why_->refresh(fittedMultiple());
   if (views_->shown() == QLatin1String("sumOfParts")) return parts_->refresh();
   if (views_->shown() == QLatin1String("ratios")) return fillRatios();
   if (views_->shown() == QLatin1String("exit")) return exit_->refresh();
@@ -265,9 +268,27 @@ void PeersPage::refresh() {
   if (views_->shown() == QLatin1String("range")) return fillRange();
   sentence_->setText(text(services::impliedWords(now())));
   sets_->refresh(shown_);
+  multiples_->refresh();
   alike_ ? fillLikeness() : fillPeers();
   fillStrips();
   tellEffect();
+}
+
+/// The one that the list stands on; the list has the multiples of the model in use.
+Multiple PeersPage::fittedMultiple() {
+  const std::vector<Multiple>& multiples = now().crossCheck.multiples;
+  const int stood = std::max(0, fitted_->currentIndex());
+  const QSignalBlocker quiet(fitted_);
+  QStringList labels;
+  for (const Multiple m : multiples) labels << text(multipleLabel(m));
+  QStringList there;
+  for (int i = 0; i < fitted_->count(); ++i) there << fitted_->itemText(i);
+  if (there != labels) {
+    fitted_->clear();
+    fitted_->addItems(labels);
+  }
+  fitted_->setCurrentIndex(std::min(stood, fitted_->count() - 1));
+  return multiples[static_cast<size_t>(std::max(0, fitted_->currentIndex()))];
 }
 
 void PeersPage::fillPeers() {
@@ -281,7 +302,9 @@ void PeersPage::fillPeers() {
     LedgerCell size;
     size.words = shownText(peer.revenue, Kind::Money) + (peer.outOfScale ? QStringLiteral(" ⚠") : QString());
     size.tip = peer.revenue.hasValue()
-                   ? (peer.outOfScale ? tr("more than 8 times away from the subject's revenue") : QString())
+                   ? (peer.outOfScale ? tr("more than %1 times away from the subject's revenue")
+                                            .arg(text(plainNumber(s.crossCheck.subject.scaleLimit)))
+                                      : QString())
                    : text(peer.revenue.reason());
     size.figure = peer.revenue;
     size.story = [id = peer.id](const services::Snapshot& of) { return services::peerRevenueStory(of, id); };
@@ -303,7 +326,7 @@ void PeersPage::fillPeers() {
     rows.push_back(std::move(row));
   }
   QStringList headers{tr("revenue, %1 m").arg(text(s.company().currency))};
-  for (const Multiple m : shown_) headers << QString::fromLatin1(ruleOf(m).mark);
+  for (const Multiple m : shown_) headers << text(ruleOf(m).mark);
   peers_->ledger().fill(headers, std::move(rows));
   peers_->showAll();
 }
@@ -332,13 +355,14 @@ void PeersPage::fillLikeness() {
     for (size_t k = 0; k < peer.apart.size(); ++k) {
       const LikenessRule& rule = likenessRules()[k];
       add(peer.apart[k], std::string_view(rule.words) == "leverage" ? Kind::Multiple : Kind::Ratio, peer.unlike[k + 1],
-          rule.measure);
+          rule.mix != nullptr ? rule.words : rule.measure);
     }
     row.cells.push_back(wordsCell(text(peer.identity)));
     rows.push_back(std::move(row));
   }
   peers_->ledger().fill({tr("times the revenue"), tr("growth, points"), tr("margin, points"), tr("return, points"),
-                         tr("leverage, turns"), tr("what and where")},
+                         tr("leverage, turns"), tr("other regions, %"), tr("other businesses, %"),
+                         tr("what and where")},
                         std::move(rows));
   peers_->showAll();
 }
@@ -349,7 +373,7 @@ void PeersPage::fillStrips() {
   std::vector<MultipleStrip> strips;
   for (const Multiple m : shown_) {
     MultipleStrip strip;
-    strip.label = QString::fromLatin1(multipleLabel(m));
+    strip.label = text(multipleLabel(m));
     for (const PeerRow& peer : s.crossCheck.rows) {
       const MultipleCell& c = peer.cells.at(m);
       if (!c.multiple.hasValue() || peer.id == s.company().id) continue;
@@ -369,7 +393,7 @@ void PeersPage::fillStrips() {
       strip.subject = StripMark{position.own.value(),
                                 true,
                                 text(s.company().name + " " + figureText(position.own, Kind::Multiple)),
-                                {model::Cell{s.model().find(std::string("own_") + multipleName(m)), 0}, base, {}}};
+                                {model::Cell{ownMultipleRow(s.model(), m), 0}, base, {}}};
     }
     strip.words =
         !st.median.hasValue() ? text("no peer counts")
@@ -410,14 +434,14 @@ void PeersPage::tellEffect() {
       words =
           tr("%1, %2: %3. %4 the median would be %5 instead of %6, and the value it implies %7 instead of %8. Space "
              "does it.")
-              .arg(text(peer.name), QString::fromLatin1(multipleLabel(m)),
+              .arg(text(peer.name), text(multipleLabel(m)),
                    (effect->in ? tr("counts") : tr("left out")) +
                        (peer.cells.at(m).reason.empty() ? QString() : tr(" (%1)").arg(text(peer.cells.at(m).reason))),
                    effect->in ? tr("Without it") : tr("With it"), times(effect->medianThen), times(effect->median),
                    quote(effect->impliedThen), quote(effect->implied));
     } else {
       words = tr("%1, %2 cannot count: %3")
-                  .arg(text(peer.name), QString::fromLatin1(multipleLabel(m)), text(peer.cells.at(m).reason));
+                  .arg(text(peer.name), text(multipleLabel(m)), text(peer.cells.at(m).reason));
     }
   }
   effect_->setText(words);
@@ -431,7 +455,7 @@ void PeersPage::fillStatistics() {
   for (const Multiple m : shown_) {
     const MultipleStatistics& st = s.crossCheck.statistics.at(m);
     LedgerRow multiples;
-    multiples.label = QString::fromLatin1(multipleLabel(m));
+    multiples.label = text(multipleLabel(m));
     multiples.unit = QStringLiteral("×");
     multiples.kind = Kind::Multiple;
     LedgerCell count;
@@ -453,7 +477,7 @@ void PeersPage::fillStatistics() {
     }
     const services::Position position = services::positionOf(s, m);
     LedgerCell own = figureCell(position.own);
-    own.source = model::Cell{s.model().find(std::string("own_") + multipleName(m)), 0};
+    own.source = model::Cell{ownMultipleRow(s.model(), m), 0};
     own.scenario = base;
     multiples.cells.push_back(own);
     LedgerCell place = figureCell(position.percentile);

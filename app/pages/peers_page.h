@@ -12,6 +12,7 @@
 #include "app/pages/page.h"
 #include "app/pages/parts_panel.h"
 #include "app/pages/past_panel.h"
+#include "app/pages/multiples_bar.h"
 #include "app/pages/peer_sets_bar.h"
 #include "app/pages/sub_views.h"
 #include "app/pages/why_panel.h"
@@ -36,6 +37,7 @@ class PeersPage : public Page {
   QWidget* makeRatios();
   void fillRatios();
   QWidget* makeOthers();
+  [[nodiscard]] Multiple fittedMultiple();
   void fillPeers();
   void fillLikeness();
   void fillStatistics();
@@ -57,6 +59,7 @@ class PeersPage : public Page {
   MultipleStrips* strips_;
   QLineEdit* reason_;
   PeerSetsBar* sets_;
+  MultiplesBar* multiples_;
   RangeChart* ranges_;
   QWidget* empty_;
 };

@@ -99,7 +99,7 @@ void WhyPanel::fillGrounds() {
   };
   closing(tr("Multiple that they justify"), asShare(why.gap.whole - why.gap.unexplained), why.gap.justifiedHere,
           why.gap.justifiedThere);
-  closing(QString::fromLatin1(multipleLabel(why.multiple)), asShare(why.gap.whole), why.own, why.peers);
+  closing(text(multipleLabel(why.multiple)), asShare(why.gap.whole), why.own, why.peers);
   closing(tr("Not explained"), asShare(why.gap.unexplained), Figure::absent("of the gap alone"),
           Figure::absent("of the gap alone"));
   words_->setText(why.words.empty() ? tr("There is no gap to share out: %1.").arg(text(why.gap.unexplained.reason()))
@@ -131,14 +131,14 @@ void WhyPanel::fillFit(Multiple m) {
     add(peer.residual, Kind::Multiple, "beyond the fit");
     rows.push_back(std::move(row));
   }
-  QString words = tr("%1 has no fit: %2.").arg(QString::fromLatin1(multipleLabel(m)), text(fit.intercept.reason()));
+  QString words = tr("%1 has no fit: %2.").arg(text(multipleLabel(m)), text(fit.intercept.reason()));
   if (fit.intercept.hasValue()) {
     const auto times = [](const Figure& f) {
       return f.hasValue() ? text(groupedNumber(f.value(), 2, false)) : text(f.reason());
     };
     words = tr("%1 over %2 peers: growth, margin and return tell %3 % of its spread, adjusted %4 %; a point more of "
                "each moves it by %5, %6 and %7.")
-                .arg(QString::fromLatin1(multipleLabel(m)))
+                .arg(text(multipleLabel(m)))
                 .arg(fit.count)
                 .arg(text(figureText(fit.rSquared, Kind::Ratio)), text(figureText(fit.adjusted, Kind::Ratio)))
                 .arg(times(fit.slopes[0] * Figure::of(0.01)), times(fit.slopes[1] * Figure::of(0.01)),
@@ -150,7 +150,7 @@ void WhyPanel::fillFit(Multiple m) {
   }
   fitWords_->setText(words);
   fit_->setVisible(!rows.empty());
-  fit_->ledger().fill({tr("growth, %"), tr("margin, %"), tr("return, %"), QString::fromLatin1(ruleOf(m).mark),
+  fit_->ledger().fill({tr("growth, %"), tr("margin, %"), tr("return, %"), text(ruleOf(m).mark),
                        tr("fitted"), tr("beyond it")},
                       std::move(rows));
   fit_->showAll();

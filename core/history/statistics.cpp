@@ -68,6 +68,20 @@ LineFit fitLine(std::span<const std::pair<double, double>> points) {
   return fitted;
 }
 
+Figure regularShare(std::span<const Figure> parts, std::span<const Figure> wholes, const std::vector<bool>& flagged) {
+  constexpr int kMost = 5;
+  double sum = 0;
+  int count = 0;
+  for (size_t i = parts.size(); i > 0 && count < kMost; --i) {
+    const Figure &part = parts[i - 1], &whole = wholes[i - 1];
+    if ((!flagged.empty() && flagged[i - 1]) || !part.hasValue() || !whole.hasValue() || whole.value() <= 0) continue;
+    sum += part.value() / whole.value();
+    ++count;
+  }
+  return count < 2 ? Figure::absent("a normal year takes two regular years that have the figure")
+                   : Figure::of(sum / count);
+}
+
 Figure growth(const Figure& before, const Figure& x) {
   if (const Figure* gap = decidingGap({&before, &x})) return *gap;
   if (before.value() <= 0) return Figure::notMeaningful("the year before is not positive");

@@ -30,6 +30,11 @@ struct LineFit {
 };
 LineFit fitLine(std::span<const std::pair<double, double>> points);
 
+/// A normal year's part of a whole: the mean of part over whole in the last five years that are regular, have both and
+/// a positive whole. Ascending by year; `flagged` as for describe(). Absent with fewer than two.
+Figure regularShare(std::span<const Figure> parts, std::span<const Figure> wholes,
+                    const std::vector<bool>& flagged = {});
+
 /// x / before - 1: meaningful where before > 0 and x >= 0.
 Figure growth(const Figure& before, const Figure& x);
 

@@ -102,6 +102,17 @@ class Checker {
     if (constant && (row.historyFiled || row.history)) {
       bad(row.at, "a constant has no history");
     }
+    if (row.regular) checkRegular(row);
+  }
+
+  void checkRegular(const Row& given) const {
+    const RowId part = model_.find(given.regular->part), whole = model_.find(given.regular->whole);
+    for (const auto& [row, name] : {std::pair(part, given.regular->part), std::pair(whole, given.regular->whole)}) {
+      if (!row.known()) bad(given.at, "there is no row '" + name + "'");
+      if (!model_[row].historyFiled && !model_[row].history) bad(given.at, "'" + name + "' has no history");
+    }
+    if (model_[part].kind != model_[whole].kind)
+      bad(given.at, "'" + given.regular->part + "' is no part of '" + given.regular->whole + "': their units differ");
   }
 
   /// Operations that a rule is for one year once avg() and total() are written out. Nested they
@@ -249,7 +260,7 @@ class Checker {
                     "final() or total()");
     }
     if (inHistory_ && !there) {
-      if (e.anchor == Anchor::First || e.anchor == Anchor::Second || e.anchor == Anchor::Final ||
+      if (e.anchor == Anchor::First || e.anchor == Anchor::Second || e.anchor == Anchor::Third || e.anchor == Anchor::Final ||
           e.anchor == Anchor::Beyond) {
         bad(e.at, "history cannot look into the forecast");
       }
@@ -257,6 +268,7 @@ class Checker {
         bad(e.at, "'" + e.name + "' has no history rule");
       }
     }
+    if (inHistory_ && target.regular) bad(e.at, "history cannot read '" + e.name + "', which is a mean of it");
     if (inHistory_ && there && target.declared == Declared::Row) {
       bad(e.at, "history may read inputs and givens, not the computed constant '" + e.name + "'");
     }

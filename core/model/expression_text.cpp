@@ -90,6 +90,8 @@ std::string refText(const Expr& e) {
       return "opening_year(" + e.name + ")";
     case Anchor::Second:
       return "second_year(" + e.name + ")";
+    case Anchor::Third:
+      return "third_year(" + e.name + ")";
     case Anchor::Final:
       return "final(" + e.name + ")";
     case Anchor::Beyond:

@@ -111,6 +111,8 @@ class Words {
         return words + " at the opening";
       case Anchor::Second:
         return words + " of the second year";
+      case Anchor::Third:
+        return words + " of the third year";
       case Anchor::Final:
         return words + " of the last year";
       case Anchor::Beyond:

@@ -12,6 +12,7 @@
 #include "core/model/checker.h"
 #include "core/model/fault.h"
 #include "core/model/lexer.h"
+#include "core/model/peer_multiple.h"
 
 namespace zl::model {
 namespace {
@@ -54,11 +55,18 @@ constexpr std::array<Function, 9> kFunctions{{{"min", Op::Min, 2},
                                               {"known", Op::Known, 2},
                                               {"avg", Op::Average, 1},
                                               {"total", Op::Total, 1}}};
-constexpr std::array<Word<Anchor>, 5> kAnchors{{{"base", Anchor::Base},
+constexpr std::array<Word<Anchor>, 6> kAnchors{{{"base", Anchor::Base},
                                                 {"opening_year", Anchor::First},
                                                 {"second_year", Anchor::Second},
+                                                {"third_year", Anchor::Third},
                                                 {"final", Anchor::Final},
                                                 {"beyond", Anchor::Beyond}}};
+
+constexpr std::array<Word<PeerMultiple::Of>, 5> kMultipleYears{{{"base", PeerMultiple::Of::Trailing},
+                                                                {"opening_year", PeerMultiple::Of::ThisYear},
+                                                                {"second_year", PeerMultiple::Of::NextYear},
+                                                                {"third_year", PeerMultiple::Of::YearAfter},
+                                                                {"normal", PeerMultiple::Of::NormalYear}}};
 
 template <class E, size_t N>
 std::optional<E> meaningOf(const std::array<Word<E>, N>& words, const std::string& text) {
@@ -304,40 +312,27 @@ class Parser {
     }
   }
 
-  /// multiple NAME "label" "what it is of" shares|firm ANCHOR ROW: the givens of what peers are at, the subject's own,
-  /// and the rows of what it implies, written out and read as if they stood here.
+  /// multiple NAME "label" "what it is of" shares|firm YEAR ROW: its rows, written out and read as if they stood here.
   void multiple() {
     const Position at = tokens_[at_ - 1].at;
-    const std::string name = word("a multiple of peers");
-    const std::string label = text("the multiple's label in quotation marks");
-    const std::string what = text("what it is of, in quotation marks");
-    const bool ofFirm = acceptWord("firm");
-    if (!ofFirm) expectWord("shares");
-    const Position anchorAt = peek().at;
-    const std::string anchor = word("base, opening_year or second_year");
-    if (!meaningOf(kAnchors, anchor)) badAt(anchorAt, "expected base, opening_year or second_year");
-    const std::string metric = anchor + "(" + word("the row that it is of") + ")";
-    const std::string positive = "\"the subject's " + what + " not positive\"";
-    std::string rows = "row own_" + name + " \"" + label + ", at the price\" multiple constant\n  value guard(" +
-                       metric + " > 0, guard(price > 0, (price / quote_rate * diluted_shares" +
-                       (ofFirm ? " + claims" : "") + ") / " + metric + ", \"there is no price\"), " + positive +
-                       ")\n  help \"What the subject itself is at.\"\n";
-    for (const char* statistic : {"low", "median", "mean", "high"}) {
-      const std::string given = "peers_" + name + "_" + statistic;
-      const std::string tie = "  peers " + name + " " + statistic + "\n";
-      rows += "given " + given + " \"Peers' " + label + ", " + statistic + "\" multiple constant\n" + tie +
-              "  help \"Of the peers that count, aligned to the subject's fiscal year and basis.\"\n";
-      rows += "row by_" + name + "_" + statistic + " \"Value per share, peers' " + label + ", " + statistic +
-              "\" quote constant\n  value guard(" + metric + " > 0, max(0, (" + given + " * " + metric +
-              (ofFirm ? " - claims" : "") + ") / diluted_shares * quote_rate), " + positive + ")\n" + tie +
-              "  help \"Multiple times the subject's own" + (ofFirm ? ", less claims," : "") +
-              " over diluted shares.\"\n";
-    }
-    Result<std::vector<Token>> written = tokenize(rows, source_, at.text);
+    PeerMultiple m;
+    m.name = word("a multiple of peers");
+    m.label = text("the multiple's label in quotation marks");
+    m.what = text("what it is of, in quotation marks");
+    m.ofFirm = acceptWord("firm");
+    if (!m.ofFirm) expectWord("shares");
+    constexpr const char* kYears = "base, opening_year, second_year, third_year or normal";
+    const Position yearAt = peek().at;
+    const std::optional<PeerMultiple::Of> of = meaningOf(kMultipleYears, word(kYears));
+    if (!of) badAt(yearAt, std::string("expected ") + kYears);
+    m.of = *of;
+    m.row = word("the row that it is of");
+    Result<std::vector<Token>> written = tokenize(rowsOf(m), source_, at.text);
     if (!written) badAt(at, written.error().text());
     written->pop_back();  // the end
     for (Token& token : *written) token.at = at;
     tokens_.insert(tokens_.begin() + static_cast<std::ptrdiff_t>(at_), written->begin(), written->end());
+    model_.multiples.push_back(std::move(m));
   }
 
   /// An input that stands on one of its options.
@@ -468,6 +463,8 @@ class Parser {
       row.record = recordTie(row);
     } else if (acceptWord("estimate")) {
       row.estimate = estimateTie(row);
+    } else if (acceptWord("regular")) {
+      row.regular = regularTie(row);
     } else if (acceptWord("help")) {
       row.help = text("the help text in quotation marks");
       while (peek().type == Token::Type::Text) row.help += " " + next().text;
@@ -631,6 +628,17 @@ class Parser {
     tie.item = word("a row that analysts estimate");
     tie.ahead = wholeNumber();
     if (tie.ahead < 1 || tie.ahead > kMostYears) badAt(at, "estimates are read for the first to the fifth year ahead");
+    return tie;
+  }
+
+  /// regular PART over WHOLE, of a given.
+  RegularTie regularTie(const Row& row) {
+    if (row.declared != Declared::Given || row.kind != Kind::Ratio)
+      badAt(peek().at, "a mean of regular years is a given ratio");
+    RegularTie tie;
+    tie.part = word("the row whose mean it is");
+    expectWord("over");
+    tie.whole = word("the row that it is a part of");
     return tie;
   }
 
@@ -820,10 +828,10 @@ class Parser {
 const LanguageWords& languageWords() {
   static const LanguageWords words = [] {
     LanguageWords w;
-    w.declarations = {"group", "amend", "unprojected", "choice", "means", "view", "method"};
+    w.declarations = {"group", "amend", "unprojected", "choice", "means", "view", "method", "multiple"};
     for (const auto& declared : kDeclared) w.declarations.emplace_back(declared.text);
     w.attributes = {"history", "rule",   "first",  "forecast", "value",  "range",    "beyond",
-                    "default", "option", "quoted", "peers",    "record", "estimate", "help"};
+                    "default", "option", "quoted", "peers",    "record", "estimate", "regular", "help"};
     w.histories = {"filed", "fact", "recorded"};
     for (const auto& kind : kKinds) w.kinds.emplace_back(kind.text);
     for (const auto& timing : kTimings) w.timings.emplace_back(timing.text);

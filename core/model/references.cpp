@@ -33,6 +33,8 @@ Cell cellOf(const Model& model, const Layout& layout, const Expr& ref, int colum
       return {ref.row, layout.historyYears};
     case Anchor::Second:  // of a forecast of one year there is none
       return {ref.row, layout.forecastYears > 1 ? layout.historyYears + 1 : -1};
+    case Anchor::Third:
+      return {ref.row, layout.forecastYears > 2 ? layout.historyYears + 2 : -1};
     case Anchor::Final:
       return {ref.row, layout.columns() - 1};
     case Anchor::Beyond:

@@ -58,7 +58,7 @@ enum class Op {
 
 /// Which column a reference reads, relative to the column being computed or to the horizon.
 /// Beyond: the year after the last forecast one, which only constants look at.
-enum class Anchor { Here, Base, First, Second, Final, Beyond };
+enum class Anchor { Here, Base, First, Second, Third, Final, Beyond };
 
 struct Expr {
   Op op = Op::Number;
@@ -117,6 +117,22 @@ struct EstimateTie {
   int ahead = 1;
 };
 
+/// What a given is of the filed years that are regular: the mean of one row over another.
+struct RegularTie {
+  std::string part, whole;  ///< rows of the model that have a history
+};
+
+/// A multiple of peers as a text declares it: what it is of, and of which twelve months.
+struct PeerMultiple {
+  enum class Of { Trailing, ThisYear, NextYear, YearAfter, NormalYear };
+  std::string name;   ///< "ev_to_sales"
+  std::string label;  ///< "EV to sales"
+  std::string what;   ///< "sales"
+  bool ofFirm = false;
+  Of of = Of::Trailing;
+  std::string row;  ///< the subject's own figure
+};
+
 /// What a given is of a list of the company record: `record option_tranches 2 strike`.
 struct RecordTie {
   std::string list;
@@ -148,6 +164,7 @@ struct Row {
   std::optional<PeerTie> peers;
   std::optional<RecordTie> record;
   std::optional<EstimateTie> estimate;
+  std::optional<RegularTie> regular;
   std::string help;
   Position at;
 
@@ -207,6 +224,7 @@ struct Model {
   std::vector<std::string> statements;  ///< groups that are shown as statements, in their order
   std::vector<View> views;
   std::vector<Method> methods;
+  std::vector<PeerMultiple> multiples;  ///< that texts declare, in their order
   std::array<RowId, kRoles> roles{};  ///< row by role; names nothing where the model has none
   std::vector<std::string> sources;   ///< what its texts are called in messages, by Position::text
 

@@ -2,6 +2,7 @@
 // Findings: what a monitor saw, where, by how much. The window lists them, the command line
 // prints them.
 
+#include <functional>
 #include <map>
 #include <memory>
 #include <string>
@@ -69,7 +70,7 @@ struct MonitorView {
   const MarketRates& rates;
   const std::vector<Estimate>& estimates;
   std::string currency;  ///< the reporting one
-  std::vector<OnOtherModel> others = {};
+  std::function<std::vector<OnOtherModel>()> others = {};  ///< asked once, last of all
   BetaBand beta = {};
 };
 

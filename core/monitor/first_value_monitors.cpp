@@ -25,8 +25,9 @@ class FirstValue {
     order();
     farFromPrice();
     farFromPeers();
-    for (const OnOtherModel& other : v_.others) against(*other.evaluation, other.title);
     yearsPassed();
+    if (!v_.others) return;
+    for (const OnOtherModel& other : v_.others()) against(*other.evaluation, other.title);
   }
 
  private:

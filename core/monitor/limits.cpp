@@ -39,6 +39,8 @@ constexpr MonitorLimit kLimits[] = {
     {"peer unlike in growth", "a peer's growth of revenue apart from the subject's", Kind::Ratio, 0.15, 0, 10},
     {"peer unlike in margin", "a peer's EBIT margin apart from the subject's", Kind::Ratio, 0.15, 0, 10},
     {"peer unlike in return", "a peer's return on equity apart from the subject's", Kind::Ratio, 0.2, 0, 10},
+    {"peer unlike in regions", "the share of a peer's revenue from other regions", Kind::Ratio, 0.6, 0, 1},
+    {"peer unlike in businesses", "the share of a peer's revenue from other businesses", Kind::Ratio, 0.6, 0, 1},
     {"peer unlike in leverage", "a peer's net debt over EBITDA apart from the subject's", Kind::Multiple, 3, 0, 1000},
     {"stale peer price", "days between a peer's price and the valuation date", Kind::Count, 31, 0, 10000},
     {"year ends apart", "months between the last filed year of a peer and the subject's", Kind::Count, 3, 0, 120},

@@ -35,7 +35,6 @@ class Monitors {
     monitorHistory(v_, found_);
     monitorProjection(v_, found_);
     monitorEvidence(v_, found_);
-    monitorFirstValue(v_, found_);
     monitorCapital(v_, found_);
     monitorStanding(v_, found_);
     for (int s = 0; s < e_.scenarios(); ++s) {
@@ -45,6 +44,7 @@ class Monitors {
       shortfall(s);
     }
     monitorPeers(v_, found_);
+    monitorFirstValue(v_, found_);  // the last: it waits for the other models
     for (Finding& f : found_) {
       auto accepted = e_.caseOf().acknowledged.find(f.key());
       if (accepted == e_.caseOf().acknowledged.end()) accepted = e_.caseOf().acknowledged.find(f.oldKey());

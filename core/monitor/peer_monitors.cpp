@@ -80,12 +80,12 @@ class PeerMonitors {
                                      [m = m](const PeerRow& row) { return row.cells.at(m).in; });
       if (s.count == 1 && only != v_.peers.rows.end()) {
         add("a multiple rests on one peer", Severity::Warning,
-            std::string(multipleLabel(m)) + " rests on " + only->name +
+            multipleLabel(m) + " rests on " + only->name +
                 " alone: what it implies is one company's price");
         continue;
       }
       add("few peers", Severity::Warning,
-          std::string(multipleLabel(m)) + ": " + std::to_string(s.count) + " peers counted; below " +
+          multipleLabel(m) + ": " + std::to_string(s.count) + " peers counted; below " +
               plainNumber(fewest) + " a median says little");
     }
   }
@@ -220,14 +220,15 @@ class PeerMonitors {
     const std::vector<LikenessRule>& rules = likenessRules();
     eachCounted([&](const Peer& peer) {
       const std::vector<Figure> apart =
-          distancesOf(peer, v_.peers.subject.basis, [this](const char* measure) { return subjects(measure); });
+          distancesOf(peer, v_.peers.subject, [this](const char* measure) { return subjects(measure); });
       std::string words;
       for (size_t i = 0; i < rules.size(); ++i) {
         if (!apart[i].hasValue() || std::fabs(apart[i].value()) <= limitOf(c_, rules[i].limit)) continue;
         const bool turns = monitorLimit(rules[i].limit)->kind == Kind::Multiple;
         words += (words.empty() ? "" : ", ") + std::string(rules[i].words) + " " +
-                 (turns ? groupedNumber(apart[i].value(), 1, false) + " turns"
-                        : groupedNumber(apart[i].value() * 100, 0, false) + " points");
+                 (rules[i].mix != nullptr ? groupedNumber(apart[i].value() * 100, 0, false) + " % elsewhere"
+                  : turns                 ? groupedNumber(apart[i].value(), 1, false) + " turns"
+                                          : groupedNumber(apart[i].value() * 100, 0, false) + " points");
       }
       if (!words.empty()) names.add(peer.name + ", " + words);
     });

@@ -230,6 +230,24 @@ class FaultFinder {
 
 }  // namespace
 
+Case inputsAsPaths(Case c, const model::Model& m) {
+  for (Scenario& scenario : c.scenarios) {
+    for (auto input = scenario.inputs.begin(); input != scenario.inputs.end();) {
+      const model::RowId row = m.find(input->first);
+      if (!row.known() || m[row].declared != model::Declared::Driver || !input->second.option.empty()) {
+        ++input;
+        continue;
+      }
+      Assumption path;
+      path.path.level = input->second.figure;
+      path.said = input->second.said;
+      scenario.drivers.emplace(input->first, std::move(path));
+      input = scenario.inputs.erase(input);
+    }
+  }
+  return c;
+}
+
 std::vector<std::string> faultsOf(const Case& c, const model::Model& m) {
   std::vector<std::string> faults = FaultFinder(c, m).run();
   for (const auto& [key, part] : c.parts) {
@@ -237,7 +255,7 @@ std::vector<std::string> faultsOf(const Case& c, const model::Model& m) {
     if (!(part.multiple > 0 && part.multiple <= kMost))
       faults.push_back("the multiple of the part '" + key + "' must lie above 0 and under 1,000");
   }
-  if (!c.peerSet.empty() && c.peerSets.count(c.peerSet) == 0)
+  if (!c.peerSet.empty() && c.peerSet.find(kOfAnother) == std::string::npos && c.peerSets.count(c.peerSet) == 0)
     faults.push_back("there is no set of peers '" + c.peerSet + "'");
   return faults;
 }

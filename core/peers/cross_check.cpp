@@ -6,24 +6,17 @@
 namespace zl {
 namespace {
 
-Figure ratioOf(const Figure& numerator, const Figure& metric, const char* whyNot) {
-  if (const Figure* gap = decidingGap({&numerator, &metric})) return *gap;
-  if (metric.value() <= 0) return Figure::notMeaningful(whyNot);
-  if (numerator.value() < 0) return Figure::notMeaningful("more net cash than market value");
-  return numerator / metric;
+Figure multipleOf(const Figure& worth, const Figure& metric, const MultipleRule& rule) {
+  if (const Figure* gap = decidingGap({&worth, &metric})) return *gap;
+  if (metric.value() <= 0) return Figure::notMeaningful(rule.what + " not positive");
+  if (worth.value() < 0) return Figure::notMeaningful("more net cash than market value");
+  return worth / metric;
 }
 
-Figure multipleOf(const Subject& subject, const Peer& peer, Multiple m, const SpotRates& rates) {
-  const MultipleRule& rule = ruleOf(m);
-  const Figure worth = rule.ofFirm ? enterpriseValue(peer, rates, subject.basis) : marketEquity(peer, rates);
-  return ratioOf(worth, metricOf(rule, peer, subject.basis, subject.target),
-                 (std::string(rule.what) + " not positive").c_str());
-}
-
-MultipleCell cellOf(const Subject& subject, const Peer& peer, Multiple m, const SpotRates& rates,
+MultipleCell cellOf(Figure multiple, const Subject& subject, const Peer& peer, Multiple m,
                     const std::map<std::string, PeerChoice>& choices) {
   MultipleCell cell;
-  cell.multiple = multipleOf(subject, peer, m, rates);
+  cell.multiple = std::move(multiple);
   // No choice can bring these two back in.
   if (peer.id == subject.id) {
     cell.reason = "the subject itself";
@@ -38,12 +31,37 @@ MultipleCell cellOf(const Subject& subject, const Peer& peer, Multiple m, const 
     return cell;
   }
   cell.in = true;
+  if (choices.empty()) return cell;
   if (const auto choice = choices.find(peerChoiceKey(peer.id, m)); choice != choices.end()) {
     cell.in = choice->second.in;
     cell.byHand = true;
     cell.reason = choice->second.reason;
   }
   return cell;
+}
+
+PeerRow rowOf(const Subject& subject, const Peer& peer, const std::vector<const MultipleRule*>& rules,
+              const SpotRates& rates, const std::map<std::string, PeerChoice>& choices) {
+  PeerRow row;
+  row.id = peer.id;
+  row.name = peer.name;
+  row.remark = peer.remark;
+  const PeerTimeline timeline(peer, subject.target);
+  row.revenue = timeline.aligned(ruleOf(Multiple::PriceToSales), subject.basis) *
+                spot(rates, peer.currency, subject.currency);
+  if (row.revenue.hasValue() && subject.revenue.hasValue() && subject.revenue.value() > 0) {
+    const double scale = row.revenue.value() / subject.revenue.value();
+    row.outOfScale = scale > subject.scaleLimit || scale < 1 / subject.scaleLimit;
+  }
+  const Figure market = marketEquity(peer, rates), firm = worthOfFirm(peer, market, subject.basis);
+  row.cells.reserve(rules.size());
+  for (const MultipleRule* rule : rules) {
+    const Figure metric = metricOf(*rule, peer, subject.basis, timeline);
+    row.cells.emplace_hint(row.cells.end(), rule->multiple,
+                           cellOf(multipleOf(rule->ofFirm ? firm : market, metric, *rule), subject, peer,
+                                  rule->multiple, choices));
+  }
+  return row;
 }
 
 MultipleStatistics statisticsOf(const std::vector<double>& included) {
@@ -95,26 +113,16 @@ CrossCheck crossCheck(const Subject& subject, const std::vector<Peer>& peers, co
                       const std::map<std::string, PeerChoice>& choices) {
   CrossCheck check;
   check.subject = subject;
-  for (const Peer& peer : peers) {
-    PeerRow row;
-    row.id = peer.id;
-    row.name = peer.name;
-    row.remark = peer.remark;
-    row.revenue =
-        alignedMetric(peer.years, &PeerYear::revenue, subject.target) * spot(rates, peer.currency, subject.currency);
-    if (row.revenue.hasValue() && subject.revenue.hasValue() && subject.revenue.value() > 0) {
-      const double scale = row.revenue.value() / subject.revenue.value();
-      row.outOfScale = scale > subject.scaleLimit || scale < 1 / subject.scaleLimit;
-    }
-    for (const MultipleRule& rule : multipleRules())
-      row.cells[rule.multiple] = cellOf(subject, peer, rule.multiple, rates, choices);
-    check.rows.push_back(std::move(row));
-  }
-  for (const MultipleRule& rule : multipleRules()) {
-    const Multiple m = rule.multiple;
-    std::vector<double> included;
+  check.multiples = subject.multiples;
+  std::vector<const MultipleRule*> rules;
+  for (const Multiple m : check.multiples) rules.push_back(&ruleOf(m));
+  for (const Peer& peer : peers) check.rows.push_back(rowOf(subject, peer, rules, rates, choices));
+  std::vector<double> included;
+  for (const Multiple m : check.multiples) {
+    included.clear();
     for (const PeerRow& row : check.rows) {
-      if (row.cells.at(m).in) included.push_back(row.cells.at(m).multiple.value());
+      const MultipleCell& cell = row.cells.at(m);
+      if (cell.in) included.push_back(cell.multiple.value());
     }
     const MultipleStatistics s = statisticsOf(included);
     markOutliers(check.rows, m, s);

@@ -1,7 +1,11 @@
 #include "core/peers/peer.h"
 
 #include <algorithm>
+#include <charconv>
 #include <chrono>
+#include <sstream>
+
+#include "core/history/statistics.h"
 
 namespace zl {
 
@@ -9,14 +13,20 @@ std::string peerChoiceKey(const std::string& peer, Multiple m) {
   return peer + "/" + multipleId(m);
 }
 
+namespace {
+
+/// Calendar months from one month's end to another's.
+int monthsFrom(Date from, Date to) {
+  const std::chrono::year_month_day a(from), b(to);
+  return (static_cast<int>(b.year()) - static_cast<int>(a.year())) * 12 +
+         static_cast<int>(static_cast<unsigned>(b.month())) - static_cast<int>(static_cast<unsigned>(a.month()));
+}
+
+}  // namespace
+
 std::vector<MonthsOf> monthsInside(const std::vector<PeerYear>& years, Date target) {
-  using std::chrono::year_month_day;
-  const year_month_day t(target);
   for (size_t i = 0; i < years.size(); ++i) {
-    const year_month_day end(years[i].end);
-    const int gap = (static_cast<int>(t.year()) - static_cast<int>(end.year())) * 12 +
-                    static_cast<int>(static_cast<unsigned>(t.month())) -
-                    static_cast<int>(static_cast<unsigned>(end.month()));
+    const int gap = monthsFrom(years[i].end, target);
     if (gap < 0 || gap > 11) continue;
     if (gap == 0) return {{i, 12}};
     return {{i, 12 - gap}, {i + 1, gap}};
@@ -76,12 +86,8 @@ void mergeYears(std::vector<PeerYear>& years, const std::vector<PeerYear>& later
       years.insert(at, from);
       continue;
     }
-    for (Figure PeerYear::*member :
-         {&PeerYear::revenue, &PeerYear::ebitda, &PeerYear::netIncome, &PeerYear::ebit, &PeerYear::interest,
-          &PeerYear::operatingCashFlow, &PeerYear::capex, &PeerYear::equity, &PeerYear::leaseCost, &PeerYear::stockPay,
-          &PeerYear::research, &PeerYear::nopat, &PeerYear::intangibles, &PeerYear::dividends}) {
-      takeOver((*at).*member, from.*member);
-    }
+    for (const PeerColumn& column : kPeerColumns) takeOver((*at).*column.figure, from.*column.figure);
+    for (const auto& [row, figure] : from.further) takeOver(at->further[row], figure);
   }
 }
 
@@ -108,6 +114,8 @@ void mergePeers(std::vector<Peer>& peers, const std::vector<Peer>& later) {
       merged.minorPerMajor = at->minorPerMajor;
     }
     if (merged.remark.empty()) merged.remark = at->remark;
+    if (merged.regions.empty()) merged.regions = at->regions;
+    if (merged.businesses.empty()) merged.businesses = at->businesses;
     if (merged.source.empty()) merged.source = at->source;
     merged.years = at->years;
     mergeYears(merged.years, from.years);
@@ -115,6 +123,41 @@ void mergePeers(std::vector<Peer>& peers, const std::vector<Peer>& later) {
     mergeYears(merged.expected, from.expected);
     *at = std::move(merged);
   }
+}
+
+std::optional<RevenueMix> revenueMix(const std::string& text) {
+  RevenueMix mix;
+  double sum = 0;
+  std::istringstream parts(text);
+  for (std::string part; std::getline(parts, part, ';');) {
+    const size_t name = part.find_first_not_of(' ');
+    if (name == std::string::npos) continue;
+    size_t end = part.find_last_not_of(" %");
+    const size_t begin = end == std::string::npos ? end : part.find_last_of(' ', end);
+    if (begin == std::string::npos || begin <= name) return std::nullopt;
+    double percent = 0;
+    const char *from = part.data() + begin + 1, *to = part.data() + end + 1;
+    const auto [read, code] = std::from_chars(from, to, percent);
+    if (code != std::errc() || read != to || percent < 0) return std::nullopt;
+    end = part.find_last_not_of(' ', begin);
+    mix[part.substr(name, end - name + 1)] += percent / 100;
+    sum += percent / 100;
+  }
+  constexpr double kWhole = 1.01;  // shares are told rounded
+  return mix.empty() || sum > kWhole ? std::nullopt : std::optional(mix);
+}
+
+void priceAt(Peer& peer, Date day) {
+  if (peer.closes.empty()) return;
+  const auto after = std::upper_bound(peer.closes.begin(), peer.closes.end(), day,
+                                      [](Date d, const std::pair<Date, double>& close) { return d < close.first; });
+  if (after == peer.closes.begin()) {
+    peer.price = Figure::absent("its first close is of " + dateText(peer.closes.front().first));
+    peer.priceDate = day;
+    return;
+  }
+  peer.price = Figure::of(std::prev(after)->second);
+  peer.priceDate = std::prev(after)->first;
 }
 
 Figure marketEquity(const Peer& peer, const SpotRates& rates) {
@@ -146,23 +189,69 @@ Figure ebitOn(const MeasureBasis& basis, const Peer& peer, const PeerYear& year)
   return basis.stockPayAsCost ? ebit : ebit + year.stockPay;
 }
 
-Figure metricOf(const MultipleRule& rule, const Peer& peer, const MeasureBasis& basis, Date target) {
-  const auto metric = [&](const PeerYear& year) { return rule.metric(basis, peer, year); };
-  if (rule.balance) {
-    return peer.years.empty() ? Figure::absent("the peer table gives no year") : metric(peer.years.back());
-  }
-  if (rule.ahead == 0) return alignedMetric(peer.years, metric, target);
-  if (peer.expected.empty()) return Figure::absent("nobody says what is expected of it");
-  std::vector<PeerYear> all = peer.years;
+PeerTimeline::PeerTimeline(const Peer& peer, Date target) : peer_(peer) {
+  for (const PeerYear& year : peer.years) all_.push_back(&year);
+  const size_t filed = all_.size();
   for (const PeerYear& year : peer.expected) {
-    if (all.empty() || year.end > all.back().end) all.push_back(year);
+    if (all_.empty() || year.end > all_.back()->end) all_.push_back(&year);
   }
-  return alignedMetric(all, metric, addYears(target, rule.ahead));
+  for (int ahead = 0; ahead < kTargets; ++ahead) {
+    Twelve& twelve = twelve_[static_cast<size_t>(ahead)];
+    const size_t known = ahead == 0 ? filed : all_.size();
+    const Date end = addYears(target, ahead);
+    for (size_t i = 0; i < known && twelve.first == nullptr; ++i) {
+      const int gap = monthsFrom(all_[i]->end, end);
+      if (gap < 0 || gap > 11) continue;
+      twelve.first = all_[i];
+      twelve.months = 12 - gap;
+      if (gap > 0 && i + 1 < known) twelve.second = all_[i + 1];
+    }
+  }
+}
+
+Figure PeerTimeline::aligned(const MultipleRule& rule, const MeasureBasis& basis) const {
+  if (rule.of == MultipleRule::Of::NormalYear) return normal(rule, basis);
+  const int ahead = yearsAhead(rule.of);
+  if (ahead > 0 && peer_.expected.empty()) return Figure::absent("nobody says what is expected of it");
+  return over(ahead, [&](const PeerYear& year) { return rule.metric.of(basis, peer_, year); });
+}
+
+template <class Metric>
+Figure PeerTimeline::over(int ahead, const Metric& metric) const {
+  const Twelve& twelve = twelve_[static_cast<size_t>(ahead)];
+  if (twelve.first == nullptr) return Figure::absent("no fiscal year ends in the twelve months compared");
+  if (twelve.months == 12) return metric(*twelve.first);
+  if (twelve.second == nullptr) return Figure::absent("the next fiscal year is not reported yet");
+  return metric(*twelve.first) * Figure::of(twelve.months / 12.0) +
+         metric(*twelve.second) * Figure::of((12 - twelve.months) / 12.0);
+}
+
+Figure PeerTimeline::normal(const MultipleRule& rule, const MeasureBasis& basis) const {
+  std::vector<Figure> parts, wholes;
+  for (const PeerYear& year : peer_.years) {
+    parts.push_back(rule.metric.of(basis, peer_, year));
+    wholes.push_back(year.revenue);
+  }
+  return regularShare(parts, wholes) * over(0, [](const PeerYear& year) { return year.revenue; });
+}
+
+Figure metricOf(const MultipleRule& rule, const Peer& peer, const MeasureBasis& basis, const PeerTimeline& timeline) {
+  if (!rule.balance) return timeline.aligned(rule, basis);
+  return peer.years.empty() ? Figure::absent("the peer table gives no year")
+                            : rule.metric.of(basis, peer, peer.years.back());
+}
+
+Figure metricOf(const MultipleRule& rule, const Peer& peer, const MeasureBasis& basis, Date target) {
+  return metricOf(rule, peer, basis, PeerTimeline(peer, target));
 }
 
 Figure enterpriseValue(const Peer& peer, const SpotRates& rates, const MeasureBasis& basis) {
+  return worthOfFirm(peer, marketEquity(peer, rates), basis);
+}
+
+Figure worthOfFirm(const Peer& peer, const Figure& equity, const MeasureBasis& basis) {
   const Figure leases = basis.leasesAsDebt ? peer.leases : Figure::of(0);
-  return marketEquity(peer, rates) + peer.debt + leases + peer.preferred + peer.minorities + peer.pension - peer.cash -
+  return equity + peer.debt + leases + peer.preferred + peer.minorities + peer.pension - peer.cash -
          peer.associates;
 }
 

@@ -1,6 +1,8 @@
 #pragma once
 // Comparable companies and their multiples.
 
+#include <array>
+#include <boost/container/flat_map.hpp>
 #include <functional>
 #include <map>
 #include <optional>
@@ -36,7 +38,38 @@ struct PeerYear {
   Figure nopat = {};        ///< EBIT after the tax it bears, as filed or as the analyst sees it
   Figure intangibles = {};  ///< goodwill and other intangibles
   Figure dividends = {};    ///< paid to common shareholders
+  std::map<std::string, Figure> further = {};  ///< what multiples of the analyst's own are of, by row of the model
 };
+
+/// A figure of a fiscal year as a peer table names it.
+struct PeerColumn {
+  const char* name;
+  Figure PeerYear::* figure;
+};
+/// All of them, in the order of the view of the model that says which of its rows they are for a company of the book;
+/// intangibles, which that view tells by way of tangible book, come last.
+inline constexpr PeerColumn kPeerColumns[] = {{"revenue", &PeerYear::revenue},
+                                              {"ebitda", &PeerYear::ebitda},
+                                              {"net_income", &PeerYear::netIncome},
+                                              {"ebit", &PeerYear::ebit},
+                                              {"interest", &PeerYear::interest},
+                                              {"operating_cash_flow", &PeerYear::operatingCashFlow},
+                                              {"capex", &PeerYear::capex},
+                                              {"equity", &PeerYear::equity},
+                                              {"lease_cost", &PeerYear::leaseCost},
+                                              {"stock_pay", &PeerYear::stockPay},
+                                              {"research", &PeerYear::research},
+                                              {"nopat", &PeerYear::nopat},
+                                              {"dividends", &PeerYear::dividends},
+                                              {"intangibles", &PeerYear::intangibles}};
+inline constexpr const char* kPeerYearsView = "as_peer_years";
+/// What a peer table calls a further figure: this and the row of the model.
+inline constexpr const char* kFurtherColumn = "row:";
+
+/// Shares of revenue by region or by business, by the name in words as it is told.
+using RevenueMix = std::map<std::string, double>;
+/// "Europe 60 %; Asia 40 %". Empty where a part names no share, or they are more than the whole by over a point.
+std::optional<RevenueMix> revenueMix(const std::string& text);
 
 /// One peer. Claims are those of its last balance sheet, in its reporting currency.
 struct Peer {
@@ -53,6 +86,9 @@ struct Peer {
   bool filesRent = false;          ///< its EBITDA is after rent, no lease liability is on its balance sheet
   std::vector<PeerYear> years;     ///< filed, ascending by end
   std::vector<PeerYear> expected;  ///< what analysts expect of years after them, ascending by end
+  /// Where its whole record of closes is at hand, in listing units, ascending: its price is then one of these.
+  std::vector<std::pair<Date, double>> closes;
+  RevenueMix regions, businesses;  ///< of its last fiscal year; empty where nobody says
   std::string remark;              ///< why it is comparable, or what is odd about it
   std::string source;              ///< where its figures are from, as the table or who typed it says
 };
@@ -79,8 +115,33 @@ Figure ebitdaOn(const MeasureBasis& basis, const Peer& peer, const PeerYear& yea
 Figure ebitOn(const MeasureBasis& basis, const Peer& peer, const PeerYear& year);
 
 /// What a multiple is of for a peer, in its reporting currency: twelve months that end so many years after `target`,
-/// filed or expected; of a balance the last balance sheet.
+/// filed or expected; of a balance the last balance sheet; of a normal year its mean share of revenue in the filed
+/// years times the revenue of the twelve months.
 Figure metricOf(const MultipleRule& rule, const Peer& peer, const MeasureBasis& basis, Date target);
+
+/// A peer's fiscal years laid along the twelve months that end with `target` and up to three years after it, once for
+/// all multiples. Stands on the peer that it was made from.
+class PeerTimeline {
+ public:
+  PeerTimeline(const Peer& peer, Date target);
+  /// Of twelve months, as metricOf() says.
+  [[nodiscard]] Figure aligned(const MultipleRule& rule, const MeasureBasis& basis) const;
+
+ private:
+  static constexpr int kTargets = 4;
+  struct Twelve {
+    const PeerYear *first = nullptr, *second = nullptr;
+    int months = 0;  ///< of the first
+  };
+  template <class Metric>
+  [[nodiscard]] Figure over(int ahead, const Metric& metric) const;
+  [[nodiscard]] Figure normal(const MultipleRule& rule, const MeasureBasis& basis) const;
+
+  const Peer& peer_;
+  std::vector<const PeerYear*> all_;  ///< filed, then expected of later years
+  std::array<Twelve, kTargets> twelve_;
+};
+Figure metricOf(const MultipleRule& rule, const Peer& peer, const MeasureBasis& basis, const PeerTimeline& timeline);
 
 /// Spot rates by pair: units of `to` for one `from`. The same currency is 1; a pair that is quoted
 /// neither way is crossed.
@@ -94,11 +155,20 @@ std::string crossOf(const SpotRates& rates, const std::string& from, const std::
 /// gives stands, and its years come in by their end; what it leaves out stays.
 void mergePeers(std::vector<Peer>& peers, const std::vector<Peer>& later);
 
+/// The last close up to a day; absent before the first. A peer without a record of closes stays at its one price.
+void priceAt(Peer& peer, Date day);
+
 /// Price times shares in the peer's reporting currency.
 Figure marketEquity(const Peer& peer, const SpotRates& rates);
 /// Market equity + debt + leases where they are debt + preferred + minorities + pension - cash -
 /// associates.
 Figure enterpriseValue(const Peer& peer, const SpotRates& rates, const MeasureBasis& basis);
+/// The same upon a market equity that is known already.
+Figure worthOfFirm(const Peer& peer, const Figure& equity, const MeasureBasis& basis);
+
+/// What there is once for every multiple.
+template <class T>
+using PerMultiple = boost::container::flat_map<Multiple, T>;
 
 /// One cell of the cross-check: a multiple, whether it counts, and why.
 struct MultipleCell {
@@ -115,7 +185,7 @@ struct PeerRow {
   Figure revenue;  ///< aligned, in the subject's currency, for size
   bool outOfScale = false;
   std::string remark;
-  std::map<Multiple, MultipleCell> cells;
+  PerMultiple<MultipleCell> cells;
 };
 
 struct MultipleStatistics {
@@ -139,12 +209,15 @@ struct Subject {
   double scaleLimit = kScaleLimit;
   std::string set;                               ///< the name of the peer set that counts; empty: all candidates
   std::optional<std::set<std::string>> members;  ///< of that set, by id
+  std::vector<Multiple> multiples = shippedNames();  ///< that its model declares
+  RevenueMix regions, businesses;                ///< as filed; empty where nothing is
 };
 
 struct CrossCheck {
   Subject subject;
   std::vector<PeerRow> rows;
-  std::map<Multiple, MultipleStatistics> statistics;
+  std::vector<Multiple> multiples;  ///< in the order in which they are shown
+  PerMultiple<MultipleStatistics> statistics;
 };
 
 /// The statistics that values are taken from, as model text and reports name them.

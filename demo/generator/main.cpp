@@ -59,7 +59,12 @@ int main(int argc, char** argv) {
   write(folder / "company.json", demo::companyRecord(story));
   const std::string prices = demo::priceTable(random);
   write(folder / "prices.csv", prices);
-  write(folder / "series.csv", demo::seriesTable(prices));
+  const std::string series = demo::seriesTable(prices);
+  write(folder / "series.csv", series);
+  write(folder / "companion" / "record.json", demo::companionRecord());
+  write(folder / "companion" / "statements.csv", demo::companionStatements());
+  write(folder / "companion" / "prices.csv", demo::companionPrices(series));
+  write(folder / "companion" / "estimates.csv", demo::companionEstimates());
   write(folder / "peers.csv", demo::peerTable());
   write(folder / "rates.csv", demo::rateTable());
   write(folder / "estimates.csv", demo::estimateTable());

@@ -35,6 +35,11 @@ std::string priceTable(Random& random);
 std::string seriesTable(const std::string& priceTable);
 std::string peerTable();
 std::string rateTable();
+/// Of the peer that is a company of the book itself.
+std::string companionRecord();
+std::string companionStatements();
+std::string companionPrices(const std::string& series);
+std::string companionEstimates();
 std::string estimateTable();
 std::string caseText();
 

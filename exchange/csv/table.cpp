@@ -51,6 +51,12 @@ Status CsvTable::check(const CsvRow& row) const {
               where(row));
 }
 
+std::vector<std::string> CsvTable::headers() const {
+  std::vector<std::string> all;
+  for (const auto& [header, column] : columns_) all.push_back(header);
+  return all;
+}
+
 int CsvTable::column(const std::string& header) const {
   const auto found = columns_.find(header);
   return found == columns_.end() ? -1 : found->second;

@@ -18,6 +18,7 @@ class CsvTable {
   static Result<CsvTable> read(std::string_view content, const std::string& source, const StopCheck& stopped = {});
 
   [[nodiscard]] const std::vector<CsvRow>& rows() const { return rows_; }
+  [[nodiscard]] std::vector<std::string> headers() const;  ///< by their letters
   /// Index of a column by its header, -1 when there is none.
   [[nodiscard]] int column(const std::string& header) const;
   /// The cell, trimmed; empty where the column does not exist or the row is short.

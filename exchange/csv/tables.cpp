@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <charconv>
 #include <cmath>
+#include <cstring>
 #include <map>
 #include <set>
 
@@ -201,22 +202,6 @@ Result<PriceTable> readPrices(std::string_view content, const std::string& name)
   return read;
 }
 
-namespace {
-// Columns that a peer table may leave out.
-constexpr std::pair<const char*, Figure PeerYear::*> kFurtherPeerFigures[] = {
-    {"ebit", &PeerYear::ebit},
-    {"interest", &PeerYear::interest},
-    {"operating_cash_flow", &PeerYear::operatingCashFlow},
-    {"capex", &PeerYear::capex},
-    {"equity", &PeerYear::equity},
-    {"lease_cost", &PeerYear::leaseCost},
-    {"stock_pay", &PeerYear::stockPay},
-    {"research", &PeerYear::research},
-    {"nopat", &PeerYear::nopat},
-    {"intangibles", &PeerYear::intangibles},
-    {"dividends", &PeerYear::dividends}};
-}  // namespace
-
 Result<TableOf<Peer>> readPeers(std::string_view content, const std::string& name) {
   Result<CsvTable> table = tableWith(content, name,
                                      {"peer", "name", "currency", "price", "price_currency", "minor_per_major",
@@ -224,6 +209,10 @@ Result<TableOf<Peer>> readPeers(std::string_view content, const std::string& nam
   if (!table) return tl::unexpected(table.error());
   TableOf<Peer> read;
   std::vector<Peer>& peers = read.rows;
+  std::vector<std::string> further;
+  for (const std::string& header : table->headers()) {
+    if (header.starts_with(kFurtherColumn)) further.push_back(header.substr(std::strlen(kFurtherColumn)));
+  }
   SetAside aside("rows");
   for (const CsvRow& r : table->rows()) {
     RowReader row(*table, r);
@@ -252,12 +241,25 @@ Result<TableOf<Peer>> readPeers(std::string_view content, const std::string& nam
       if (!filed.empty() && filed != "debt" && filed != "rent")
         row.fault("leases_filed is debt or rent, not '" + filed + "'");
       p.filesRent = filed == "rent";
+      const std::pair<const char*, RevenueMix Peer::*> mixes[] = {{"regions", &Peer::regions},
+                                                                  {"businesses", &Peer::businesses}};
+      for (const auto& [column, mix] : mixes) {
+        const std::string told = row.text(column);
+        if (told.empty()) continue;
+        const std::optional<RevenueMix> shares = revenueMix(told);
+        if (!shares) row.fault("'" + told + "' in '" + column + "' are no shares; write Europe 60 %; Asia 40 %");
+        p.*mix = shares.value_or(RevenueMix());
+      }
       p.remark = row.text("remark");
       p.source = row.text("source");
       first = std::move(p);
     }
-    PeerYear year{row.date("year_end"), row.figure("revenue"), row.figure("ebitda"), row.figure("net_income")};
-    for (const auto& [column, figure] : kFurtherPeerFigures) year.*figure = row.figure(column);
+    PeerYear year{row.date("year_end"), {}, {}, {}};
+    for (const PeerColumn& column : kPeerColumns) year.*column.figure = row.figure(column.name);
+    for (const std::string& rowOfModel : further) {
+      if (Figure figure = row.figure((kFurtherColumn + rowOfModel).c_str()); !figure.isAbsent())
+        year.further[rowOfModel] = std::move(figure);
+    }
     const std::string stands = row.text("year_is");
     if (!stands.empty() && stands != "filed" && stands != "expected")
       row.fault("year_is is filed or expected, not '" + stands + "'");

@@ -10,10 +10,13 @@ constexpr const char* kBookPeerFormat = "zealous-ledger-book-peer";
 }  // namespace
 
 std::string bookPeerText(const BookPeer& peer) {
-  return textOf(
-      Json{
-          {"format", kBookPeerFormat}, {"version", 1}, {"company", peer.company}, {"in", peer.in}, {"said", toJson(peer.said)}},
-      1);
+  Json json{{"format", kBookPeerFormat},
+            {"version", peer.set.empty() ? 1 : 2},  // 1 knew no sets
+            {"company", peer.company},
+            {"in", peer.in},
+            {"said", toJson(peer.said)}};
+  if (!peer.set.empty()) json["set"] = peer.set;
+  return textOf(json, 1);
 }
 
 Result<BookPeer> bookPeerFrom(const std::string& text, const std::string& source) {
@@ -21,9 +24,12 @@ Result<BookPeer> bookPeerFrom(const std::string& text, const std::string& source
   if (!json) return tl::unexpected(json.error());
   try {
     ObjectReader r(*json, source);
-    if (r.text("format") != kBookPeerFormat || r.whole("version") != 1) r.fault("this names no peer of the book");
+    if (r.text("format") != kBookPeerFormat) r.fault("this names no peer of the book");
+    if (const int version = r.whole("version"); version < 1 || version > 2)
+      r.fault("a peer of the book has version " + std::to_string(version) + "; this program reads 1 and 2");
     BookPeer peer;
     peer.company = r.text("company");
+    peer.set = r.optionalText("set");
     peer.in = r.truth("in");
     peer.said = provenanceOf(r);
     r.finish();

@@ -1,6 +1,6 @@
 #pragma once
-// That a company of the same book is a peer, or is none any more, as a document of its own: it comes and goes with its
-// edit, and the newest of a company stands.
+// That a company of the same book is a peer, or a set of its peers is shared, or neither any more, as a document of its
+// own: it comes and goes with its edit, and the newest of a company or set stands.
 
 #include <string>
 
@@ -11,6 +11,7 @@ namespace zl::exchange {
 
 struct BookPeer {
   std::string company;  ///< id in the same book
+  std::string set;      ///< of that company's peers; empty: the company itself is the peer
   bool in = true;
   Provenance said;
   friend bool operator==(const BookPeer&, const BookPeer&) = default;

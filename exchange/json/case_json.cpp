@@ -170,7 +170,16 @@ void readPeerSets(ObjectReader& r, const std::string& source, Case& c) {
       }
     }
   }
-  if (!c.peerSet.empty() && c.peerSets.count(c.peerSet) == 0) r.fault("there is no set of peers '" + c.peerSet + "'");
+  const bool another = c.peerSet.find(kOfAnother) != std::string::npos;
+  if (!c.peerSet.empty() && !another && c.peerSets.count(c.peerSet) == 0)
+    r.fault("there is no set of peers '" + c.peerSet + "'");
+  const Json* shown = r.member("shown_multiples");
+  if (shown == nullptr) return;
+  if (!shown->is_array()) r.fault("'shown_multiples' is a list of multiples by their ids");
+  for (const Json& id : *shown) {
+    if (!id.is_string()) r.fault("'shown_multiples' is a list of multiples by their ids");
+    c.shownMultiples.insert(id.get<std::string>());
+  }
 }
 
 void readParts(ObjectReader& r, const std::string& source, Case& c) {
@@ -319,6 +328,7 @@ Json toJson(const Case& c) {
           {"peers", std::move(peers)},
           {"peer_sets", c.peerSets},
           {"peer_set", c.peerSet},
+          {"shown_multiples", c.shownMultiples},
           {"parts", std::move(parts)},
           {"notes", c.notes},
           {"lines", toJson(c.lines)},

@@ -30,6 +30,9 @@ CaseEdit setReason(const Case& c, const model::Model& m, const std::string& scen
                    const Provenance& said);
 CaseEdit setInput(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row,
                   double figure, const Provenance& said);
+/// An input at a figure, or a driver's whole path at one level.
+CaseEdit setLevel(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row,
+                  double figure, const Provenance& said);
 CaseEdit setProbability(const Case& c, const std::string& scenario, double probability);
 CaseEdit setExceptional(const Case& c, int year, const std::optional<std::string>& reason);
 /// Without a choice the rules decide again.

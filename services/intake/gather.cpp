@@ -42,7 +42,11 @@ Status readDocument(store::Book& book, const store::StoredDocument& d, Evidence&
   if (is(ContentKind::BookPeer)) {
     const Result<exchange::BookPeer> peer = exchange::bookPeerFrom(*content, d.document.name);
     if (!peer) return tl::unexpected(peer.error());
-    e.bookPeers[peer->company] = peer->in;
+    if (peer->set.empty()) {
+      e.bookPeers[peer->company] = peer->in;
+    } else {
+      e.bookSets[{peer->company, peer->set}] = peer->in;
+    }
     return {};
   }
   if (is(ContentKind::TableChoices)) {

@@ -471,6 +471,7 @@ MarketHints marketHints(const ImportContext& context, const std::string& name) {
   hints.day = parseDate(context.now.substr(0, 10)).value_or(Date{});
   hints.source = name;
   hints.peers = &context.peers;
+  hints.further = context.further;
   if (context.present && !context.present->years().empty()) {
     hints.yearEnd = context.present->years().back().end;
   } else {

@@ -2,6 +2,7 @@
 // Files to documents ready to be stored. Reads and judges; stores nothing.
 
 #include <functional>
+#include <map>
 #include <memory>
 #include <string>
 #include <vector>
@@ -64,6 +65,7 @@ struct ImportContext {
   TableHints hints;
   std::optional<Company> record = {};                      ///< of the company; empty where the book has none
   std::vector<Peer> peers = {};                            ///< that the book has of the company
+  std::map<std::string, std::string> further = {};         ///< what its own multiples are of: rows and their labels
   std::optional<PricePoint> close = {};                    ///< the latest that the book has
   std::shared_ptr<const StandardStatements> present = {};  ///< what the book has of the company; null where nothing
   /// Told before each file.

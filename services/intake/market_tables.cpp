@@ -75,6 +75,11 @@ const std::vector<Heading>& headings() {
       {"operating_cash_flow", {"operating cash flow", "cash flow from operations"}},
       {"capex", {"capex", "capital expenditure"}},
       {"dividends", {"dividends paid", "total dividends", "dividends in all"}},
+      {"nopat", {"nopat", "operating profit after tax"}},
+      {"intangibles", {"intangibles", "goodwill and intangibles", "intangible assets"}},
+      {"stock_pay", {"stock pay", "share based payment", "share based payments", "stock based compensation"}},
+      {"research", {"research", "research and development", "r&d"}},
+      {"lease_cost", {"lease cost", "lease payments"}},
       {"interest", {"interest", "interest expense"}},
       {"remark", {"remark", "comment", "note", "why", "remarks"}},
       {"rate",
@@ -82,6 +87,8 @@ const std::vector<Heading>& headings() {
         "ränta"}},
       {"series", {"series", "index", "security", "indice", "indeks", "benchmark"}},
       {"dividend", {"dividend", "dividends", "dividende", "dividendo"}},
+      {"regions", {"regions", "revenue by region", "sales by region"}},
+      {"businesses", {"businesses", "revenue by business", "sales by business"}},
       {"region", {"country", "region", "market", "land", "pays", "país", "paese", "area"}},
       {"premium",
        {"country premium", "country risk premium", "crp", "premium", "risk premium", "länderrisikoprämie",
@@ -208,6 +215,9 @@ class Reading {
                            "net_debt", "cash", "equity"}) {
       count += has(is) ? 1 : 0;
     }
+    for (const Column& column : columns_) {
+      count += column.is.starts_with(kFurtherColumn) || column.is == "regions" || column.is == "businesses" ? 1 : 0;
+    }
     return count;
   }
   [[nodiscard]] bool namesKnownPeer() const {
@@ -225,7 +235,8 @@ class Reading {
       for (size_t i = 0; i < sheet_.rows[r].cells.size(); ++i) {
         const SheetCell& cell = sheet_.rows[r].cells[i];
         if (cell.kind != SheetCell::Kind::Text || cell.text.size() > 80) continue;
-        const std::string is = headingOfColumn(cell.text);
+        std::string is = headingOfColumn(cell.text);
+        if (is.empty()) is = furtherColumn(cell.text);
         if (!is.empty() && !has(is)) columns_.push_back({sheet_.rows[r].columns[i], is, cell.text, unitOf(cell.text)});
       }
       if (columns_.size() >= 2) {
@@ -239,6 +250,18 @@ class Reading {
       }
     }
     return false;
+  }
+
+  /// What a multiple of the analyst's own is of, headed as its row is labelled or named.
+  [[nodiscard]] std::string furtherColumn(const std::string& heading) const {
+    const std::string label = normalisedLabel(heading);
+    for (const auto& [name, rowLabel] : hints_.further) {
+      for (const std::string& word : {name, kFurtherColumn + name, rowLabel}) {
+        const std::string known = normalisedLabel(word);
+        if (label == known || (label.starts_with(known + " ") && unitOf(heading).scale)) return kFurtherColumn + name;
+      }
+    }
+    return {};
   }
 
   void findMark() {
@@ -344,8 +367,8 @@ class Reading {
   }
 
   /// Cells of a peer that are no amount in its currency. Dashes and words for nothing are nothing.
-  void lookAtFigures(size_t row, std::span<const char* const> figures, const std::string& currency) {
-    for (const char* is : figures) {
+  void lookAtFigures(size_t row, const std::vector<std::string>& figures, const std::string& currency) {
+    for (const std::string& is : figures) {
       const SheetCell* cell = cellAt(row, is);
       if (cell == nullptr || cell->text.empty()) continue;
       const std::optional<Written> written = writtenAt(row, is);
@@ -589,27 +612,17 @@ class Reading {
   }
 
   void readPeers() {
-    static const char* const kAmounts[] = {"debt",
-                                           "leases",
-                                           "preferred",
-                                           "minorities",
-                                           "pension",
-                                           "cash",
-                                           "associates",
-                                           "revenue",
-                                           "ebitda",
-                                           "net_income",
-                                           "ebit",
-                                           "interest",
-                                           "operating_cash_flow",
-                                           "capex",
-                                           "equity",
-                                           "dividends"};
-    static const char* const kOtherClaims[] = {"leases", "preferred", "minorities", "pension", "associates"};
+    static const char* const kClaims[] = {"debt", "leases", "preferred", "minorities", "pension", "cash", "associates"};
+    std::vector<std::string> amounts(std::begin(kClaims), std::end(kClaims));
+    for (const PeerColumn& column : kPeerColumns) amounts.emplace_back(column.name);
+    for (const Column& column : columns_) {
+      if (column.is.starts_with(kFurtherColumn)) amounts.push_back(column.is);
+    }
     table_.csv =
         "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,year_end,year_is,remark,source,"
-        "debt,leases,preferred,minorities,pension,cash,associates,revenue,ebitda,net_income,ebit,interest,"
-        "operating_cash_flow,capex,equity,dividends\n";
+        "regions,businesses";
+    for (const std::string& amount : amounts) table_.csv += ',' + amount;
+    table_.csv += '\n';
     bool scaleTold = title_.scale.has_value();
     std::string assumed;
     std::set<std::tuple<std::string, Date, bool>> seen;  // peer, year, expected
@@ -623,7 +636,7 @@ class Reading {
       std::string currency = textAt(r, "currency");
       if (currency.empty()) currency = title_.currency;
       for (const Column& c : columns_) {
-        const bool amount = std::find(std::begin(kAmounts), std::end(kAmounts), c.is) != std::end(kAmounts);
+        const bool amount = std::find(amounts.begin(), amounts.end(), c.is) != amounts.end();
         if (currency.empty() && amount) currency = c.unit.currency;
         scaleTold = scaleTold || (amount && c.unit.scale);
       }
@@ -642,11 +655,9 @@ class Reading {
         setAside(r, "'" + quoted + "' is no currency");
         continue;
       }
-      static const char* const kOthers[] = {"market_value", "ev", "net_debt", "shares"};
-      lookAtFigures(r, kAmounts, currency);
-      lookAtFigures(r, kOthers, currency);
-      static const char* const kPrices[] = {"close"};
-      lookAtFigures(r, kPrices, listing->currency);
+      lookAtFigures(r, amounts, currency);
+      lookAtFigures(r, {"market_value", "ev", "net_debt", "shares"}, currency);
+      lookAtFigures(r, {"close"}, listing->currency);
       std::optional<double> price = numberAt(r, "close");
       std::optional<double> shares;
       if (const std::optional<Written> count = writtenAt(r, "shares"))
@@ -683,19 +694,22 @@ class Reading {
                                         ahead ? "expected" : "filed",
                                         textAt(r, "remark"),
                                         textAt(r, "source").empty() ? hints_.source : textAt(r, "source")};
+      for (const char* mix : {"regions", "businesses"}) {
+        const std::string told = textAt(r, mix);
+        const bool read = revenueMix(told).has_value();
+        if (!told.empty() && !read) leaveOut(r, mix, "are no shares such as Europe 60 %; Asia 40 %");
+        cells.push_back(read ? told : "");
+      }
       std::optional<double> net = amountAt(r, "net_debt");
       const std::optional<double> whole = amountAt(r, "ev");
       if (!net && whole && price && shares && !numberAt(r, "debt"))
         net = *whole - *price / listing->minorPerMajor * *shares;
       const bool claims = net || numberAt(r, "debt");
-      for (const char* is : kAmounts) {
-        std::optional<double> x = amountAt(r, is);
-        const std::string column = is;
+      for (const std::string& column : amounts) {
+        std::optional<double> x = amountAt(r, column);
         if (!x && net && column == (*net >= 0 ? "debt" : "cash")) x = std::fabs(*net);
         // Who says what a peer owes says all that there is to be said, for want of further columns.
-        const bool claim =
-            column == "cash" || column == "debt" ||
-            std::find(std::begin(kOtherClaims), std::end(kOtherClaims), column) != std::end(kOtherClaims);
+        const bool claim = std::find(std::begin(kClaims), std::end(kClaims), column) != std::end(kClaims);
         if (!x && known == nullptr && claims && claim && (!has(column) || net)) {
           x = 0;
           claimsAssumed_ = true;

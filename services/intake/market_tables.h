@@ -3,6 +3,7 @@
 // In: a sheet, what is known of the company. Out: the same in the documented layout (docs/formats/csv.md), and what was
 // taken for granted.
 
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -24,6 +25,8 @@ struct MarketHints {
   Date yearEnd{};                            ///< of peers' figures without a year: the company's last fiscal year
   std::string source;                        ///< of figures without one: the table's name
   const std::vector<Peer>* peers = nullptr;  ///< there are: a row of the same name is more of one, in its currencies
+  /// What multiples of the analyst's own are of, by row: its label. Peers' tables may tell it.
+  std::map<std::string, std::string> further = {};
 };
 
 struct MarketTable {

@@ -207,12 +207,12 @@ Result<Placeholders> readPlaceholders(const std::string& folder, std::vector<Err
 }
 
 /// Whether peers have the measure, or (with a statistic) the statistic of a multiple.
-bool isMeasureOfPeers(const model::PeerTie& tie) {
+bool isMeasureOfPeers(const model::Model& m, const model::PeerTie& tie) {
   const std::vector<std::string>& measures = peerMeasures();
   if (tie.statistic.empty()) return std::find(measures.begin(), measures.end(), tie.measure) != measures.end();
-  const std::vector<MultipleRule>& multiples = multipleRules();
+  const std::vector<Multiple> multiples = declaredMultiples(m);
   return std::any_of(multiples.begin(), multiples.end(),
-                     [&](const MultipleRule& rule) { return tie.measure == rule.name; }) &&
+                     [&](Multiple multiple) { return tie.measure == multipleName(multiple); }) &&
          std::any_of(std::begin(kValuedStatistics), std::end(kValuedStatistics),
                      [&](const char* statistic) { return tie.statistic == statistic; });
 }
@@ -350,7 +350,7 @@ Result<std::shared_ptr<const Resources>> Resources::loadFrom(const std::string& 
     }
   }
   for (const model::Row& row : model.rows) {
-    if (!row.peers || isMeasureOfPeers(*row.peers)) continue;
+    if (!row.peers || isMeasureOfPeers(model, *row.peers)) continue;
     return fail(
         ErrorKind::BadInput,
         "peers have no '" + row.peers->measure + " " + row.peers->statistic + "', which '" + row.name + "' asks for",

@@ -16,12 +16,17 @@ namespace zl::services {
 /// another company is told by (views as_peer_years and as_peer_claims).
 Result<Peer> asPeer(const Evaluated& evaluated);
 
-/// gather(), with the companies of the book that are peers of it. One that cannot be read or valued is left out and
+/// gather(), with the companies of the book that are peers of it, and the peers in those sets of other companies that
+/// it shares. One that cannot be read or valued is left out and
 /// told of in Market::peersUntold. Peers of those companies are not followed.
 Result<Sources> gatherWithPeers(store::Book& book, const std::string& company, CaseEvaluator& evaluator, Date today,
                                 const std::optional<AsOf>& asOf = std::nullopt);
 
 /// Ids of the companies of the book that active documents name as peers.
 std::vector<std::string> bookPeersOf(const Evidence& evidence);
+/// Company and name of the sets that active documents share.
+std::vector<std::pair<std::string, std::string>> bookSetsOf(const Evidence& evidence);
+/// What such a set is called here: no set of a company's own has the sign between them in its name.
+std::string bookSetName(const std::string& company, const std::string& set);
 
 }  // namespace zl::services

@@ -7,6 +7,7 @@
 #include <utility>
 
 #include "exchange/content.h"
+#include "exchange/json/book_home.h"
 #include "exchange/json/company_json.h"
 #include "exchange/json/reader.h"
 #include "services/library/companions.h"
@@ -80,6 +81,24 @@ Result<std::vector<CompanyEntry>> companiesOf(store::Book& book) {
   std::sort(entries.begin(), entries.end(),
             [&](const CompanyEntry& a, const CompanyEntry& b) { return place(a) < place(b); });
   return entries;
+}
+
+Result<std::string> homeOf(store::Book& book) {
+  const Result<std::vector<std::string>> ids = book.companies();
+  if (!ids) return tl::unexpected(ids.error());
+  if (ids->size() == 1) return ids->front();
+  const Result<std::vector<store::StoredDocument>> documents = book.documents(std::string());
+  if (!documents) return tl::unexpected(documents.error());
+  std::string home;
+  for (const store::StoredDocument& d : *documents) {
+    if (!d.active || d.document.kind != exchange::contentKindText(exchange::ContentKind::BookHome)) continue;
+    const Result<std::string> content = book.content(d.document.id);
+    if (!content) return tl::unexpected(content.error());
+    Result<std::string> named = exchange::bookHomeFrom(*content, d.document.name);
+    if (!named) return named;
+    home = std::move(*named);
+  }
+  return std::find(ids->begin(), ids->end(), home) == ids->end() ? std::string() : home;
 }
 
 std::string companyList(const std::vector<std::string>& ids) {

@@ -17,6 +17,10 @@ struct CompanyEntry {
   std::string name;  ///< of its record; the id where there is none that can be read
 };
 
+/// The company that a book opens with where nobody names one: the only one, or the one that was made so; empty where
+/// there are several and none was.
+Result<std::string> homeOf(store::Book& book);
+
 /// All companies of a book by name.
 Result<std::vector<CompanyEntry>> companiesOf(store::Book& book);
 

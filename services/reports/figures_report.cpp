@@ -183,7 +183,7 @@ class Collection {
         add("peers", multipleId(multiple), "statistics", what, "", "multiple", *figure);
       for (const char* statistic : kValuedStatistics) {
         for (int k = 0; k < e_.scenarios(); ++k) {
-          add("peers", std::string(multipleId(multiple)) + ", implied per share", statistic, "",
+          add("peers", multipleId(multiple) + ", implied per share", statistic, "",
               s_.caseOf().scenarios[static_cast<size_t>(k)].id, s_.company().listing.unit,
               impliedByPeers(e_, multiple, statistic, k));
         }

@@ -1,6 +1,7 @@
 #pragma once
 // How the figures of a report are put together: rows of the model's views by scenario or year, and figures of no row.
 
+#include <algorithm>
 #include <string>
 #include <utility>
 #include <vector>
@@ -13,14 +14,15 @@ class GatherFigures {
  public:
   explicit GatherFigures(const Snapshot& s) : s_(s) {}
 
-  /// Constants of a view by scenario; a rate's figure of the first forecast year.
-  void byScenario(const char* table, const char* view) {
+  /// Constants of a view by scenario; a rate's figure of the forecast year told, from 1.
+  void byScenario(const char* table, const char* view, int year = 1) {
     const Evaluation& e = *s_.evaluation;
+    const int column = e.layout().historyYears + std::clamp(year, 1, e.layout().forecastYears) - 1;
     for (const model::ViewRow& shown : s_.model().view(view)) {
       const model::Row& row = s_.model()[shown.row];
       for (int k = 0; k < e.scenarios(); ++k) {
-        const Figure figure = row.timing == model::Timing::Constant ? e.constant(shown.row, k)
-                                                                    : e.figure(shown.row, e.layout().historyYears, k);
+        const bool constant = row.timing == model::Timing::Constant;
+        const Figure figure = constant ? e.constant(shown.row, k) : e.figure(shown.row, column, k);
         add({table, row.name, row.label, "", scenario(k), row.kind, figure, optionLabel(row, figure.valueOr(-1))});
       }
     }

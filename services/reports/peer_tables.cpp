@@ -21,8 +21,8 @@ void addWhy(const Snapshot& s, GatherFigures& gather) {
   const WhyDiffers why = whyDiffers(s);
   const char* table = "why the multiple differs";
   constexpr const char* kNames[] = {"growth", "payout", "return on equity", "required return"};
-  gather.add(table, std::string(multipleLabel(why.multiple)) + ", subject", base, Kind::Multiple, why.own, "");
-  gather.add(table, std::string(multipleLabel(why.multiple)) + ", peers' median", base, Kind::Multiple, why.peers, "");
+  gather.add(table, multipleLabel(why.multiple) + ", subject", base, Kind::Multiple, why.own, "");
+  gather.add(table, multipleLabel(why.multiple) + ", peers' median", base, Kind::Multiple, why.peers, "");
   for (size_t i = 0; i < why.grounds.size(); ++i) {
     const GroundOfGap& of = why.grounds[i];
     const std::string name = kNames[i];
@@ -111,31 +111,31 @@ void addPayments(const Snapshot& s, GatherFigures& gather) {
 std::vector<ReportFigure> multipleFigures(const Snapshot& s) {
   GatherFigures gather(s);
   const int base = std::max(0, s.caseOf().indexOf(kBase));
-  for (const MultipleRule& rule : multipleRules()) {
-    const char* table = rule.label;
+  for (const Multiple multiple : s.crossCheck.multiples) {
+    const char* table = multipleLabel(multiple).c_str();
     for (const PeerRow& peer : s.crossCheck.rows) {
-      const MultipleCell& cell = peer.cells.at(rule.multiple);
+      const MultipleCell& cell = peer.cells.at(multiple);
       gather.add(table, peer.name, base, Kind::Multiple, cell.multiple,
                  std::string(cell.in ? "counts" : "left out") + (cell.reason.empty() ? "" : ": " + cell.reason) +
                      (cell.outlier ? "; an outlier" : ""));
     }
-    const MultipleStatistics& of = s.crossCheck.statistics.at(rule.multiple);
+    const MultipleStatistics& of = s.crossCheck.statistics.at(multiple);
     const std::pair<const char*, const Figure*> kStatistics[] = {
         {"low", &of.low},   {"lower quartile", &of.lowerQuartile}, {"median", &of.median},
         {"mean", &of.mean}, {"harmonic mean", &of.harmonicMean},   {"upper quartile", &of.upperQuartile},
         {"high", &of.high}};
     for (const auto& [what, figure] : kStatistics)
       gather.add(table, what, base, Kind::Multiple, *figure, "of " + std::to_string(of.count));
-    const Position position = positionOf(s, rule.multiple);
+    const Position position = positionOf(s, multiple);
     gather.add(table, "subject at the price", base, Kind::Multiple, position.own, "");
     gather.add(table, "its place among the peers", base, Kind::Ratio, position.percentile, "");
     for (const char* statistic : kValuedStatistics) {
       for (int k = 0; k < s.evaluation->scenarios(); ++k)
         gather.add(table, std::string("implied enterprise value, ") + statistic + ", " + gather.scenario(k), k,
-                   Kind::Money, impliedEnterprise(*s.evaluation, rule.multiple, statistic, k), "");
+                   Kind::Money, impliedEnterprise(*s.evaluation, multiple, statistic, k), "");
       for (int k = 0; k < s.evaluation->scenarios(); ++k)
         gather.add(table, std::string("implied per share, ") + statistic + ", " + gather.scenario(k), k, Kind::Quote,
-                   impliedByPeers(*s.evaluation, rule.multiple, statistic, k), "");
+                   impliedByPeers(*s.evaluation, multiple, statistic, k), "");
     }
   }
   addOutside(s, gather);
@@ -167,7 +167,7 @@ std::vector<ReportFigure> ratioFigures(const Snapshot& s) {
   }
   gather.byScenario("justified multiples", "justified");
   addWhy(s, gather);
-  for (const Multiple m : multiplesOf(MultipleGroup::Usual)) addFit(s, m, gather);
+  for (const Multiple m : multiplesOf(s, MultipleGroup::Chosen)) addFit(s, m, gather);
   return gather.take();
 }
 
@@ -185,18 +185,25 @@ std::vector<ReportFigure> pastFigures(const Snapshot& s) {
     for (const auto& [what, figure] : kStatistics)
       gather.add("own past multiples", of.label + ", " + what, base, Kind::Multiple, *figure, counted);
     gather.add("own past multiples", of.label + ", today's place", base, Kind::Ratio, of.percentile, counted);
+    const std::string beside = "over " + std::to_string(of.monthsBeside) + " months in which peers' closes are known";
+    gather.add("beside the peers over time", of.label + ", peers' median today", base, Kind::Multiple, of.peersToday, "");
+    gather.add("beside the peers over time", of.label + ", apart today", base, Kind::Ratio, of.gapToday, "");
+    gather.add("beside the peers over time", of.label + ", apart as a rule", base, Kind::Ratio, of.usualGap, beside);
   }
   for (const PastSeries& of : past.series) {
     for (const PastMultiple& p : of.points)
       gather.add("by month", of.label + ", " + dateText(p.on), base, Kind::Multiple, Figure::of(p.multiple),
-                 s.periodOf(p.column) + (p.outlier ? ", an outlier" : ""));
+                 s.periodOf(p.column) + (p.outlier ? ", an outlier" : "") +
+                     (p.peersCount > 0 ? ", peers at " + figureText(Figure::of(p.peers), Kind::Multiple) + " (" +
+                                             std::to_string(p.peersCount) + " of them)"
+                                       : ""));
   }
   return gather.take();
 }
 
 std::vector<ReportFigure> exitFigures(const Snapshot& s) {
   GatherFigures gather(s);
-  gather.byScenario("exit return", "exit_return");
+  gather.byScenario("exit return", "exit_return", exitYear(s, std::max(0, s.caseOf().indexOf(kBase))));
   for (int k = 0; k < s.evaluation->scenarios(); ++k) {
     const ExitReturn of = exitReturn(s, k);
     const auto add = [&](const char* label, const Figure& figure) {

@@ -77,7 +77,7 @@ Status checkSubjects(const Case& c, const Session& session, const std::string& s
   }
   std::set<std::string> peers;
   for (const Peer& peer : s.market->peers) {
-    for (const MultipleRule& rule : multipleRules()) peers.insert(peerChoiceKey(peer.id, rule.multiple));
+    for (const Multiple multiple : declaredMultiples(s.model())) peers.insert(peerChoiceKey(peer.id, multiple));
   }
   for (const auto& [key, choice] : c.peers) {
     if (present.peers.count(key) == 0 && peers.count(key) == 0) return unknown("peer's multiple", key, peers);

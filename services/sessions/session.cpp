@@ -9,6 +9,7 @@
 #include <ctime>
 
 #include "core/text/utf8.h"
+#include "exchange/json/book_home.h"
 #include "exchange/json/book_peer.h"
 #include "exchange/json/case_json.h"
 #include "services/intake/market.h"
@@ -74,11 +75,13 @@ Result<std::unique_ptr<Session>> Session::openIn(store::Book book, const std::st
     if (all->empty()) {
       return fail(ErrorKind::NotFound, "the book holds no company yet", book.path(), "Import filings first");
     }
-    if (all->size() > 1) {
+    Result<std::string> home = homeOf(book);
+    if (!home) return tl::unexpected(home.error());
+    if (home->empty()) {
       return fail(ErrorKind::BadInput, "the book holds several companies: " + companyList(*all), book.path(),
-                  "Name one with --company");
+                  "Name one with --company, or the one to open with: 'zledger home'");
     }
-    id = all->front();
+    id = std::move(*home);
   } else if (std::find(all->begin(), all->end(), id) == all->end()) {
     return fail(ErrorKind::NotFound, "the book has no company '" + shortened(harmless(id), 60) + "'", book.path(),
                 all->empty() ? "Import its filings and record first" : "It has " + companyList(*all));
@@ -151,7 +154,9 @@ Status Session::load() {
 Result<std::string> Session::standingNow() {
   Result<std::string> standing = book_.standingOf(company_);
   if (!standing || !snapshot_) return standing;
-  for (const std::string& id : bookPeersOf(*snapshot_->evidence)) {
+  std::vector<std::string> others = snapshot_->market->companions;
+  for (const auto& [company, set] : bookSetsOf(*snapshot_->evidence)) others.push_back(company);
+  for (const std::string& id : others) {
     const Result<std::string> theirs = book_.standingOf(id);
     if (!theirs) return theirs;
     *standing += "\n" + *theirs;
@@ -252,7 +257,56 @@ Status Session::peerOfBook(const std::string& id, bool in, const std::string& re
   const std::string& name = found == companies->end() ? id : found->name;
   return storeTyped((in ? "Peer of this book: " : "No more a peer: ") + name, company_,
                     name + (in ? ", a peer of this book" : ", a peer no more"), exchange::ContentKind::BookPeer,
-                    exchange::bookPeerText({id, in, said(reason)}));
+                    exchange::bookPeerText({id, {}, in, said(reason)}));
+}
+
+Status Session::makeHome(const std::string& company) {
+  if (Status s = writable(); !s) return s;
+  const Result<std::vector<std::string>> all = book_.companies();
+  if (!all) return tl::unexpected(all.error());
+  if (std::find(all->begin(), all->end(), company) == all->end())
+    return fail(ErrorKind::NotFound, "the book has no company '" + company + "'", book_.path(),
+                "It has " + companyList(*all));
+  return storeTyped("The book opens with " + company, std::string(), "opens with " + company,
+                    exchange::ContentKind::BookHome, exchange::bookHomeText(company));
+}
+
+Result<std::vector<std::pair<std::string, std::string>>> Session::setsOfOthers() {
+  const Result<std::vector<CompanyEntry>> companies = companiesOf(book_);
+  if (!companies) return tl::unexpected(companies.error());
+  std::vector<std::pair<std::string, std::string>> sets;
+  for (const CompanyEntry& company : *companies) {
+    if (company.id == company_) continue;
+    const Result<std::optional<std::string>> text = book_.caseText(company.id);
+    if (!text) return tl::unexpected(text.error());
+    if (!*text) continue;
+    const Result<exchange::Json> json = exchange::parseJson(**text, "case of " + company.id);
+    if (!json || !json->is_object()) continue;  // who opens it is told
+    const exchange::Json named = json->value("peer_sets", exchange::Json());
+    if (!named.is_object()) continue;
+    for (const auto& [name, members] : named.items()) sets.emplace_back(company.id, name);
+  }
+  return sets;
+}
+
+Status Session::shareSet(const std::string& company, const std::string& set, bool in, const std::string& reason) {
+  if (Status s = writable(); !s) return s;
+  const auto stands = snapshot_->evidence->bookSets.find({company, set});
+  const bool isIn = stands != snapshot_->evidence->bookSets.end() && stands->second;
+  const std::string name = set + " of " + company;
+  if (isIn == in)
+    return fail(ErrorKind::BadInput, "the set " + name + (in ? " is shared already" : " is not shared"), company_,
+                "Nothing was changed");
+  if (in) {
+    const auto sets = setsOfOthers();
+    if (!sets) return tl::unexpected(sets.error());
+    if (std::find(sets->begin(), sets->end(), std::pair(company, set)) == sets->end())
+      return fail(ErrorKind::NotFound, "the book has no set of peers " + name, book_.path(),
+                  "'zledger peer-set --of-book' lists them");
+  }
+  return storeTyped((in ? "Share the peer set " : "No longer share the peer set ") + name, company_,
+                    name + (in ? ", a set of peers shared" : ", a set of peers shared no more"),
+                    exchange::ContentKind::BookPeer, exchange::bookPeerText({company, set, in, said(reason)}));
 }
 
 /// A document that nobody brought in as a file: an edit like any other.

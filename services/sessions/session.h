@@ -91,6 +91,13 @@ class Session {
   Status typeFigure(const std::string& series, Date at, double figure, const std::string& reason);
   /// A company of the same book becomes a peer, with the figures of its own statements, or is none any more: an edit.
   Status peerOfBook(const std::string& id, bool in, const std::string& reason);
+  /// Commands that name no company, and the window, open the book with this one: an edit.
+  Status makeHome(const std::string& company);
+  /// Takes a set of another company's peers into use here, or not any more: an edit. Its members are candidates from then
+  /// on, and follow what that company's analyst makes of the set.
+  Status shareSet(const std::string& company, const std::string& set, bool in, const std::string& reason);
+  /// The sets of all other companies of the book: company and name.
+  [[nodiscard]] Result<std::vector<std::pair<std::string, std::string>>> setsOfOthers();
   /// Another company record takes the place of the one there is: an edit, which undo takes back.
   Status changeRecord(const RecordEdit& edit);
   /// A table of the market in any layout that is read, typed or pasted, as one edit of that label. What it sets aside

@@ -132,6 +132,13 @@ class Collection {
 
 ImportContext Session::importContext() const {
   ImportContext context{company_, shipped(), desk_.now(), {}};
+  if (snapshot_) {
+    for (const Multiple multiple : snapshot_->crossCheck.multiples) {
+      const std::string& name = ruleOf(multiple).metric.further;
+      const model::RowId row = snapshot_->model().find(name);
+      if (!name.empty()) context.further[name] = row.known() ? snapshot_->model()[row].label : name;
+    }
+  }
   if (!snapshot_) return context;
   context.hints.currency = snapshot_->company().currency;
   context.hints.remembered = snapshot_->filed->choices;

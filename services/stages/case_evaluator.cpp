@@ -1,5 +1,7 @@
 #include "services/stages/case_evaluator.h"
 
+#include <algorithm>
+
 #include "core/monitor/limits.h"
 #include "exchange/json/case_members.h"
 #include "services/stages/own_beta.h"
@@ -128,7 +130,27 @@ Result<Evaluated> CaseEvaluator::evaluate(const Sources& sources, const Case& c,
   if (!under) return tl::unexpected(under.error());
   // Peers stand on the basis that is proposed for the subject.
   const Case proposed = withProposedInputs(c, *(*under)->resources, *(*under)->evidence, (*under)->filed->statements);
-  return evaluateOn(*under, sources.market, givenOn(**under, sources.market, proposed), proposed);
+  const std::shared_ptr<const Market> market = marketAt(sources.market, c.valuationDate);
+  return evaluateOn(*under, market, givenOn(**under, market, proposed), proposed);
+}
+
+/// Peers that are companies of the book stand at their close of the valuation date.
+std::shared_ptr<const Market> CaseEvaluator::marketAt(const std::shared_ptr<const Market>& market, Date day) {
+  const auto moves = [&](const Peer& peer) {
+    Peer then = peer;
+    priceAt(then, day);
+    return then.priceDate != peer.priceDate || then.price.hasValue() != peer.price.hasValue();
+  };
+  const bool any = std::any_of(market->peers.begin(), market->peers.end(),
+                               [&](const Peer& p) { return !p.closes.empty() && moves(p); });
+  if (!any) return market;
+  std::shared_ptr<const Market> found =
+      markets_.find([&](const MarketKey& k) { return k.market.lock() == market && k.day == day; });
+  if (found) return found;
+  auto priced = std::make_shared<Market>(*market);
+  for (Peer& peer : priced->peers) priceAt(peer, day);
+  markets_.keep({market, day}, priced);
+  return priced;
 }
 
 std::shared_ptr<const GivenFigures> CaseEvaluator::givenOn(const Ground& ground,

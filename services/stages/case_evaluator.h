@@ -79,6 +79,10 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
     std::weak_ptr<const Market> market;
     GivenChoices choices;
   };
+  struct MarketKey {
+    std::weak_ptr<const Market> market;
+    Date day;
+  };
   struct BetaKey {
     std::weak_ptr<const Evidence> evidence;
     std::weak_ptr<const Market> market;
@@ -96,6 +100,7 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
   std::shared_ptr<const ToldHistory> historyOf(const std::shared_ptr<const Resources>& resources,
                                                const std::shared_ptr<const Standardised>& filed, const Case& c,
                                                const model::Layout& layout);
+  std::shared_ptr<const Market> marketAt(const std::shared_ptr<const Market>& market, Date day);
   std::shared_ptr<const GivenFigures> givenOn(const Ground& ground, const std::shared_ptr<const Market>& market,
                                               const Case& c);
 
@@ -106,6 +111,7 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
   StageCache<ProgramKey, CompiledModel> programs_{8};
   StageCache<HistoryKey, ToldHistory> histories_{8};
   StageCache<GivenKey, GivenFigures> givens_{8};
+  StageCache<MarketKey, Market> markets_{4};
   StageCache<BetaKey, OwnBeta> betas_{4};
 };
 

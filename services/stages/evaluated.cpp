@@ -113,12 +113,11 @@ class Giver {
 
   /// Statistics of the peers that count, wherever the model asks for one.
   void peers(const CrossCheck& check) {
-    for (const MultipleRule& rule : multipleRules()) {
-      const Multiple m = rule.multiple;
+    for (const Multiple m : check.multiples) {
       const auto found = check.statistics.find(m);
       if (found == check.statistics.end()) continue;
       const int count = found->second.count;
-      const std::string source = std::string(multipleLabel(m)) + " of " + std::to_string(count) +
+      const std::string source = multipleLabel(m) + " of " + std::to_string(count) +
                                  (count == 1 ? " peer" : " peers") + " that count";
       for (const char* statistic : kValuedStatistics) {
         const model::RowId row = model_.peerRow(model::Declared::Given, multipleName(m), statistic);
@@ -126,6 +125,24 @@ class Giver {
         Figure figure = count == 0 ? Figure::absent("no peer counts") : statisticNamed(found->second, statistic);
         givens_[model_[row].name] = {std::move(figure), source};
       }
+    }
+  }
+
+  /// What a normal year keeps, wherever the model asks for it: the mean over the regular ones that were filed.
+  void regular(const model::HistoryTable& history, const std::vector<FiscalYear>& years,
+               const std::set<int>& exceptional) {
+    for (const model::Row& row : model_.rows) {
+      if (!row.regular) continue;
+      const model::RowId part = model_.find(row.regular->part), whole = model_.find(row.regular->whole);
+      std::vector<Figure> parts, wholes;
+      std::vector<bool> flagged;
+      for (size_t c = 0; c < years.size(); ++c) {
+        parts.push_back(history.at(part, static_cast<int>(c)));
+        wholes.push_back(history.at(whole, static_cast<int>(c)));
+        flagged.push_back(exceptional.count(years[c].label()) > 0);
+      }
+      givens_[row.name] = {regularShare(parts, wholes, flagged),
+                           "the mean of the last five regular years; years flagged exceptional are left out"};
     }
   }
 
@@ -217,7 +234,8 @@ bool isAverage(const LineCell& cell, const std::vector<Fact>& facts) {
 
 GivenChoices givenChoicesOf(const model::Model& m, const Case& c) {
   GivenChoices choices{c.valuationDate, c.price,       c.peers,   c.peerSet, {}, limitOf(c, "peer out of scale"),
-                       c.parts,         basisOf(m, c), c.proposes};
+                       c.parts,         basisOf(m, c), c.proposes, {}};
+  for (const auto& [year, reason] : c.exceptional) choices.exceptional.insert(year);
   const auto set = c.peerSets.find(c.peerSet);
   if (set != c.peerSets.end()) choices.members = set->second;
   return choices;
@@ -232,9 +250,16 @@ CrossCheck comparePeers(const Ground& ground, const Market& market, const GivenC
   subject.scaleLimit = c.scaleLimit;
   subject.set = c.peerSet;
   subject.members = c.members;
+  if (c.peerSet.find(kOfAnother) != std::string::npos) {
+    // A set that is not there any more has no members, and what was untold says why.
+    const auto set = market.bookSets.find(c.peerSet);
+    subject.members = set == market.bookSets.end() ? std::set<std::string>() : set->second;
+  }
   subject.currency = company.currency;
   subject.target = ground.years().back().end;
   subject.basis = c.basis;
+  subject.multiples = declaredMultiples(m);
+  setMixes(cutsOfParts(ground, {}), subject.regions, subject.businesses);
   const model::RowId revenue = m.find(Role::Revenue);
   if (revenue.known())
     subject.revenue = ground.history->adjusted->at(revenue, static_cast<int>(ground.years().size()) - 1);
@@ -274,6 +299,7 @@ GivenFigures givenFigures(const Ground& ground, const Market& market, const Give
   given.crossCheck = comparePeers(ground, market, c);
   giver.peers(given.crossCheck);
   giver.quoted(*ground.evidence, market, base, c.valuationDate);
+  giver.regular(*ground.history->adjusted, ground.years(), c.exceptional);
   if (m.find(Role::PartsEnterpriseValue).known()) {
     giver.give(Role::PartsEnterpriseValue, sumOfParts(ground, c.parts).enterprise,
                "the parts as filed, of the year to " + dateText(base) + ", times the multiples chosen on Peers");

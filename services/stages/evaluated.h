@@ -38,6 +38,7 @@ struct GivenChoices {
   std::map<std::string, PartChoice> parts;
   MeasureBasis basis;
   bool proposes = false;
+  std::set<int> exceptional;  ///< fiscal years that no mean takes in
   friend bool operator==(const GivenChoices&, const GivenChoices&) = default;
 };
 

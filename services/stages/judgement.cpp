@@ -1,6 +1,7 @@
 #include "services/stages/judgement.h"
 
 #include <algorithm>
+#include <future>
 
 #include "core/quantity/number_text.h"
 #include "services/stages/own_beta.h"
@@ -45,7 +46,9 @@ void tellSharedChange(const Snapshot& s, std::vector<Finding>& findings) {
 
 }  // namespace
 
-std::vector<Finding> judge(const Snapshot& s, std::vector<OnOtherModel> others) {
+std::vector<Finding> judge(const Snapshot& s) {
+  // The other models are run beside what is looked at here.
+  auto others = std::async(std::launch::async, [&s] { return s.evaluator->onOtherModels(s.sources(), s.caseOf()); });
   const std::shared_ptr<const OwnBeta> own = s.evaluator->plainBeta(s);
   std::vector<Finding> findings =
       monitor({*s.evaluation,
@@ -59,7 +62,7 @@ std::vector<Finding> judge(const Snapshot& s, std::vector<OnOtherModel> others) 
                s.market->rates,
                s.market->estimates,
                s.company().currency,
-               std::move(others),
+               [&others] { return others.get(); },
                {own->fit.low, own->fit.high, own->fit.adjusted, betaWords({}, own->index, s.caseOf().valuationDate)}});
   if (s.market->before) tellSharedChange(s, findings);
   if (s.givenFigures->averageShares) {

@@ -8,6 +8,6 @@
 
 namespace zl::services {
 
-std::vector<Finding> judge(const Snapshot& s, std::vector<OnOtherModel> others);
+std::vector<Finding> judge(const Snapshot& s);
 
 }  // namespace zl::services

@@ -177,12 +177,16 @@ PeerBetas peerBetas(const Snapshot& s, const BetaSettings& settings, int scenari
     PeerBeta b;
     b.id = peer.id;
     b.name = peer.name;
-    if (const MarketSeries* series = seriesOf(s, peer.id, peer.name)) {
-      const std::string currency = currencyOf(series->unit.empty() ? peer.priceCurrency : series->unit);
+    std::vector<SeriesPoint> closes;
+    for (const auto& [date, close] : peer.closes) closes.push_back({date, close});
+    const MarketSeries* series = seriesOf(s, peer.id, peer.name);
+    if (series != nullptr || !closes.empty()) {
+      const std::string currency =
+          currencyOf(series == nullptr || series->unit.empty() ? peer.priceCurrency : series->unit);
       BetaSettings local = settings;
       const MarketSeries* index = seriesNamed(s.market->series, settings.index);
       if (index == nullptr || currencyOf(index->unit) != currency) local.index = indexIn(s, currency);
-      const OwnBeta own = betaOf(s, series->points, currency, local);
+      const OwnBeta own = betaOf(s, series == nullptr ? closes : series->points, currency, local);
       b.beta = own.fit.beta;
       b.how = std::string(frequencyWord(settings.frequency)) + ", " + own.index + ", n " + std::to_string(own.fit.n);
     }

@@ -1,6 +1,7 @@
 #include "services/stages/parts.h"
 
 #include <algorithm>
+#include <cctype>
 
 namespace zl::services {
 namespace {
@@ -10,6 +11,9 @@ using model::Role;
 std::string keyOf(const std::string& axis, const std::string& member) {
   return axis + "/" + member;
 }
+
+/// What axes of regions have in their names, in the words of filers and of tables.
+constexpr const char* kWordsOfRegions[] = {"geograph", "region", "countr", "area", "land", "pays", "zone"};
 
 bool isChosen(const CutOfParts& cut, const std::map<std::string, PartChoice>& choices) {
   return std::any_of(cut.keys.begin(), cut.keys.end(), [&](const std::string& key) { return choices.count(key) > 0; });
@@ -59,6 +63,28 @@ std::vector<CutOfParts> cutsOfParts(const Ground& ground, const std::map<std::st
   std::stable_sort(cuts.begin(), cuts.end(),
                    [&](const CutOfParts& a, const CutOfParts& b) { return profits(a) && !profits(b); });
   return cuts;
+}
+
+void setMixes(const std::vector<CutOfParts>& cuts, RevenueMix& regions, RevenueMix& businesses) {
+  const auto isOfRegions = [](const std::string& axis) {
+    std::string low = axis;
+    for (char& c : low) c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    return std::any_of(std::begin(kWordsOfRegions), std::end(kWordsOfRegions),
+                       [&](const char* word) { return low.find(word) != std::string::npos; });
+  };
+  double most[] = {0, 0};
+  for (const CutOfParts& cut : cuts) {
+    double sum = 0;
+    for (const Part& part : cut.parts) sum += std::max(0.0, part.revenue.valueOr(0));
+    const bool ofRegions = isOfRegions(cut.axis);
+    if (sum <= most[ofRegions ? 0 : 1]) continue;
+    most[ofRegions ? 0 : 1] = sum;
+    RevenueMix& mix = ofRegions ? regions : businesses;
+    mix.clear();
+    for (const Part& part : cut.parts) {
+      if (part.revenue.valueOr(0) > 0) mix[part.label] += part.revenue.value() / sum;
+    }
+  }
 }
 
 const CutOfParts* cutInForce(const std::vector<CutOfParts>& cuts, const std::map<std::string, PartChoice>& choices) {

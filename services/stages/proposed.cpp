@@ -46,8 +46,9 @@ double shareFiledAs(const StandardStatements& filed, const std::vector<Fact>& fa
 
 }  // namespace
 
-Case withProposedInputs(const Case& c, const Resources& resources, const Evidence& evidence,
+Case withProposedInputs(const Case& given, const Resources& resources, const Evidence& evidence,
                         const StandardStatements& filed) {
+  const Case c = inputsAsPaths(given, resources.model);
   if (!c.proposes) return c;
   const model::HistoryTable none(
       resources.model, {1, c.horizon}, [](const std::string&, int) { return Figure::absent(); },

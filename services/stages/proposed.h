@@ -11,7 +11,8 @@
 
 namespace zl::services {
 
-/// What history rules read, proposed before there is a history. A case that asks for no proposals comes back as it is.
+/// What history rules read, proposed before there is a history. A case that asks for no proposals comes back as it is,
+/// but for inputs that are drivers of the model by now.
 Case withProposedInputs(const Case& c, const Resources& resources, const Evidence& evidence,
                         const StandardStatements& filed);
 

@@ -22,7 +22,7 @@ Snapshot::Snapshot(std::shared_ptr<CaseEvaluator> by, Evaluated evaluated, std::
 Snapshot::~Snapshot() = default;
 
 const std::vector<Finding>& Snapshot::findings() const {
-  std::call_once(judged_, [this] { findings_ = judge(*this, evaluator->onOtherModels(sources(), caseOf())); });
+  std::call_once(judged_, [this] { findings_ = judge(*this); });
   return findings_;
 }
 

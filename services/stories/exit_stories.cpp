@@ -30,4 +30,13 @@ Story exitGridStory(const Snapshot& s, double growth, double multiple, const Fig
   return story;
 }
 
+Story exitRunStory(const Snapshot& s, const ExitRunLine& line, size_t side, const std::string& run) {
+  Story story = storyAbout(s, line.label + ", " + run, line.figures[side], line.kind);
+  story.lines.push_back(run == kNow ? "as the case stands"
+                                    : "the version '" + run + "', its assumptions with what was in the book for it then");
+  if (side == 0 || !line.figures[0].hasValue() || !line.figures[side].hasValue()) return story;
+  story.lines.push_back("the present run: " + figureText(line.figures[0], line.kind));
+  return story;
+}
+
 }  // namespace zl::services

@@ -3,6 +3,7 @@
 
 #include "services/stories/story.h"
 #include "services/views/exit_return.h"
+#include "services/views/exit_runs.h"
 
 namespace zl::services {
 
@@ -10,5 +11,8 @@ namespace zl::services {
 Story exitStory(const Snapshot& s, const std::string& label, const ExitReturn& of, const Figure& figure, int scenario);
 /// The yearly return for one growth and one multiple.
 Story exitGridStory(const Snapshot& s, double growth, double multiple, const Figure& figure);
+
+/// A figure of a run that was kept as a version, or of the present one.
+Story exitRunStory(const Snapshot& s, const ExitRunLine& line, size_t side, const std::string& run);
 
 }  // namespace zl::services

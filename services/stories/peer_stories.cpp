@@ -1,5 +1,7 @@
 #include "services/stories/peer_stories.h"
 
+#include "core/peers/likeness.h"
+
 #include <fmt/core.h>
 
 #include <algorithm>
@@ -99,7 +101,7 @@ Story peerRevenueStory(const Snapshot& s, const std::string& id) {
     story.lines.push_back(fmt::format("{} for one {}: {}", s.company().currency, peer->currency,
                                       rate.hasValue() ? groupedNumber(rate.value(), 4) : rate.reason()));
   }
-  if (row->outOfScale) story.lines.push_back(fmt::format("more than {} times away from the subject's", kScaleLimit));
+  if (row->outOfScale) story.lines.push_back(fmt::format("more than {} times away from the subject's", plainNumber(s.crossCheck.subject.scaleLimit)));
   story.lines.push_back(tableOf(s, *peer));
   return story;
 }
@@ -116,15 +118,18 @@ Story multipleStory(const Snapshot& s, const std::string& id, Multiple m) {
   const MultipleRule& rule = ruleOf(m);
   if (rule.ofFirm) tellClaims(s, *peer, basis, story);
   const std::string over = std::string("over ") + rule.what + (rule.ofFirm ? " on the basis in use" : "");
-  if (rule.balance || rule.ahead > 0) {
-    story.lines.push_back(over + inUnit(*peer) +
-                          (rule.balance ? ", of the last balance sheet: "
-                                        : ", filed and expected, of the twelve months to " +
-                                              dateText(addYears(s.years().back().end, rule.ahead)) + ": ") +
-                          shown(metricOf(rule, *peer, basis, s.years().back().end)));
+  if (rule.balance || rule.of != MultipleRule::Of::Trailing) {
+    const Date target = s.years().back().end;
+    const std::string of = rule.balance ? ", of the last balance sheet: "
+                           : rule.of == MultipleRule::Of::NormalYear
+                               ? ": its mean share of revenue in up to five filed years, times the revenue of the "
+                                 "twelve months to " + dateText(target) + ": "
+                               : ", filed and expected, of the twelve months to " +
+                                     dateText(addYears(target, yearsAhead(rule.of))) + ": ";
+    story.lines.push_back(over + inUnit(*peer) + of + shown(metricOf(rule, *peer, basis, target)));
   } else {
     tellYears(
-        s, *peer, over, [&](const PeerYear& year) { return rule.metric(basis, *peer, year); }, story);
+        s, *peer, over, [&](const PeerYear& year) { return rule.metric.of(basis, *peer, year); }, story);
   }
   story.lines.push_back(std::string(cell.in ? "counts" : "left out") + (cell.byHand ? ", by hand" : ", by the rules") +
                         (cell.reason.empty() ? "" : ": " + cell.reason));
@@ -134,7 +139,7 @@ Story multipleStory(const Snapshot& s, const std::string& id, Multiple m) {
 }
 
 Story multipleStatisticStory(const Snapshot& s, Multiple m, const std::string& statistic, const Figure& figure) {
-  Story story = storyAbout(s, std::string(multipleLabel(m)) + ", " + statistic, figure, Kind::Multiple);
+  Story story = storyAbout(s, multipleLabel(m) + ", " + statistic, figure, Kind::Multiple);
   story.lines.emplace_back("of the multiples that count:");
   for (const PeerRow& row : s.crossCheck.rows) {
     const MultipleCell& cell = row.cells.at(m);
@@ -150,6 +155,12 @@ Story pastStory(const Snapshot& s, const std::string& label, const PastSeries& o
   story.lines.emplace_back(
       "the close then times the count of shares, over the last year that was known: three months "
       "after its end, as it was first filed");
+  if (of.monthsBeside > 0) {
+    story.lines.push_back(fmt::format(
+        "the peers' median of the same kind stands beside it in {} months: their closes then, the count and the claims "
+        "of today, over the year that had been filed by then",
+        of.monthsBeside));
+  }
   if (!of.points.empty()) {
     const PastMultiple& last = of.points.back();
     story.lines.push_back("the last that is meaningful: close of " + dateText(last.on) + ", year " +
@@ -161,9 +172,9 @@ Story pastStory(const Snapshot& s, const std::string& label, const PastSeries& o
 
 Story positionStory(const Snapshot& s, Multiple m, const Figure& percentile) {
   Story story =
-      storyAbout(s, std::string(multipleLabel(m)) + ", the subject's place among the peers", percentile, Kind::Ratio);
+      storyAbout(s, multipleLabel(m) + ", the subject's place among the peers", percentile, Kind::Ratio);
   story.lines.emplace_back("the share of the peers that count at or below the subject, ties by half");
-  const model::RowId own = s.model().find(std::string("own_") + multipleName(m));
+  const model::RowId own = ownMultipleRow(s.model(), m);
   if (own.known()) reads(s, story, own, 0);
   return story;
 }
@@ -233,6 +244,21 @@ Story likenessStory(const Snapshot& s, const std::string& id, const std::string&
     reads(s, story, model::Role::Revenue, s.evaluation->layout().baseColumn());
     return story;
   }
+  for (const LikenessRule& rule : likenessRules()) {
+    if (rule.mix == nullptr || measure != rule.words) continue;
+    Story story = storyAbout(s, peer->name + ", revenue from other " + measure, figure, kind);
+    const auto told = [](const RevenueMix& mix) {
+      std::string words;
+      for (const auto& [name, share] : mix)
+        words += (words.empty() ? "" : ", ") + name + " " + groupedNumber(share * 100, 0) + " %";
+      return words.empty() ? std::string("nobody says") : words;
+    };
+    story.lines.push_back("the peer's: " + told(peer->*rule.mix));
+    story.lines.push_back("the subject's, as filed for the base year: " + told(subject.*rule.own));
+    story.lines.emplace_back("half of the sum of the differences between the shares; parts are the same by their names");
+    story.lines.push_back(tableOf(s, *peer));
+    return story;
+  }
   const model::RowId row = rowOfMeasure(s.model(), measure);
   const std::string label = row.known() ? s.model()[row].label : measure;
   Story story = storyAbout(s, peer->name + ", " + label + " less the subject's", figure, kind);
@@ -245,7 +271,7 @@ Story likenessStory(const Snapshot& s, const std::string& id, const std::string&
 
 Story impliedEnterpriseStory(const Snapshot& s, Multiple m, const std::string& statistic, const Figure& figure) {
   Story story =
-      storyAbout(s, std::string(multipleLabel(m)) + ", " + statistic + ", as enterprise value", figure, Kind::Money);
+      storyAbout(s, multipleLabel(m) + ", " + statistic + ", as enterprise value", figure, Kind::Money);
   story.lines.emplace_back("the implied value per share times the diluted count, with what comes before shareholders");
   story.scenario = baseLane(s);
   reads(s, story, s.model().peerRow(model::Declared::Row, multipleName(m), statistic), 0);

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "services/views/history_figures.h"
+#include "services/views/past_multiples.h"
 
 namespace zl::services {
 
@@ -43,12 +44,48 @@ Figure trendPerYear(const std::vector<Figure>& figures, const std::vector<bool>&
   return fitLine(points).slope;
 }
 
+/// The own past multiples that the exit multiple is held against, and what peers are at; null for every other driver.
+struct ExitEvidence {
+  std::vector<Figure> history;  ///< by filed year: in the first month in which it was known
+  PeerSpread peers;
+};
+std::optional<ExitEvidence> exitEvidence(const Snapshot& s, model::RowId row) {
+  const model::Model& m = s.model();
+  const auto& parts = m.view("exit_parts");
+  constexpr size_t kMultiple = 2, kMetric = 7;
+  if (parts.size() <= kMetric || parts[kMultiple].row != row) return std::nullopt;
+  const int base = s.evaluation->layout().baseColumn();
+  const Figure& of = s.history->at(parts[kMetric].row, base);
+  const PastMultiples past = pastMultiples(s);
+  // Which past it is the choice of the exit says: the one of the same figure.
+  const auto series = std::find_if(past.series.begin(), past.series.end(), [&](const PastSeries& one) {
+    const Figure& figure = s.history->at(one.row, base);
+    return figure.hasValue() && of.hasValue() && figure.value() == of.value();
+  });
+  if (series == past.series.end()) return std::nullopt;
+  ExitEvidence e;
+  e.history.assign(static_cast<size_t>(s.evaluation->layout().historyYears),
+                   Figure::absent("the book has no close of the months in which the year was known"));
+  for (auto point = series->points.rbegin(); point != series->points.rend(); ++point)
+    e.history[static_cast<size_t>(point->column)] = Figure::of(point->multiple);
+  if (const auto multiple = trailingMultipleOf(m, m[series->row].name, series->ofFirm)) {
+    const MultipleStatistics& peers = s.crossCheck.statistics.at(*multiple);
+    e.peers = {peers.count, peers.low, peers.lowerQuartile, peers.median, peers.upperQuartile, peers.high};
+  }
+  return e;
+}
+
 }  // namespace
 
 DriverEvidence evidenceOf(const Snapshot& s, model::RowId row, int scenario) {
   DriverEvidence e;
   const int filed = s.evaluation->layout().historyYears;
   for (int c = 0; c < filed; ++c) e.history.push_back(s.history->at(row, c));
+  const std::optional<ExitEvidence> exit = exitEvidence(s, row);
+  if (exit) {
+    e.history = exit->history;
+    e.peers = exit->peers;
+  }
   e.exceptional = leftOut(s, row);
   for (int years : {3, 5, 10}) {
     const auto from = e.history.size() - static_cast<size_t>(std::min(years, filed));

@@ -59,12 +59,17 @@ ReturnSplit splitOf(const Snapshot& s, const Parts& parts, const ExitReturn& of,
 
 }  // namespace
 
+int exitYear(const Snapshot& s, int scenario) {
+  const std::optional<Parts> parts = partsOf(s.model());
+  return !parts ? 0 : static_cast<int>(std::lround(s.evaluation->constant(parts->year, scenario).valueOr(0)));
+}
+
 ExitReturn exitReturn(const Snapshot& s, int scenario) {
   ExitReturn r;
   const std::optional<Parts> parts = partsOf(s.model());
   if (!parts) return r;
   const Evaluation& e = *s.evaluation;
-  r.years = static_cast<int>(std::lround(e.constant(parts->year, scenario).valueOr(0)));
+  r.years = exitYear(s, scenario);
   r.price = e.constant(parts->price, scenario);
   r.toPay = e.constant(parts->toPay, scenario);
   r.total = e.constant(parts->total, scenario);
@@ -85,20 +90,26 @@ ExitGrid exitGrid(const Snapshot& s, int scenario) {
   const std::optional<Parts> parts = partsOf(s.model());
   if (!parts) return grid;
   const Evaluation& e = *s.evaluation;
-  const double growth = e.constant(parts->growth, scenario).valueOr(0);
-  const double multiple = e.constant(parts->multiple, scenario).valueOr(0);
+  const int years = exitYear(s, scenario);
+  const int forecast = e.layout().forecastYears;
+  if (years < 1 || years > forecast) return grid;
+  const int then = e.layout().historyYears + years - 1;
+  const double growth = e.figure(parts->growth, then, scenario).valueOr(0);
+  const double multiple = e.figure(parts->multiple, then, scenario).valueOr(0);
   const int byItself = s.model()[parts->by].option("by_itself");
-  const int years = static_cast<int>(std::lround(e.constant(parts->year, scenario).valueOr(0)));
   if (byItself < 0 || multiple <= 0 || gapOfDividends(s, *parts, years, scenario)) return grid;
   constexpr double kGrowthStep = 0.02;
   constexpr double kMultiples[] = {0.7, 0.85, 1, 1.15, 1.3};
+  const auto held = [&](double level) {
+    return std::vector<Figure>(static_cast<size_t>(forecast), Figure::of(level));
+  };
   std::vector<Variant> variants;
   for (int g = -2; g <= 2; ++g) grid.growths.push_back(growth + g * kGrowthStep);
   for (const double times : kMultiples) grid.multiples.push_back(multiple * times);
   for (const double g : grid.growths) {
     for (const double m : grid.multiples)
       variants.push_back(
-          {{parts->by, {Figure::of(byItself)}}, {parts->growth, {Figure::of(g)}}, {parts->multiple, {Figure::of(m)}}});
+          {{parts->by, {Figure::of(byItself)}}, {parts->growth, held(g)}, {parts->multiple, held(m)}});
   }
   const std::vector<Figure> prices = probeScenario(s, scenario, variants, parts->price);
   const std::vector<double> paid = dividendsOf(s, *parts, years, scenario);

@@ -13,10 +13,13 @@ struct ExitReturn {
   ReturnSplit split;
   std::optional<PricePoint> lastAtOrUnder;  ///< when the price to pay was last to be had
 };
+/// Forecast years until the exit of a scenario; 0 where the model has none.
+int exitYear(const Snapshot& s, int scenario);
+
 /// Absent throughout where the model has no such views.
 ExitReturn exitReturn(const Snapshot& s, int scenario);
 
-/// The yearly return for growth by itself (rows) and exit multiples (columns) around those of the scenario, each run
+/// The yearly return for growth by itself, the same in every year (rows) and exit multiples (columns) around those of the scenario, each run
 /// through the model.
 struct ExitGrid {
   std::vector<double> growths, multiples;

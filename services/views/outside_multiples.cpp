@@ -17,17 +17,18 @@ std::string folded(std::string text) {
 }
 
 /// The multiple that a name goes on with, by its id, mark or label, and what follows it.
-std::optional<std::pair<Multiple, std::string>> told(const std::string& name) {
+std::optional<std::pair<Multiple, std::string>> told(const std::vector<Multiple>& multiples, const std::string& name) {
   const std::string low = folded(name);
   std::optional<std::pair<Multiple, std::string>> found;
   size_t longest = 0;  // "EV to EBITDA, next year" begins as "EV to EBITDA" does
-  for (const MultipleRule& rule : multipleRules()) {
-    for (const char* words : {rule.id, rule.mark, rule.label}) {
-      const std::string begins = folded(words);
+  for (const Multiple multiple : multiples) {
+    const MultipleRule& rule = ruleOf(multiple);
+    for (const std::string* words : {&rule.id, &rule.mark, &rule.label}) {
+      const std::string begins = folded(*words);
       const bool whole = low.starts_with(begins) && (low.size() == begins.size() || low[begins.size()] == ' ');
       if (!whole || begins.size() <= longest) continue;
       longest = begins.size();
-      found = {rule.multiple, name.size() == begins.size() ? std::string() : name.substr(begins.size() + 1)};
+      found = {multiple, name.size() == begins.size() ? std::string() : name.substr(begins.size() + 1)};
     }
   }
   return found;
@@ -66,7 +67,7 @@ OutsideView outsideMultiples(const Snapshot& s) {
   for (const MarketRate& rate : s.market->rates) {
     const bool sector = rate.name.starts_with(kSectorMultiple), deal = rate.name.starts_with(kDealMultiple);
     if ((!sector && !deal) || rate.date > s.caseOf().valuationDate) continue;
-    const auto name = told(rate.name.substr(std::string_view(sector ? kSectorMultiple : kDealMultiple).size()));
+    const auto name = told(s.crossCheck.multiples, rate.name.substr(std::string_view(sector ? kSectorMultiple : kDealMultiple).size()));
     if (!name || name->second.empty() || rate.figure <= 0) {
       if (std::find(view.untold.begin(), view.untold.end(), rate.name) == view.untold.end())
         view.untold.push_back(rate.name);

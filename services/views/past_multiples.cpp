@@ -6,12 +6,11 @@
 
 #include "core/capital/rates.h"
 #include "core/history/statistics.h"
+#include "services/views/past_peers.h"
 
 namespace zl::services {
 namespace {
 
-constexpr std::chrono::days kUntilFiled{92};  // after a year's end, where nobody says when it was filed
-constexpr std::chrono::days kStaleClose{10};  // of a month without any close nothing is said
 constexpr double kOutlier = 1.5;
 constexpr const char* kNothingToday = "the book has no close of the last days, or no year filed before it";
 
@@ -106,7 +105,7 @@ PastMultiples pastMultiples(const Snapshot& s) {
       PastSeries series;
       series.row = shown.row;
       series.ofFirm = ofFirm;
-      series.label = (ofFirm ? "Enterprise value to " : "Price to ") + lowered(s.model()[shown.row].label);
+      series.label = (ofFirm ? "EV to " : "Price to ") + lowered(s.model()[shown.row].label);
       series.today = Figure::absent(kNothingToday);
       past.series.push_back(std::move(series));
     }
@@ -135,10 +134,15 @@ PastMultiples pastMultiples(const Snapshot& s) {
         ++series.left;
         continue;
       }
-      series.points.push_back({close->date, column, multiple.value(), false});
+      PastMultiple point;
+      point.on = close->date;
+      point.column = column;
+      point.multiple = multiple.value();
+      series.points.push_back(point);
     }
   }
   for (PastSeries& series : past.series) describeSeries(series);
+  setBesidePeers(s, past);
   if (worth.guessed())
     past.note =
         "Where the book has no exchange rate of the day, today's is taken: give older ones under Company, rates.";

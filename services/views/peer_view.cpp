@@ -26,25 +26,33 @@ std::string quote(const Figure& figure) {
 
 }  // namespace
 
-std::vector<Multiple> multiplesOf(MultipleGroup group) {
-  if (group == MultipleGroup::Usual) {
-    return {Multiple::PriceToEarnings,     Multiple::EvToEbitda,    Multiple::EvToEbit,
-            Multiple::EvToSales,           Multiple::PriceToBook,   Multiple::PriceToFreeCash,
-            Multiple::PriceToEarningsNext, Multiple::EvToEbitdaNext};
-  }
+std::vector<Multiple> multiplesOf(const Snapshot& s, MultipleGroup group) {
+  constexpr Multiple kUsual[] = {Multiple::PriceToEarnings,     Multiple::EvToEbitda,    Multiple::EvToEbit,
+                                 Multiple::EvToSales,           Multiple::PriceToBook,   Multiple::PriceToFreeCash,
+                                 Multiple::PriceToEarningsNext, Multiple::EvToEbitdaNext};
+  const std::set<std::string>& chosen = s.caseOf().shownMultiples;
   std::vector<Multiple> list;
-  for (const MultipleRule& rule : multipleRules()) {
-    const bool wanted = group == MultipleGroup::All || (group == MultipleGroup::Expected && rule.ahead > 0) ||
-                        (group == MultipleGroup::OfPrice && rule.ahead == 0 && !rule.ofFirm) ||
-                        (group == MultipleGroup::OfFirm && rule.ahead == 0 && rule.ofFirm);
-    if (wanted) list.push_back(rule.multiple);
+  for (const Multiple m : s.crossCheck.multiples) {
+    const MultipleRule& rule = ruleOf(m);
+    const bool shipped = static_cast<size_t>(m) < shippedMultiples().size();
+    const bool trailing = rule.of == MultipleRule::Of::Trailing;
+    bool wanted = group == MultipleGroup::All;
+    if (group == MultipleGroup::Chosen) {
+      wanted = chosen.empty() ? !shipped || std::find(std::begin(kUsual), std::end(kUsual), m) != std::end(kUsual)
+                              : chosen.count(rule.id) > 0;
+    }
+    wanted = wanted || (group == MultipleGroup::OfPrice && trailing && !rule.ofFirm);
+    wanted = wanted || (group == MultipleGroup::OfFirm && trailing && rule.ofFirm);
+    wanted = wanted || (group == MultipleGroup::Expected && yearsAhead(rule.of) > 0);
+    wanted = wanted || (group == MultipleGroup::Normal && rule.of == MultipleRule::Of::NormalYear);
+    if (wanted) list.push_back(m);
   }
   return list;
 }
 
 Position positionOf(const Snapshot& s, Multiple m) {
   Position position;
-  const model::RowId row = s.model().find(std::string("own_") + multipleName(m));
+  const model::RowId row = ownMultipleRow(s.model(), m);
   position.own =
       row.known() ? s.evaluation->constant(row, baseOf(s)) : Figure::absent("the model has no such multiple");
   position.percentile = position.own;
@@ -120,7 +128,7 @@ std::vector<Likeness> likenessOfPeers(const Snapshot& s) {
     of.name = row.name;
     of.size = row.revenue / subject.revenue;
     of.unlike.push_back(row.outOfScale);
-    of.apart = distancesOf(s.market->peers[i], subject.basis, subjects);
+    of.apart = distancesOf(s.market->peers[i], subject, subjects);
     for (size_t k = 0; k < of.apart.size(); ++k)
       of.unlike.push_back(of.apart[k].hasValue() &&
                           std::fabs(of.apart[k].value()) > limitOf(s.caseOf(), likenessRules()[k].limit));
@@ -133,20 +141,20 @@ std::vector<Likeness> likenessOfPeers(const Snapshot& s) {
 ImpliedSpread impliedSpread(const Snapshot& s) {
   ImpliedSpread spread;
   std::vector<Figure> all;
-  for (const MultipleRule& rule : multipleRules()) {
-    const Figure value = impliedByPeers(*s.evaluation, rule.multiple, "median", baseOf(s));
+  for (const Multiple m : s.crossCheck.multiples) {
+    const Figure value = impliedByPeers(*s.evaluation, m, "median", baseOf(s));
     if (!value.hasValue()) continue;
     if (value.value() <= 0) {
-      spread.nothing.push_back(rule.multiple);  // the floor under a share is no value to be held against others
+      spread.nothing.push_back(m);  // the floor under a share is no value to be held against others
       continue;
     }
     if (all.empty() || value.value() < spread.low.value()) {
       spread.low = value;
-      spread.lowest = rule.multiple;
+      spread.lowest = m;
     }
     if (all.empty() || value.value() > spread.high.value()) {
       spread.high = value;
-      spread.highest = rule.multiple;
+      spread.highest = m;
     }
     all.push_back(value);
   }
@@ -160,10 +168,7 @@ namespace {
 /// Why two multiples imply values apart: another year, or what the subject keeps of a sale beside its peers.
 std::string reasonApart(const Snapshot& s, const ImpliedSpread& spread) {
   const MultipleRule &low = ruleOf(spread.lowest), &high = ruleOf(spread.highest);
-  if (low.ahead != high.ahead) {
-    constexpr const char* kYears[] = {"the last twelve months", "this year", "next year"};
-    return std::string(": one is of ") + kYears[low.ahead] + ", the other of " + kYears[high.ahead];
-  }
+  if (low.of != high.of) return std::string(": one is of ") + wordsOf(low.of) + ", the other of " + wordsOf(high.of);
   const model::RowId margin = rowOfMeasure(s.model(), "ebit_margin");
   if (!margin.known()) return {};
   const Figure own = s.history->at(margin, s.evaluation->layout().baseColumn());
@@ -179,7 +184,7 @@ std::string reasonApart(const Snapshot& s, const ImpliedSpread& spread) {
 std::string impliedWords(const Snapshot& s) {
   const ImpliedSpread spread = impliedSpread(s);
   std::string nothing;
-  for (const Multiple m : spread.nothing) nothing += (nothing.empty() ? "" : ", ") + std::string(multipleLabel(m));
+  for (const Multiple m : spread.nothing) nothing += (nothing.empty() ? "" : ", ") + multipleLabel(m);
   if (!nothing.empty()) nothing = " Nothing is left for shareholders by " + nothing + ".";
   if (spread.count == 0) return "No multiple of the peers values the subject yet." + nothing;
   const std::string unit = " " + s.company().listing.unit;

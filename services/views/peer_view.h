@@ -12,8 +12,9 @@
 
 namespace zl::services {
 
-enum class MultipleGroup { Usual, OfPrice, OfFirm, Expected, All };
-std::vector<Multiple> multiplesOf(MultipleGroup group);
+/// Chosen: those that the case shows; where it says nothing, the usual ones and the analyst's own.
+enum class MultipleGroup { Chosen, OfPrice, OfFirm, Expected, Normal, All };
+std::vector<Multiple> multiplesOf(const Snapshot& s, MultipleGroup group);
 
 /// Where the subject stands among the peers that count.
 struct Position {

@@ -57,7 +57,7 @@ std::string inWords(const WhyDiffers& why) {
     const double change = (std::exp(log.value()) - 1) * 100;
     return std::string(change >= 0 ? "+" : "") + groupedNumber(change, 0, false) + " %";
   };
-  std::string words = std::string(multipleLabel(why.multiple)) + " of " + figureText(why.own, Kind::Multiple) + " is " +
+  std::string words = multipleLabel(why.multiple) + " of " + figureText(why.own, Kind::Multiple) + " is " +
                       percent(why.gap.whole) + " from the peers' median of " + figureText(why.peers, Kind::Multiple) +
                       ": ";
   std::string unknown;

@@ -30,16 +30,16 @@ class Companies : public WindowFixture {
 };
 
 TEST_F(Companies, AListWithKeysGoesFromOneToAnother) {
-  EXPECT_EQ(shown(), "Kagerou Kaiun KK") << "the first by name";
-  EXPECT_EQ(find<QPushButton>("companySwitch")->text(), QStringLiteral("1 of 3 companies…"));
+  EXPECT_EQ(shown(), "Vessingholt N.V.") << "the one that the book opens with, not the first by name";
+  EXPECT_EQ(find<QPushButton>("companySwitch")->text(), QStringLiteral("4 of 4 companies…"));
   go(Qt::Key_4);
-  press(window_.get(), Qt::Key_PageDown, Qt::AltModifier);
+  press(window_.get(), Qt::Key_PageUp, Qt::AltModifier);
   EXPECT_EQ(shown(), "Umber Mills Inc.");
   EXPECT_TRUE(find<QWidget>("OutlookPage")->isVisible()) << "the page stays";
   EXPECT_THAT(window_->windowTitle().toStdString(), HasSubstr("Umber Mills Inc."));
-  press(window_.get(), Qt::Key_PageUp, Qt::AltModifier);
-  press(window_.get(), Qt::Key_PageUp, Qt::AltModifier);
-  EXPECT_EQ(shown(), "Vessingholt N.V.") << "around the end";
+  press(window_.get(), Qt::Key_PageDown, Qt::AltModifier);
+  press(window_.get(), Qt::Key_PageDown, Qt::AltModifier);
+  EXPECT_EQ(shown(), "Kagerou Kaiun KK") << "around the end";
   press(window_.get(), Qt::Key_0, Qt::AltModifier);
   auto* words = window_->findChild<QLineEdit*>(QStringLiteral("companyWords"));
   ASSERT_TRUE(words->isVisible());
@@ -49,8 +49,8 @@ TEST_F(Companies, AListWithKeysGoesFromOneToAnother) {
   EXPECT_EQ(shown(), "Umber Mills Inc.");
   press(window_.get(), Qt::Key_0, Qt::AltModifier);
   auto* names = window_->findChild<QTreeWidget*>(QStringLiteral("companyNames"));
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !names->topLevelItem(2)->text(1).isEmpty(); })) << "valued beside the work";
-  EXPECT_THAT(names->topLevelItem(2)->text(2).toStdString(), HasSubstr(" GBX"));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !names->topLevelItem(3)->text(1).isEmpty(); })) << "valued beside the work";
+  EXPECT_THAT(names->topLevelItem(3)->text(2).toStdString(), HasSubstr(" GBX"));
   QTest::keyClick(words, Qt::Key_Down);
   QTest::keyClick(words, Qt::Key_Escape);
   EXPECT_EQ(shown(), "Umber Mills Inc.") << "Escape goes nowhere";
@@ -64,8 +64,7 @@ TEST_F(Companies, PricesArriveWhileTwoAreWorkedOnInTurn) {
     ASSERT_TRUE((*other)->observe({{0, {}, "price", day, price, {}, "the desk", fetched}}));
   };
   const auto price = [&] { return bench().now().given(model::Role::Price).figure.value(); };
-  press(window_.get(), Qt::Key_PageDown, Qt::AltModifier);
-  ASSERT_EQ(shown(), "Umber Mills Inc.");
+  ASSERT_TRUE(bench().openCompany(QStringLiteral("umber-mills")));
   bench().apply(services::setHorizon(bench().settled().caseOf(), 8));
   go(Qt::Key_6);
   auto* walk = find<LedgerView>("walk");
@@ -80,8 +79,7 @@ TEST_F(Companies, PricesArriveWhileTwoAreWorkedOnInTurn) {
   EXPECT_EQ(bench().now().filed, filed) << "no filing was read again";
   EXPECT_EQ(walk->currentIndex(), at) << "nobody is moved from where he works";
   EXPECT_EQ(at.data().toString(), QStringLiteral("13.00"));
-  press(window_.get(), Qt::Key_PageUp, Qt::AltModifier);
-  ASSERT_EQ(shown(), "Kagerou Kaiun KK");
+  ASSERT_TRUE(bench().openCompany(QStringLiteral("kagerou")));
   EXPECT_EQ(price(), 91e9) << "it came in while the other one was open";
   auto* stands = find<QComboBox>("priceStands");
   EXPECT_EQ(stands->currentIndex(), 0);
@@ -104,6 +102,7 @@ TEST_F(Companies, TheFindBoxReachesThem) {
 }
 
 TEST_F(Companies, EachIsWorkedOnByItselfAndTheLastOneIsRemembered) {
+  ASSERT_TRUE(bench().openCompany(QStringLiteral("kagerou")));
   ASSERT_TRUE(bench().apply(services::setHorizon(bench().settled().caseOf(), 6)));
   ASSERT_TRUE(bench().openCompany(QStringLiteral("vessingholt")));
   EXPECT_EQ(bench().settled().caseOf().horizon, 10);
@@ -126,7 +125,7 @@ TEST_F(Companies, AFurtherOneComesIntoTheOpenBook) {
   waitForReading();
   QTest::mouseClick(find<QPushButton>("first.acceptImport"), Qt::LeftButton);
   EXPECT_EQ(bench().companyId(), "fresh") << status().toStdString();
-  EXPECT_EQ(find<QPushButton>("companySwitch")->text(), QStringLiteral("1 of 4 companies…"));
+  EXPECT_EQ(find<QPushButton>("companySwitch")->text(), QStringLiteral("1 of 5 companies…"));
   EXPECT_EQ(bench().path().toStdString(), std::filesystem::absolute(book()).string());
   // Another one of that name is another company.
   window_->findChild<QAction*>(QStringLiteral("anotherCompanyAction"))->trigger();
@@ -144,7 +143,21 @@ TEST_F(Companies, OneThatCannotBeShownLeavesTheOthers) {
   EXPECT_FALSE(find<UnshownPanel>("unshownPanel")->isVisible());
 }
 
+TEST_F(Companies, TheBookOpensWithTheOneThatWasMadeItsFirst) {
+  ASSERT_TRUE(bench().openCompany(QStringLiteral("kagerou")));
+  find<QAction>("makeHome")->trigger();
+  EXPECT_THAT(status().toStdString(), HasSubstr("The book opens with Kagerou Kaiun KK"));
+  const auto session = services::Session::open(book(), "", resources_, test::testDesk());
+  ASSERT_TRUE(session);
+  EXPECT_EQ((*session)->companyId(), "kagerou");
+  bench().undo();
+  EXPECT_EQ((*services::Session::open(book(), "", resources_, test::testDesk()))->companyId(), "vessingholt");
+}
+
 TEST_F(WindowFixture, ABookOfOneCompanyShowsItsNameAlone) {
+  const std::string one = folder_.file("one.zledger");
+  test::addCompany(one, resources_, "umber-mills", "Umber Mills Inc.", {});
+  ASSERT_TRUE(window_->openBook(text(one)));
   EXPECT_FALSE(find<QPushButton>("companySwitch")->isVisible());
   press(window_.get(), Qt::Key_0, Qt::AltModifier);
   EXPECT_FALSE(window_->findChild<QLineEdit*>(QStringLiteral("companyWords"))->isVisible());

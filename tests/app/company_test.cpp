@@ -280,7 +280,10 @@ TEST_F(RecordByHand, TheMarketIsTypedAndPasted) {
       << "a figure typed changes no other";
   paste(rows, 0, 0, QStringLiteral("Company\tMarket cap\tSales\tNet profit\nBrell Group\t1.2bn\t850m\t61m\n"));
   ASSERT_EQ(bench().now().market->peers.size(), peers.size() + 1) << status().toStdString();
-  EXPECT_EQ(bench().now().market->peers.back().years.back().revenue.value(), 850e6);
+  const auto& now = bench().now().market->peers;
+  const auto brell = std::find_if(now.begin(), now.end(), [](const Peer& p) { return p.name == "Brell Group"; });
+  ASSERT_NE(brell, now.end());
+  EXPECT_EQ(brell->years.back().revenue.value(), 850e6);
   bench().undo();
   EXPECT_EQ(bench().now().market->peers.size(), peers.size());
 

@@ -209,9 +209,10 @@ TEST_F(Frame, UndoAndRedoNameWhatTheyDo) {
   EXPECT_FALSE(redo->isEnabled());
   undo->trigger();
   EXPECT_THAT(redo->text().toStdString(), testing::HasSubstr("Apply case.json"));
+  for (int i = 0; i < 2; ++i) undo->trigger();  // what the book opens with, and the peer of the book
   EXPECT_FALSE(undo->isEnabled()) << "the import that made the company stays";
   for (Qt::Key key : kPageKeys) go(key);  // an almost empty case shows on every page
-  redo->trigger();
+  for (int i = 0; i < 3; ++i) redo->trigger();
   EXPECT_FALSE(redo->isEnabled());
 }
 

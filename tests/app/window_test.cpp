@@ -9,12 +9,15 @@
 #include <QComboBox>
 #include <QDateEdit>
 #include <QListWidget>
+#include <QLineEdit>
 #include <QMenu>
+#include <QPushButton>
 #include <QSignalSpy>
 #include <QSpinBox>
 #include <QStatusBar>
 #include <QTest>
 #include <QTextBrowser>
+#include <QToolButton>
 #include <algorithm>
 #include <filesystem>
 #include <fstream>
@@ -244,7 +247,12 @@ TEST_F(Window, ASetOfThoseThatCountIsKeptAndChosen) {
   EXPECT_EQ(bench().settled().caseOf().peerSet, "plain ones");
   QTest::keyClick(set, Qt::Key_Up);
   EXPECT_EQ(bench().settled().caseOf().peerSet, "");
-  EXPECT_FALSE(find<QComboBox>("peerOfBook")->isEnabled()) << "the book has no other company";
+  // Another company's sets are offered where it has any.
+  set->setCurrentIndex(set->count() - 1);
+  Q_EMIT set->activated(set->count() - 1);
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("No other company of this book has a set"));
+  EXPECT_EQ(set->currentIndex(), 0);
+  EXPECT_TRUE(find<QComboBox>("peerOfBook")->isEnabled()) << "the demo has one";
   // How alike they are stands in place of multiples, and no key takes one out there.
   auto* group = find<QComboBox>("multipleGroup");
   group->setCurrentIndex(group->count() - 1);
@@ -252,6 +260,104 @@ TEST_F(Window, ASetOfThoseThatCountIsKeptAndChosen) {
   place(peers, QStringLiteral("sorrelund"), 2);
   press(peers, Qt::Key_Space);
   EXPECT_EQ(bench().settled().caseOf().peers, before);
+}
+
+/// What stands over the figures.
+QStringList headersOf(LedgerView& grid) {
+  QStringList list;
+  for (int c = grid.ledger().firstColumn(); c < grid.ledger().columnCount(); ++c)
+    list << grid.ledger().headerData(c, Qt::Horizontal, Qt::DisplayRole).toString();
+  return list;
+}
+
+TEST_F(Window, MultiplesAreChosenAndOnesOfOnesOwnAdded) {
+  go(Qt::Key_7);
+  auto* peers = find<LedgerView>("peers");
+  const auto columns = [&] { return peers->ledger().columnCount(); };
+  const int before = columns();
+  QMenu* menu = find<QToolButton>("multiplesShown")->menu();
+  const auto pick = [&](const QString& words) {
+    Q_EMIT menu->aboutToShow();
+    for (QAction* one : menu->actions()) {
+      if (one->text() == words) return one->trigger();
+    }
+    ADD_FAILURE() << "the menu does not offer " << words.toStdString();
+  };
+  pick(QStringLiteral("EV to NOPAT, normal year"));
+  EXPECT_EQ(columns(), before + 1);
+  pick(QStringLiteral("Price to earnings"));
+  EXPECT_EQ(columns(), before);
+  auto* row = find<QComboBox>("ownMultipleRow");
+  EXPECT_FALSE(row->isVisible());
+  pick(QStringLiteral("add one of your own…"));
+  ASSERT_TRUE(row->isVisible());
+  row->lineEdit()->setText(QStringLiteral("no such row"));
+  find<QPushButton>("ownMultipleAdd")->click();
+  EXPECT_THAT(status().toStdString(), testing::HasSubstr("'no such row' is no row"));
+  row->lineEdit()->setText(text(bench().now().model()[bench().now().model().find("receivables")].label));
+  find<QComboBox>("ownMultipleOver")->setCurrentIndex(1);
+  find<QPushButton>("ownMultipleAdd")->click();
+  EXPECT_EQ(multipleId(bench().settled().crossCheck.multiples.back()), "ev-receivables");
+  EXPECT_FALSE(row->isVisible());
+  const Multiple own = bench().settled().crossCheck.multiples.back();
+  EXPECT_EQ(bench().settled().crossCheck.statistics.at(own).count, 1) << "a company of the book tells its own";
+  // The table of peers takes the figure of the others.
+  go(Qt::Key_1);
+  turnTo("market");
+  auto* tables = find<QComboBox>("marketTable");
+  tables->setCurrentIndex(tables->findData(QStringLiteral("peers")));
+  auto* market = find<LedgerView>("marketRows");
+  EXPECT_TRUE(headersOf(*market).contains(
+      text(bench().now().model()[bench().now().model().find("receivables")].label) + QStringLiteral(" m")));
+  go(Qt::Key_7);
+  pick(QStringLiteral("drop %1").arg(text(multipleLabel(own))));
+  pick(QStringLiteral("the usual ones and your own"));
+  EXPECT_EQ(columns(), before);
+  EXPECT_TRUE(bench().settled().caseOf().ownRows.empty());
+}
+
+TEST_F(Window, TheExitIsShapedKeptAndSetBesideItsRuns) {
+  go(Qt::Key_7);
+  turnTo("exit");
+  auto* values = find<LedgerView>("exitReturn");
+  place(values, QStringLiteral("exit_return_multiple"), 1);
+  typeOver(values, QStringLiteral("16"));
+  EXPECT_EQ(bench().settled().caseOf().base().drivers.at("exit_return_multiple").path.level, 16);
+  const double toPay = base("exit_price_to_pay");
+  EXPECT_FALSE(find<LedgerView>("exitRuns")->isVisible()) << "no version is kept";
+  QTest::keyClicks(find<QLineEdit>("exitRunName"), QStringLiteral("at sixteen"));
+  press(find<QLineEdit>("exitRunName"), Qt::Key_Return);
+  place(values, QStringLiteral("exit_return_multiple"), 1);
+  typeOver(values, QStringLiteral("10"));
+  auto* runs = find<LedgerView>("exitRuns");
+  ASSERT_TRUE(runs->isVisibleTo(runs->parentWidget()));
+  EXPECT_EQ(headersOf(*runs), QStringList({QStringLiteral("now"), QStringLiteral("at sixteen")}));
+  const auto& rows = runs->ledger().ledgerRows();
+  const auto line = std::find_if(rows.begin(), rows.end(), [](const LedgerRow& r) {
+    return r.label == QLatin1String("Price to pay for the required return");
+  });
+  ASSERT_NE(line, rows.end());
+  EXPECT_DOUBLE_EQ(line->cells[0].figure.value(), base("exit_price_to_pay"));
+  EXPECT_DOUBLE_EQ(line->cells[1].figure.value(), toPay);
+  // Its path, beside the own past and the peers.
+  auto* paths = find<QComboBox>("exitPaths");
+  Q_EMIT paths->activated(1);
+  auto* drivers = find<LedgerView>("drivers");
+  EXPECT_EQ(drivers->ledger().ledgerRows()[static_cast<size_t>(drivers->currentIndex().row())].key,
+            QStringLiteral("exit_return_multiple"));
+  EXPECT_GT(find<LedgerView>("evidence")->ledger().rowCount(), 3);
+}
+
+TEST_F(Window, AnOwnPastMultipleIsAdoptedAsAMethod) {
+  go(Qt::Key_7);
+  turnTo("past");
+  find<QComboBox>("pastAdoptsAs")->setCurrentIndex(1);
+  auto* past = find<LedgerView>("pastMultiples");
+  past->setCurrentIndex(past->ledger().index(1, past->ledger().firstColumn() + 3));  // of revenue, the median
+  press(past, Qt::Key_Return);
+  EXPECT_GT(base("past_value"), 0);
+  EXPECT_LT(base("past_value_low"), base("past_value"));
+  EXPECT_GT(base("past_value_high"), base("past_value"));
 }
 
 TEST_F(Window, PartsAreValuedByTypingAndByThePeersMedian) {

@@ -158,7 +158,7 @@ TEST_F(Batch, CasesThatDoNotFitAreRefusedAndNothingChanges) {
          "99 is outside the allowed range -1 to 5");
   refuse([](Json& j) { j["scenarios"][1]["drivers"]["gamma"] = j["scenarios"][1]["drivers"]["beta"]; },
          "no model has a driver 'gamma' (Base)");
-  refuse([](Json& j) { j["version"] = 7; }, "the case has version 7");
+  refuse([](Json& j) { j["version"] = 100; }, "the case has version 100");
   refuse([](Json& j) { j["scenarios"][1]["probability"] = 0.7; }, "probabilities");
   refuse([](Json& j) { j["scenarios"][1]["inputs"]["terminal_choice"] = {{"figure", 0.5}}; }, "perpetual_growth");
   refuse(

@@ -237,7 +237,7 @@ TEST_F(Cli, LooksAfterABook) {
   EXPECT_EQ(zledger({"backup", book()}).status, 0);
   EXPECT_THAT(zledger({"backup", book(), "--list"}).out, testing::HasSubstr("by hand 2026-05-01T12-00-00Z"));
   EXPECT_THAT(zledger({"verify", book()}).out,
-              testing::HasSubstr("whole: 27 documents, 1 case, 2 journal entries, 0 versions"));
+              testing::HasSubstr("whole: 33 documents, 1 case, 5 journal entries, 0 versions"));
   EXPECT_EQ(nlohmann::json::parse(zledger({"verify", book(), "--json"}).out)["whole"], true);
   const Outcome rescued = zledger({"rescue", book(), folder_.file("saved.zledger")});
   EXPECT_EQ(rescued.status, 0) << rescued.err;

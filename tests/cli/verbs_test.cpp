@@ -132,6 +132,42 @@ TEST_F(Verbs, SetsOfPeersAndWhatIsNone) {
   EXPECT_THAT(run("part", {"Mills", "9"}), HasSubstr("there is no part 'Mills'"));
 }
 
+TEST_F(Verbs, MultiplesOfOnesOwnSharedSetsAndRunsKept) {
+  EXPECT_EQ(run("price", {"55.2"}), "");
+  EXPECT_EQ(run("peer", {"Calder Mills", "--price", "32", "--shares", "290m", "--net-income", "220m"}), "");
+  EXPECT_EQ(run("multiple", {"receivables", "--reason", "what is owed"}), "");
+  EXPECT_THAT(out_, HasSubstr("* price-receivables: Price to trade receivables"));
+  EXPECT_EQ(run("peer", {"Calder Mills", "--figure", "receivables=464m"}), "");
+  EXPECT_NEAR(json("value")["cross_check"]["price-receivables"]["median"].get<double>(), 20, 1e-9) << "32 x 290 / 464";
+  EXPECT_THAT(run("peer", {"Calder Mills", "--figure", "plant=4m"}), HasSubstr("no multiple is of 'plant'"));
+  EXPECT_THAT(run("multiple", {"nothing"}), HasSubstr("no row 'nothing'"));
+  EXPECT_THAT(run("multiple", {"--show", "price-nothing"}), HasSubstr("no multiple 'price-nothing'"));
+  EXPECT_EQ(run("multiple", {"--show", "ev-sales,price-receivables"}), "");
+  EXPECT_THAT(out_, HasSubstr("  price-earnings: "));
+  EXPECT_THAT(out_, HasSubstr("* ev-sales: "));
+  EXPECT_EQ(run("multiple", {"receivables", "--drop"}), "");
+  EXPECT_THAT(out_, testing::Not(HasSubstr("price-receivables")));
+  // Two companies of a book: which one is meant is asked, until it has been said.
+  EXPECT_EQ(run("import", {"--company", "varr", test::sourceFolder() + "/tests/corpus/filers/norrvale.csv", "--accept"}),
+            "");
+  EXPECT_THAT(run("price", {}), HasSubstr("several companies"));
+  EXPECT_THAT(run("home", {"--company", "norr", "--set", "nobody"}), HasSubstr("no company 'nobody'"));
+  EXPECT_EQ(run("home", {"--company", "norr", "--set", "norr"}), "");
+  EXPECT_EQ(run("home", {}), "");
+  EXPECT_EQ(out_, "norr\n");
+  EXPECT_EQ(run("peer-set", {"mills", "--members", "calder-mills"}), "");
+  EXPECT_EQ(run("peer-set", {"--company", "varr", "--of-book"}), "");
+  EXPECT_EQ(out_, "mills --of norr\n");
+  EXPECT_EQ(run("peer-set", {"mills", "--company", "varr", "--of", "norr", "--use"}), "");
+  EXPECT_THAT(out_, HasSubstr("* norr/mills, shared: calder-mills"));
+  EXPECT_EQ(run("peer-set", {"mills", "--company", "varr", "--of", "norr", "--drop"}), "");
+  EXPECT_THAT(out_, testing::Not(HasSubstr("shared")));
+  EXPECT_EQ(run("versions", {"--keep", "first run"}), "");
+  EXPECT_EQ(run("set", {"exit_return_multiple", "20; 18"}), "");
+  EXPECT_EQ(run("exit-runs", {}), "");
+  EXPECT_THAT(out_, HasSubstr("Multiple in the exit year:  now 18.00  first run 14.00")) << out_;
+}
+
 TEST_F(Verbs, DriversInputsAndYears) {
   EXPECT_EQ(run("set", {"revenue_growth", "7%; 6%; 5%", "--reason", "orders"}), "");
   EXPECT_EQ(run("set", {"revenue_growth", "2%", "--shape", "glide", "--by", "5", "--scenario", "worst"}), "");

@@ -15,6 +15,12 @@ using testing::HasSubstr;
 class CrossMethods : public StandingStill {
  protected:
   std::string whyNot(const char* row) { return m_.evaluate().constant(row, 1).reason(); }
+  void type(const std::string& row, const std::vector<double>& years) {
+    Path path;
+    path.shape = Shape::Typed;
+    for (const double figure : years) path.typed.emplace_back(figure);
+    m_.theCase.scenarios[1].drivers[row] = {path, {}};
+  }
   /// Of one a year over five years at 10 %.
   const double annuity_ = (1 - std::pow(1.1, -5)) / 0.1;
 };
@@ -30,19 +36,53 @@ TEST_F(CrossMethods, ExitReturn) {
   EXPECT_NEAR(constant(m_.evaluate(), "exit_price_to_pay"), 15 / 1.2 + (15 + 210) / 1.44, 1e-6);
   choose("exit_return_by", 1);
   EXPECT_NEAR(constant(m_.evaluate(), "exit_price"), 15 * 1.05 * 1.05 * 14, 1e-6);
+  // As paths: a tenth, then a fifth; 9 times in the first year, 11 in the second, 20 in the third.
+  type("exit_return_growth", {0.1, 0.2});
+  type("exit_return_multiple", {9, 11, 20});
+  EXPECT_NEAR(constant(m_.evaluate(), "exit_price"), 15 * 1.1 * 1.2 * 11, 1e-6);
+  EXPECT_NEAR(constant(m_.evaluate(), "exit_growth_yearly"), std::sqrt(1.1 * 1.2) - 1, 1e-12);
+  choose("exit_year", 1);
+  EXPECT_NEAR(constant(m_.evaluate(), "exit_price"), 15 * 1.1 * 9, 1e-6);
   choose("exit_return_by", 0);
   choose("exit_year", 6);
   EXPECT_THAT(whyNot("exit_price_to_pay"), HasSubstr("beyond the forecast"));
   // Of EBITDA the firm is worth 8 x 250; 200 of debt comes before shareholders.
   choose("exit_year", 5);
   choose("exit_return_of", 3);
-  choose("exit_return_multiple", 8);
+  assume("exit_return_multiple", 8);
   m_.filed["borrowings_long"] = test::figures({200, 200});
   m_.filed["equity"] = m_.filed["total_equity"] = test::figures({400, 400});
   m_.filed["total_liabilities"] = test::figures({250, 250});
   EXPECT_NEAR(constant(m_.evaluate(), "exit_price"), (2000 - 200) / 10.0, 1e-6);
-  choose("exit_return_multiple", 0.5);
+  assume("exit_return_multiple", 0.5);
   EXPECT_NEAR(constant(m_.evaluate(), "exit_price"), 0, 1e-12) << "never below nought";
+}
+
+TEST_F(CrossMethods, TheOwnPastMultiple) {
+  EXPECT_THAT(whyNot("past_value"), HasSubstr("no own past multiple"));
+  choose("past_multiple", 12);  // of earnings of 15 a share
+  choose("past_multiple_low", 10);
+  EXPECT_NEAR(constant(m_.evaluate(), "past_value"), 180, 1e-9);
+  EXPECT_NEAR(constant(m_.evaluate(), "past_value_low"), 150, 1e-9);
+  EXPECT_THAT(whyNot("past_value_high"), HasSubstr("no high end"));
+  choose("past_of", 2);  // of book of 60 a share
+  EXPECT_NEAR(constant(m_.evaluate(), "past_value"), 720, 1e-9);
+  choose("past_of", 5);  // 12 x EBITDA of 250 is the firm's; 200 of debt comes before shareholders
+  m_.filed["borrowings_long"] = test::figures({200, 200});
+  m_.filed["equity"] = m_.filed["total_equity"] = test::figures({400, 400});
+  m_.filed["total_liabilities"] = test::figures({250, 250});
+  EXPECT_NEAR(constant(m_.evaluate(), "past_value"), (12 * 250 - 200) / 10.0, 1e-9);
+}
+
+TEST_F(CrossMethods, ANormalYearTakesTheAnalystsMarginBeforeTheMean) {
+  m_.givens["regular_net_margin"] = Figure::of(0.2);
+  m_.givens["peers_price_to_earnings_normal_median"] = Figure::of(10);
+  const double revenue = m_.filed["revenue"].back().value();
+  EXPECT_NEAR(constant(m_.evaluate(), "by_price_to_earnings_normal_median"), 10 * 0.2 * revenue / 10, 1e-9);
+  choose("normal_net_margin", 0.05);
+  EXPECT_NEAR(constant(m_.evaluate(), "by_price_to_earnings_normal_median"), 10 * 0.05 * revenue / 10, 1e-9);
+  choose("normal_net_margin", -0.05);
+  EXPECT_THAT(whyNot("by_price_to_earnings_normal_median"), HasSubstr("normal year not positive"));
 }
 
 TEST_F(CrossMethods, Dividends) {

@@ -2,6 +2,7 @@
 
 #include <set>
 
+#include "core/model/peer_multiple.h"
 #include "core/model/program.h"
 #include "tests/support/model_support.h"
 
@@ -51,6 +52,15 @@ TEST(Language, RefusalsNameRowAndPlace) {
       {"given a \"A\" money constant\n record option_tranches 1 count", "the field is shares"},
       {"row a \"A\" shares constant\n value 0\n record option_tranches 1 count", "only a given is read from a list"},
       {"row a \"A\" money flow\n history base(share) * sales\n forecast 0", "has no history rule"},
+      {"row a \"A\" money flow\n history third_year(sales)\n forecast 0", "history cannot look into the forecast"},
+      {"given a \"A\" ratio constant\n regular margin over sales", "there is no row 'margin'"},
+      {"given a \"A\" money constant\n regular sales over sales", "a mean of regular years is a given ratio"},
+      {"row n \"N\" count flow\n history filed\n forecast 0\ngiven a \"A\" ratio constant\n regular sales over n",
+       "their units differ"},
+      {"given a \"A\" ratio constant\n regular sales over sales\nrow b \"B\" ratio rate\n history a\n forecast a",
+       "history cannot read 'a', which is a mean of it"},
+      {"multiple a \"A\" \"a\" shares last sales", "expected base, opening_year, second_year, third_year or normal"},
+      {"multiple a \"A\" \"a\" shares base nothing", "there is no row 'nothing'"},
   };
   for (const auto& c : kCases) {
     EXPECT_THAT(faultOf(filed + c.text), testing::HasSubstr(c.message)) << c.text;
@@ -110,6 +120,15 @@ constexpr const char* kGround =
 
 Result<Model> upon(const std::string& text) {
   return parseModel({{"ground", kGround}, {"own", text}});
+}
+
+TEST(Language, AMultipleOfAnyRowIsItsLineAndItsLineIsTheMultiple) {
+  const Model m = test::modelOf("row sales \"Net SALES\" money flow\n forecast 0\nrow ebitda \"EBITDA\" money flow\n forecast 0\n");
+  const PeerMultiple next = multipleOfRow(m[m.find("sales")], true, PeerMultiple::Of::NextYear);
+  EXPECT_EQ(lineOf(next),
+            "multiple ev_to_sales_next \"EV to net SALES, next year\" \"net SALES of next year\" firm second_year sales\n");
+  const PeerMultiple trailing = multipleOfRow(m[m.find("ebitda")], false, PeerMultiple::Of::Trailing);
+  EXPECT_EQ(lineOf(trailing), "multiple price_to_ebitda \"Price to EBITDA\" \"EBITDA\" shares base ebitda\n");
 }
 
 TEST(Language, LaterTextsAddAmendAndLeaveOut) {

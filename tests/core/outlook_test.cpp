@@ -223,6 +223,39 @@ TEST(Statistics, LeaveOutWhatHasNoValueAndCountTheRest) {
   EXPECT_TRUE(describe({}).mean.isAbsent());
 }
 
+/// Shares of 10, 20, 30, 40, 50 and 60 %: the last five make 40, without the flagged 60 the five before it 30.
+TEST(Statistics, ANormalShareIsOfTheLastFiveRegularYears) {
+  std::vector<Figure> parts, wholes;
+  for (const double part : {10, 20, 30, 40, 50, 60}) {
+    parts.push_back(Figure::of(part));
+    wholes.push_back(Figure::of(100));
+  }
+  EXPECT_NEAR(regularShare(parts, wholes).value(), 0.4, 1e-12);
+  EXPECT_NEAR(regularShare(parts, wholes, {false, false, false, false, false, true}).value(), 0.3, 1e-12);
+  wholes[5] = Figure::of(0);
+  parts[4] = Figure::absent("not filed");
+  EXPECT_NEAR(regularShare(parts, wholes).value(), 0.25, 1e-12) << "of 10 to 40";
+  EXPECT_TRUE(regularShare(std::span(parts).first(1), std::span(wholes).first(1)).isAbsent());
+}
+
+/// Older cases hold a level of what is a path by now; the path, where there is one, was chosen later.
+TEST(Cases, AnInputThatBecameADriverHoldsItsLevel) {
+  const model::Model m = test::modelOf("driver growth \"Growth\" ratio rate\ninput rate \"Rate\" ratio constant\n default 0\n");
+  Case c = newCase("one", makeDate(2026, 4, 30));
+  c.scenarios[0].inputs["growth"].figure = 0.07;
+  c.scenarios[0].inputs["growth"].said.reason = "orders";
+  c.scenarios[0].inputs["rate"] = {0.1, {}, {}};
+  c.scenarios[1].inputs["growth"] = {0.05, {}, {}};
+  c.scenarios[1].drivers["growth"].path.level = 0.02;
+  const Case now = inputsAsPaths(c, m);
+  EXPECT_EQ(now.scenarios[0].drivers.at("growth").path.level, 0.07);
+  EXPECT_EQ(now.scenarios[0].drivers.at("growth").said.reason, "orders");
+  EXPECT_EQ(now.scenarios[0].inputs.count("growth"), 0u);
+  EXPECT_EQ(now.scenarios[0].inputs.at("rate").figure, 0.1);
+  EXPECT_EQ(now.scenarios[1].drivers.at("growth").path.level, 0.02);
+  EXPECT_EQ(inputsAsPaths(now, m), now);
+}
+
 TEST(Statistics, QuantilesAreTypeSeven) {
   // Hyndman and Fan (1996), type 7 on 1..4: h = (n - 1) p, so the quartiles are 1.75, 2.5, 3.25.
   const double x[] = {1, 2, 3, 4};

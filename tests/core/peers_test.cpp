@@ -1,3 +1,5 @@
+#include "core/model/parser.h"
+#include "core/peers/likeness.h"
 #include "core/peers/measures.h"
 #include "core/peers/peer.h"
 
@@ -184,7 +186,7 @@ TEST(Multiples, AreWhatTheirTableSays) {
   march.expected.front().end = makeDate(2026, 3, 31);
   EXPECT_FALSE(crossCheck(subject(), {march}, {}, {}).rows.front().cells.at(Multiple::PriceToEarnings).in)
       << "what is only expected makes no trailing figure";
-  for (const MultipleRule& rule : multipleRules()) EXPECT_EQ(ruleOf(rule.multiple).id, rule.id);
+  for (const MultipleRule& rule : shippedMultiples()) EXPECT_EQ(ruleOf(rule.multiple).id, rule.id);
 }
 
 TEST(Multiples, CurrencyAndScaleOfAPeerChangeNothing) {
@@ -204,7 +206,7 @@ TEST(Multiples, CurrencyAndScaleOfAPeerChangeNothing) {
   Peer mixed = p;  // reports in euro, quoted in yen
   mixed.priceCurrency = "JPY";
   mixed.price = p.price * Figure::of(kTimes);
-  for (const MultipleRule& rule : multipleRules()) {
+  for (const MultipleRule& rule : shippedMultiples()) {
     const auto cell = [&](const Peer& of) {
       return crossCheck(subject(), {of}, {{{"EUR", "JPY"}, kTimes}}, {}).rows.front().cells.at(rule.multiple).multiple;
     };
@@ -212,6 +214,105 @@ TEST(Multiples, CurrencyAndScaleOfAPeerChangeNothing) {
     EXPECT_NEAR(cell(yen).value(), cell(p).value(), 1e-12) << rule.id;
     EXPECT_NEAR(cell(mixed).value(), cell(p).value(), 1e-12) << rule.id;
   }
+}
+
+/// Margins of 4, 6 and 8 % make 6 % of the last year's 1,200: 72; a price of 20 on ten shares is 200.
+TEST(Multiples, ANormalYearIsTheMeanShareOfRevenueTimesTheRevenueNow) {
+  Peer p = peer("a", 20, 96, 240);
+  p.years = {{makeDate(2023, 12, 31), Figure::of(1000), Figure::of(200), Figure::of(40)},
+             {makeDate(2024, 12, 31), Figure::of(1100), Figure::absent("not given"), Figure::of(66)},
+             {makeDate(2025, 12, 31), Figure::of(1200), Figure::of(240), Figure::of(96)}};
+  EXPECT_NEAR(multipleOf(p, Multiple::PriceToEarningsNormal), 200 / 72.0, 1e-12);
+  EXPECT_NEAR(multipleOf(p, Multiple::EvToEbitdaNormal), 200 / (0.2 * 1200), 1e-12) << "a year without is no nought";
+  p.years.erase(p.years.begin(), p.years.begin() + 2);
+  const auto cell = crossCheck(subject(), {p}, {}, {}).rows.front().cells.at(Multiple::PriceToEarningsNormal);
+  EXPECT_THAT(cell.reason, testing::HasSubstr("two regular years"));
+}
+
+TEST(Multiples, TheYearAfterNextIsReadFromWhatIsExpected) {
+  Peer p = peer("a", 30, 10, 100);
+  for (const int year : {2026, 2027, 2028})
+    p.expected.push_back({makeDate(year, 12, 31), Figure::of(1000), {}, Figure::of(year - 2016)});
+  EXPECT_NEAR(multipleOf(p, Multiple::PriceToEarningsThis), 300 / 10.0, 1e-12);
+  EXPECT_NEAR(multipleOf(p, Multiple::PriceToEarningsNext), 300 / 11.0, 1e-12);
+  EXPECT_NEAR(multipleOf(p, Multiple::PriceToEarningsAfter), 300 / 12.0, 1e-12);
+  p.expected.pop_back();
+  EXPECT_FALSE(crossCheck(subject(), {p}, {}, {}).rows.front().cells.at(Multiple::PriceToEarningsAfter).in);
+}
+
+constexpr const char* kOwnMultiples = R"(model small "Small" 1
+group "All"
+given price "Price" quote constant
+given quote_rate "Rate" quote_rate constant
+given diluted_shares "Shares" shares constant
+given claims "Claims" money constant
+row orders "Orders on hand" money balance
+  history filed
+  forecast orders[-1]
+row turnover "Turnover" money flow
+  history filed
+  forecast turnover[-1]
+row earned "Earned" money flow
+  history filed
+  forecast earned[-1]
+view as_peer_years "As a peer"
+  turnover
+multiple ev_to_sales "EV to sales" "sales" firm base turnover
+multiple price_to_orders "Price to orders" "orders on hand" shares base orders
+multiple ev_to_turnover_next "EV to turnover, next year" "turnover of next year" firm second_year turnover
+multiple price_to_earned "Price to earned" "earned" shares base earned
+)";
+
+TEST(OwnMultiples, AreOfAnyRowAndReadWhatPeersSayOfIt) {
+  const auto m = model::parseModel(kOwnMultiples, "small");
+  ASSERT_TRUE(m) << m.error().text();
+  const std::vector<Multiple> all = declaredMultiples(*m);
+  ASSERT_EQ(all.size(), shippedMultiples().size() + 3) << "EV to sales is shipped";
+  EXPECT_EQ(declaredMultiples(*m), all) << "the same words are the same multiple";
+  const Multiple orders = all[all.size() - 3], next = all[all.size() - 2], earned = all.back();
+  EXPECT_EQ(multipleId(orders), "price-orders");
+  EXPECT_EQ(multipleName(next), "ev_to_turnover_next");
+  Peer p = peer("a", 30, 10, 100);  // worth 300
+  p.years.back().further["orders"] = Figure::of(600);
+  p.expected = {{makeDate(2026, 12, 31), Figure::of(1000), {}, {}}, {makeDate(2027, 12, 31), Figure::of(1500), {}, {}}};
+  Subject s = subject();
+  s.multiples = all;
+  const CrossCheck c = crossCheck(s, {p}, {}, {{peerChoiceKey("a", next), {false, "no"}}});
+  const auto& cells = c.rows.front().cells;
+  EXPECT_NEAR(cells.at(orders).multiple.value(), 0.5, 1e-12);
+  EXPECT_NEAR(cells.at(next).multiple.value(), 300 / 1500.0, 1e-12) << "sales of next year, as the shipped one has them";
+  EXPECT_FALSE(cells.at(next).in) << "in or out like any other";
+  EXPECT_THAT(cells.at(earned).reason, testing::HasSubstr("does not give earned"));
+  EXPECT_EQ(c.statistics.at(orders).count, 1);
+  EXPECT_EQ(trailingMultipleOf(*m, "turnover", true), Multiple::EvToSales);
+  EXPECT_EQ(trailingMultipleOf(*m, "orders", false), std::nullopt);
+}
+
+TEST(Mixes, AreSharesThatAddUpAndAreApartByHalfOfTheirDifferences) {
+  const auto a = revenueMix("Europe 60 %; North America 30%;Asia 10");
+  ASSERT_TRUE(a);
+  EXPECT_NEAR(a->at("North America"), 0.3, 1e-12);
+  for (const char* none : {"", " ; ", "Europe", "60 %", "Europe sixty %", "Europe 70 %; Asia 40 %", "Europe -5 %"})
+    EXPECT_FALSE(revenueMix(none)) << none;
+  // |0.6 - 0.2| + |0.3 - 0| + |0.1 - 0.8|, halved.
+  EXPECT_NEAR(mixApart(*a, {{"EUROPE", 0.2}, {"asia", 0.8}}).value(), 0.7, 1e-12);
+  EXPECT_NEAR(mixApart(*a, *a).value(), 0, 1e-12);
+  EXPECT_NEAR(mixApart(*a, {{"Africa", 1}}).value(), 1, 1e-12) << "nothing in common";
+  EXPECT_TRUE(mixApart(*a, {}).isAbsent());
+}
+
+TEST(Peers, StandAtTheCloseOfTheDayWhereTheirClosesAreKnown) {
+  Peer p = peer("a", 99, 10, 100);
+  priceAt(p, makeDate(2026, 1, 1));
+  EXPECT_EQ(p.price.value(), 99) << "one price is all there is";
+  p.closes = {{makeDate(2026, 1, 10), 10}, {makeDate(2026, 2, 10), 20}};
+  const std::pair<Date, double> kByHand[] = {{makeDate(2026, 1, 10), 10}, {makeDate(2026, 2, 9), 10}, {makeDate(2027, 1, 1), 20}};
+  for (const auto& [day, close] : kByHand) {
+    priceAt(p, day);
+    EXPECT_EQ(p.price.value(), close) << dateText(day);
+  }
+  priceAt(p, makeDate(2026, 1, 9));
+  EXPECT_THAT(p.price.reason(), testing::HasSubstr("first close"));
 }
 
 TEST(Multiples, OrderAndAPeerAtTheMedianLeaveTheMedian) {

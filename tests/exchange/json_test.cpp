@@ -31,6 +31,9 @@ Case fullCase() {
   c.scenarios[1].inputs["d"] = {1.0 / 7, "", {"r", "a", "t"}};
   c.exceptional[2024] = "recall";
   c.peers["p/q"] = {false, "no"};
+  c.peerSets["few"] = {"p", "q"};
+  c.peerSet = "another/few";
+  c.shownMultiples = {"ev-sales", "price-orders"};
   c.notes["a"] = "line\nline";
   c.lines["x:Concept"] = {"revenue", -1, "the filer's sign"};
   c.firstFiled = {"revenue"};
@@ -98,7 +101,7 @@ TEST(CaseJson, RefusesBrokenHistoryChoicesByTheirPlace) {
   }
   Json old = toJson(fullCase());
   for (const char* member : {"adjustments", "windows", "own_lines", "tests", "own_rows", "published", "limits",
-                             "peer_sets", "peer_set", "parts"}) {
+                             "peer_sets", "peer_set", "parts", "shown_multiples"}) {
     old.erase(member);
   }
   const auto c = caseFromJson(old, "t");
@@ -115,7 +118,9 @@ TEST(CaseJson, RefusesWhatItDoesNotKnow) {
   };
   EXPECT_THAT(fault([](Json& j) { j["extra"] = 1; }), testing::HasSubstr("no member 'extra'"));
   EXPECT_THAT(fault([](Json& j) { j.erase("horizon"); }), testing::HasSubstr("'horizon' is missing"));
-  EXPECT_THAT(fault([](Json& j) { j["version"] = 7; }), testing::HasSubstr("version 7"));
+  EXPECT_THAT(fault([](Json& j) { j["version"] = kCaseVersion + 1; }),
+              testing::HasSubstr("version " + std::to_string(kCaseVersion + 1)));
+  EXPECT_THAT(fault([](Json& j) { j["shown_multiples"] = "all"; }), testing::HasSubstr("a list of multiples"));
   EXPECT_THAT(fault([](Json& j) { j["valuation_date"] = "30.4.2026"; }), testing::HasSubstr("not a date"));
   EXPECT_THAT(fault([](Json& j) { j["scenarios"][0]["drivers"]["a"]["path"]["shape"] = "wave"; }),
               testing::HasSubstr("t/scenarios/0/drivers/a/path: there is no shape 'wave'"));

@@ -149,7 +149,8 @@ TEST_F(Care, AWholeBookIsFoundWholeAndTamperingIsNamed) {
        "document 'annual-2025.xbrl': its facts are not those of its content"},
       {"DELETE FROM facts WHERE id = (SELECT MIN(id) FROM facts)", "its facts are not those of its content"},
       {"UPDATE cases SET text = '{'", "broken at byte"},
-      {"UPDATE journal SET backward = '[{\"op\":\"remove\",\"path\":\"/none\"}]' WHERE number = 2",
+      {"UPDATE journal SET backward = '[{\"op\":\"remove\",\"path\":\"/none\"}]' WHERE number = "
+       "(SELECT MAX(number) FROM journal)",
        "cannot be taken back"},
       {"UPDATE cases SET text = replace(text, '\"horizon\":10', '\"horizon\":99')", "cannot be shown"},
   };

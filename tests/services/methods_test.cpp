@@ -58,7 +58,7 @@ TEST_F(Methods, PeersMultiplesAreWorkedOutInEveryScenario) {
 TEST_F(Methods, AtItsOwnMultipleTheSubjectIsWorthItsPrice) {
   const int base = 1;
   int tried = 0;
-  for (const MultipleRule& rule : multipleRules()) {
+  for (const MultipleRule& rule : shippedMultiples()) {
     const Position position = positionOf(now(), rule.multiple);
     if (!position.own.hasValue()) continue;
     const model::RowId given = now().model().peerRow(model::Declared::Given, rule.name, "median");

@@ -9,12 +9,14 @@
 
 #include "core/capital/rates.h"
 #include "exchange/json/case_json.h"
+#include "core/model/peer_multiple.h"
 #include "services/edits/peer_edits.h"
 #include "services/intake/market.h"
 #include "services/reports/peer_tables.h"
 #include "services/views/dividend_view.h"
 #include "services/views/outside_multiples.h"
 #include "services/views/parts_view.h"
+#include "services/views/past_multiples.h"
 #include "services/views/peer_view.h"
 #include "services/views/why_differs.h"
 #include "tests/support/plain_company.h"
@@ -87,6 +89,138 @@ TEST_F(PeerSources, WhatItsOwnAnalystChangesShowsHere) {
   EXPECT_NEAR(multiple("umber-mills", Multiple::PriceToEarnings).value(), 240000 / 133100.0, 1e-9);
 }
 
+TEST_F(PeerSources, ItStandsAtItsCloseOfTheSubjectsValuationDate) {
+  ASSERT_TRUE(session_->peerOfBook("umber-mills", true, ""));
+  const auto theirs = of("umber-mills");
+  ASSERT_TRUE(theirs->typeFigure(kPriceSeries, makeDate(2026, 6, 30), 24000, "twice, later"));
+  ASSERT_TRUE(session_->refresh());
+  EXPECT_NEAR(multiple("umber-mills", Multiple::PriceToEarnings).value(), 120000 / 133100.0, 1e-9)
+      << "the subject stands on 2026-04-30";
+  ASSERT_TRUE(session_->apply(setValuationDate(now().caseOf(), makeDate(2026, 7, 1))));
+  EXPECT_NEAR(multiple("umber-mills", Multiple::PriceToEarnings).value(), 240000 / 133100.0, 1e-9);
+  ASSERT_TRUE(session_->apply(setValuationDate(now().caseOf(), makeDate(2026, 3, 30))));
+  EXPECT_THAT(multiple("umber-mills", Multiple::PriceToEarnings).reason(), HasSubstr("first close is of 2026-03-31"));
+}
+
+/// Another company's set: its members are candidates here, it follows what its analyst makes of it, and it is told of
+/// where it goes.
+TEST_F(PeerSources, ASetIsSharedAndFollowed) {
+  const auto theirs = of("umber-mills");
+  ASSERT_TRUE(theirs->typeTable("peers",
+                                "name\tprice\tcurrency\tshares (units)\tnet income (units)\trevenue (units)\tyear end\n"
+                                "Orvane Works\t10\tUSD\t100\t50\t900\t2025-12-31\n"
+                                "Calder Spun\t30\tUSD\t100\t100\t900\t2025-12-31",
+                                "Type peers"));
+  ASSERT_TRUE(theirs->apply(setPeerSet(theirs->now()->caseOf(), "mills", {"orvane-works"})));
+  EXPECT_THAT(*session_->setsOfOthers(), testing::ElementsAre(std::pair<std::string, std::string>("umber-mills", "mills")));
+  EXPECT_THAT(session_->shareSet("umber-mills", "looms", true, "").error().text(), HasSubstr("no set of peers looms"));
+  ASSERT_TRUE(session_->shareSet("umber-mills", "mills", true, "the same trade"));
+  EXPECT_THAT(session_->shareSet("umber-mills", "mills", true, "").error().text(), HasSubstr("shared already"));
+  ASSERT_NE(peer("orvane-works"), nullptr);
+  EXPECT_EQ(peer("calder-spun"), nullptr) << "in no set that is shared";
+  ASSERT_TRUE(session_->apply(usePeerSet(now().caseOf(), "umber-mills/mills")));
+  const auto earnings = [&] { return now().crossCheck.statistics.at(Multiple::PriceToEarnings); };
+  EXPECT_EQ(earnings().count, 1);
+  EXPECT_NEAR(earnings().median.value(), 20, 1e-9);
+  ASSERT_TRUE(theirs->apply(setPeerSet(theirs->now()->caseOf(), "mills", {"orvane-works", "calder-spun"})));
+  ASSERT_TRUE(session_->refresh());
+  EXPECT_NEAR(earnings().median.value(), 25, 1e-9) << "20 and 30";
+  session_ = of("vessingholt");
+  EXPECT_NEAR(earnings().median.value(), 25, 1e-9) << "kept";
+  ASSERT_TRUE(theirs->apply(setPeerSet(theirs->now()->caseOf(), "mills", {})));
+  ASSERT_TRUE(session_->refresh());
+  EXPECT_EQ(earnings().count, 0);
+  EXPECT_THAT(findings(), Contains(HasSubstr("the set 'mills' of umber-mills")));
+  ASSERT_TRUE(session_->apply(usePeerSet(now().caseOf(), "")));
+  ASSERT_TRUE(session_->shareSet("umber-mills", "mills", false, ""));
+  EXPECT_EQ(peer("orvane-works"), nullptr);
+  EXPECT_GT(earnings().count, 1);
+}
+
+TEST_F(PeerSources, AMultipleOfAnyRowReadsCompaniesOfTheBookAndTypedFigures) {
+  ASSERT_TRUE(session_->peerOfBook("umber-mills", true, ""));
+  const model::Model& m = now().model();
+  const auto receivables = model::multipleOfRow(m[m.find("receivables")], false, model::PeerMultiple::Of::Trailing);
+  ASSERT_TRUE(session_->apply(addOwnMultiple(now().caseOf(), receivables, {})));
+  const Multiple own = now().crossCheck.multiples.back();
+  EXPECT_EQ(multipleName(own), "price_to_receivables");
+  EXPECT_NEAR(multiple("umber-mills", own).value(), 120000 / 121000.0, 1e-9) << "a tenth of its revenue of 1,210,000";
+  EXPECT_THAT(multiple("sorrelund", own).reason(), HasSubstr("does not give receivables"));
+  const std::string label = m[m.find("receivables")].label;
+  ASSERT_TRUE(session_->typeTable("peers", "name\t" + label + " (millions)\nSorrelund Process AB\t88", "Type"));
+  EXPECT_NEAR(multiple("sorrelund", own).value(), 18.4 * 44 / 88, 1e-9);
+  EXPECT_THAT(multiplesOf(now(), MultipleGroup::Chosen), Contains(own));
+  // As it is implied: the mean of the three times the subject's own.
+  const int base = now().evaluation->layout().baseColumn();
+  const double amount = now().history->at(now().model().find("receivables"), base).value();
+  EXPECT_NEAR(multiple("ostravelle", own).value(), 22.6 * 18 / 31.98, 1e-9) << "the demo's own second company";
+  const double mean = (120000 / 121000.0 + 18.4 * 44 / 88 + 22.6 * 18 / 31.98) / 3;
+  const Evaluation& e = *now().evaluation;
+  EXPECT_NEAR(e.constant("by_price_to_receivables_mean", 1).value(),
+              mean * amount / e.constant("diluted_shares", 1).value() * e.constant("quote_rate", 1).value(), 1e-6);
+  EXPECT_FALSE(session_->apply(addOwnMultiple(now().caseOf(), receivables, {}))) << "twice the same";
+  ASSERT_TRUE(session_->apply(showMultiples(now().caseOf(), {"price-sales"})));
+  EXPECT_THAT(multiplesOf(now(), MultipleGroup::Chosen), testing::ElementsAre(Multiple::PriceToSales));
+  ASSERT_TRUE(session_->apply(dropOwnMultiple(now().caseOf(), "price_to_receivables", {})));
+  EXPECT_EQ(now().crossCheck.multiples.size(), shippedMultiples().size());
+  EXPECT_EQ(now().caseOf().ownRows.count(now().caseOf().model), 0u);
+}
+
+/// Of one peer the median is its own: its price moved by its series, times its count, over the year filed by then.
+TEST_F(PeerSources, ThePastStandsBesideThePeersOfThen) {
+  ASSERT_TRUE(session_->apply(setPeerSet(now().caseOf(), "one", {"sorrelund"})));
+  ASSERT_TRUE(session_->apply(usePeerSet(now().caseOf(), "one")));
+  const PastMultiples past = pastMultiples(now());
+  const PastSeries& sales = past.series[1];
+  ASSERT_GT(sales.monthsBeside, 12);
+  const auto at = std::find_if(sales.points.begin(), sales.points.end(),
+                               [](const PastMultiple& p) { return p.on > makeDate(2025, 9, 1) && p.peersCount > 0; });
+  ASSERT_NE(at, sales.points.end());
+  const MarketSeries* series = seriesNamed(now().market->series, "Sorrelund Process AB");
+  if (series == nullptr) series = seriesNamed(now().market->series, "sorrelund");
+  ASSERT_NE(series, nullptr);
+  const auto level = [&](Date day) {
+    double last = 0;
+    for (const SeriesPoint& p : series->points) last = p.date <= day ? p.level : last;
+    return last;
+  };
+  const double price = 18.4 * level(at->on) / level(makeDate(2026, 4, 30));
+  EXPECT_NEAR(at->peers, price * 44e6 / 588e6, 1e-9) << "the year 2024 is the last that was filed";
+  EXPECT_EQ(at->peersCount, 1);
+  EXPECT_NEAR(sales.gapToday.value(), sales.today.value() / sales.peersToday.value() - 1, 1e-12);
+}
+
+TEST_F(PeerSources, AnOwnPastMultipleBecomesAMethod) {
+  const PastSeries sales = pastMultiples(now()).series[1];
+  ASSERT_TRUE(session_->apply(adoptOwnPast(
+      now().caseOf(), now().model(), kBase, 1,
+      {sales.median.value(), sales.lowerQuartile.value(), sales.upperQuartile.value()}, session_->said("as it was"))));
+  const Evaluation& e = *now().evaluation;
+  const double revenue = now().history->at(now().model().find("revenue"), e.layout().baseColumn()).value();
+  const double perShare = e.constant("quote_rate", 1).value() / e.constant("diluted_shares", 1).value();
+  EXPECT_NEAR(e.constant("past_value", 1).value(), sales.median.value() * revenue * perShare, 1e-6);
+  EXPECT_NEAR(e.constant("past_value_high", 1).value(), sales.upperQuartile.value() * revenue * perShare, 1e-6);
+}
+
+TEST_F(PeerSources, WhereRevenueIsFromIsHeldAgainstThePeers) {
+  ASSERT_TRUE(session_->typeTable("peers",
+                                  "name\tregions\tbusinesses\tremark\n"
+                                  "Sorrelund Process AB\tWESTERN EUROPE 100 %\tnonsense\tas told", "Type"));
+  const Subject& subject = now().crossCheck.subject;
+  ASSERT_FALSE(subject.regions.empty());
+  ASSERT_FALSE(subject.businesses.empty());
+  for (const RevenueMix* mix : {&subject.regions, &subject.businesses}) {
+    double sum = 0;
+    for (const auto& [name, share] : *mix) sum += share;
+    EXPECT_NEAR(sum, 1, 1e-9);
+  }
+  const auto likeness = likenessOfPeers(now());
+  const auto sorrelund =
+      std::find_if(likeness.begin(), likeness.end(), [](const Likeness& l) { return l.id == "sorrelund"; });
+  EXPECT_NEAR(sorrelund->apart[4].value(), 1 - subject.regions.at("Western Europe"), 1e-9);
+  EXPECT_TRUE(sorrelund->apart[5].isAbsent()) << "what is no mix is left out, and said";
+}
+
 TEST_F(PeerSources, WhatCannotBeAPeerIsRefusedAndChangesNothing) {
   const size_t before = now().market->peers.size();
   EXPECT_THAT(session_->peerOfBook("nobody", true, "").error().text(), HasSubstr("no company 'nobody'"));
@@ -119,7 +253,7 @@ TEST_F(PeerSources, OfASetItsMembersAloneCount) {
   for (const PeerRow& row : now().crossCheck.rows) all.insert(row.id);
   const auto medians = [&] {
     std::vector<Figure> list;
-    for (const MultipleRule& rule : multipleRules())
+    for (const MultipleRule& rule : shippedMultiples())
       list.push_back(now().crossCheck.statistics.at(rule.multiple).median);
     return list;
   };
