@@ -4,6 +4,8 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <functional>
+#include <iterator>
 
 #include "app/bench/draft_field.h"
 #include "app/grid/ledger_rows.h"
@@ -128,6 +130,7 @@ void ExitPanel::refresh() {
       {tr("  by the count of shares"), [](const services::ExitReturn& r) { return r.split.count; }},
       {tr("  by the multiple"), [](const services::ExitReturn& r) { return r.split.multiple; }},
       {tr("  by dividends"), [](const services::ExitReturn& r) { return r.split.dividends; }}};
+  addBeside(rows);
   std::vector<services::ExitReturn> returns;
   for (int k = 0; k < s.evaluation->scenarios(); ++k) returns.push_back(services::exitReturn(s, k));
   for (const Line& line : lines) {
@@ -161,6 +164,46 @@ void ExitPanel::refresh() {
   fillPaths();
   fillRuns();
   fillGrid();
+}
+
+/// Beneath the multiple: the own past and what is justified, and how far above them it stands, with why.
+void ExitPanel::addBeside(std::vector<LedgerRow>& rows) {
+  const services::Snapshot& s = bench_.now();
+  if (!bench_.isPreviewing() || beside_.scenarios.size() != s.caseOf().scenarios.size())
+    beside_ = services::exitBeside(s);
+  const auto& parts = s.model().view("exit_parts");
+  constexpr size_t kJustified = 11;
+  if (parts.size() <= kJustified) return;
+  auto at = std::find_if(rows.begin(), rows.end(), [&](const LedgerRow& row) {
+    return row.key == text(s.model()[parts[kJustified].row].name);
+  });
+  if (at == rows.end()) return;
+  std::vector<LedgerRow> more;
+  const auto add = [&](const QString& label, Kind kind, const std::function<Figure(const services::ExitBeside::Of&)>& of,
+                       bool ofAll) {
+    LedgerRow row = headingRow(label);
+    row.heading = false;
+    row.kind = kind;
+    row.unit = kind == Kind::Ratio ? QStringLiteral("%") : QStringLiteral("×");
+    for (size_t k = 0; k < beside_.scenarios.size(); ++k) {
+      const Figure figure = of(beside_.scenarios[k]);
+      row.cells.push_back(figureCell(figure));
+      if (const std::string& reason = beside_.scenarios[k].reason; !ofAll && !reason.empty())
+        row.cells.back().tip = text(reason);
+      row.cells.back().story = [label = label.toStdString(), beside = beside_, figure, kind,
+                                k = ofAll ? -1 : static_cast<int>(k)](const services::Snapshot& shown) {
+        return services::exitBesideStory(shown, label, beside, figure, kind, k);
+      };
+    }
+    more.push_back(std::move(row));
+  };
+  using Of = services::ExitBeside::Of;
+  add(tr("Own past, lower quartile"), Kind::Multiple, [&](const Of&) { return beside_.lower; }, true);
+  add(tr("Own past, median"), Kind::Multiple, [&](const Of&) { return beside_.median; }, true);
+  add(tr("Own past, upper quartile"), Kind::Multiple, [&](const Of&) { return beside_.upper; }, true);
+  add(tr("Premium over the own past's median"), Kind::Ratio, [](const Of& of) { return of.overMedian; }, false);
+  add(tr("Premium over what is justified"), Kind::Ratio, [](const Of& of) { return of.overJustified; }, false);
+  rows.insert(std::next(at), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
 }
 
 /// What drives it, each one key away from its path and evidence.

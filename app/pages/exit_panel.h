@@ -21,6 +21,7 @@ class ExitPanel : public QWidget {
   void refresh();
 
  private:
+  void addBeside(std::vector<LedgerRow>& rows);
   void fillPaths();
   void fillGrid();
   void fillRuns();
@@ -33,6 +34,7 @@ class ExitPanel : public QWidget {
   std::map<std::int64_t, services::Side> read_;  ///< versions by their number: they do not change
   QLabel* sentence_;
   QComboBox* paths_;
+  services::ExitBeside beside_;
   QStringList drivers_;  ///< that the list of paths was filled with
 };
 

@@ -147,17 +147,18 @@ std::optional<RevenueMix> revenueMix(const std::string& text) {
   return mix.empty() || sum > kWhole ? std::nullopt : std::optional(mix);
 }
 
-void priceAt(Peer& peer, Date day) {
-  if (peer.closes.empty()) return;
+const std::pair<Date, double>* lastClose(const Peer& peer, Date day) {
   const auto after = std::upper_bound(peer.closes.begin(), peer.closes.end(), day,
                                       [](Date d, const std::pair<Date, double>& close) { return d < close.first; });
-  if (after == peer.closes.begin()) {
-    peer.price = Figure::absent("its first close is of " + dateText(peer.closes.front().first));
-    peer.priceDate = day;
-    return;
-  }
-  peer.price = Figure::of(std::prev(after)->second);
-  peer.priceDate = std::prev(after)->first;
+  return after == peer.closes.begin() ? nullptr : &*std::prev(after);
+}
+
+void priceAt(Peer& peer, Date day) {
+  if (peer.closes.empty()) return;
+  const auto* close = lastClose(peer, day);
+  peer.price = close != nullptr ? Figure::of(close->second)
+                                : Figure::absent("its first close is of " + dateText(peer.closes.front().first));
+  peer.priceDate = close != nullptr ? close->first : day;
 }
 
 Figure marketEquity(const Peer& peer, const SpotRates& rates) {

@@ -155,7 +155,9 @@ std::string crossOf(const SpotRates& rates, const std::string& from, const std::
 /// gives stands, and its years come in by their end; what it leaves out stays.
 void mergePeers(std::vector<Peer>& peers, const std::vector<Peer>& later);
 
-/// The last close up to a day; absent before the first. A peer without a record of closes stays at its one price.
+/// The last close up to a day, of a peer with a record of closes; null before the first.
+const std::pair<Date, double>* lastClose(const Peer& peer, Date day);
+/// Its price is that close then; absent before the first. A peer without a record of closes stays at its one price.
 void priceAt(Peer& peer, Date day);
 
 /// Price times shares in the peer's reporting currency.

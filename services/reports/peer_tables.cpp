@@ -204,6 +204,20 @@ std::vector<ReportFigure> pastFigures(const Snapshot& s) {
 std::vector<ReportFigure> exitFigures(const Snapshot& s) {
   GatherFigures gather(s);
   gather.byScenario("exit return", "exit_return", exitYear(s, std::max(0, s.caseOf().indexOf(kBase))));
+  const ExitBeside beside = exitBeside(s);
+  const int base = std::max(0, s.caseOf().indexOf(kBase));
+  const std::pair<const char*, const Figure*> kPast[] = {
+      {"lower quartile", &beside.lower}, {"median", &beside.median}, {"upper quartile", &beside.upper}};
+  for (const auto& [what, figure] : kPast)
+    gather.add("the multiple beside the own past", std::string("own past, ") + what, base, Kind::Multiple, *figure,
+               beside.label);
+  for (size_t k = 0; k < beside.scenarios.size(); ++k) {
+    const ExitBeside::Of& of = beside.scenarios[k];
+    gather.add("the multiple beside the own past", "premium over its median", static_cast<int>(k), Kind::Ratio,
+               of.overMedian, of.reason);
+    gather.add("the multiple beside the own past", "premium over what is justified", static_cast<int>(k), Kind::Ratio,
+               of.overJustified, of.reason);
+  }
   for (int k = 0; k < s.evaluation->scenarios(); ++k) {
     const ExitReturn of = exitReturn(s, k);
     const auto add = [&](const char* label, const Figure& figure) {
@@ -217,7 +231,6 @@ std::vector<ReportFigure> exitFigures(const Snapshot& s) {
     add("of it by the multiple", of.split.multiple);
     add("of it by dividends", of.split.dividends);
   }
-  const int base = std::max(0, s.caseOf().indexOf(kBase));
   const ExitGrid grid = exitGrid(s, base);
   for (size_t g = 0; g < grid.growths.size(); ++g) {
     for (size_t m = 0; m < grid.multiples.size(); ++m)

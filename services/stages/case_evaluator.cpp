@@ -136,14 +136,11 @@ Result<Evaluated> CaseEvaluator::evaluate(const Sources& sources, const Case& c,
 
 /// Peers that are companies of the book stand at their close of the valuation date.
 std::shared_ptr<const Market> CaseEvaluator::marketAt(const std::shared_ptr<const Market>& market, Date day) {
-  const auto moves = [&](const Peer& peer) {
-    Peer then = peer;
-    priceAt(then, day);
-    return then.priceDate != peer.priceDate || then.price.hasValue() != peer.price.hasValue();
-  };
-  const bool any = std::any_of(market->peers.begin(), market->peers.end(),
-                               [&](const Peer& p) { return !p.closes.empty() && moves(p); });
-  if (!any) return market;
+  const bool moves = std::any_of(market->peers.begin(), market->peers.end(), [&](const Peer& peer) {
+    const auto* close = lastClose(peer, day);
+    return !peer.closes.empty() && peer.priceDate != (close != nullptr ? close->first : day);
+  });
+  if (!moves) return market;
   std::shared_ptr<const Market> found =
       markets_.find([&](const MarketKey& k) { return k.market.lock() == market && k.day == day; });
   if (found) return found;

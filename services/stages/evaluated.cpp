@@ -259,7 +259,6 @@ CrossCheck comparePeers(const Ground& ground, const Market& market, const GivenC
   subject.target = ground.years().back().end;
   subject.basis = c.basis;
   subject.multiples = declaredMultiples(m);
-  setMixes(cutsOfParts(ground, {}), subject.regions, subject.businesses);
   const model::RowId revenue = m.find(Role::Revenue);
   if (revenue.known())
     subject.revenue = ground.history->adjusted->at(revenue, static_cast<int>(ground.years().size()) - 1);
@@ -297,11 +296,13 @@ GivenFigures givenFigures(const Ground& ground, const Market& market, const Give
   given.averageShares = giver.standsOnAverage();
   giver.calendar(base, c.valuationDate);
   given.crossCheck = comparePeers(ground, market, c);
+  const std::vector<CutOfParts> cuts = cutsOfParts(ground, c.parts);
+  setMixes(cuts, given.crossCheck.subject.regions, given.crossCheck.subject.businesses);
   giver.peers(given.crossCheck);
   giver.quoted(*ground.evidence, market, base, c.valuationDate);
   giver.regular(*ground.history->adjusted, ground.years(), c.exceptional);
   if (m.find(Role::PartsEnterpriseValue).known()) {
-    giver.give(Role::PartsEnterpriseValue, sumOfParts(ground, c.parts).enterprise,
+    giver.give(Role::PartsEnterpriseValue, sumOfParts(ground, cuts, c.parts).enterprise,
                "the parts as filed, of the year to " + dateText(base) + ", times the multiples chosen on Peers");
   }
   given.givens = giver.take();

@@ -60,7 +60,7 @@ MeasureBasis basisOf(const model::Model& m, const Case& c);
 /// Of a case whose proposals for the basis stand in it.
 GivenChoices givenChoicesOf(const model::Model& m, const Case& c);
 
-/// Peers' multiples beside a company's, with the choices and the basis of a case.
+/// Peers' multiples beside a company's, with the choices and the basis of a case; not where their revenue is from.
 CrossCheck comparePeers(const Ground& ground, const Market& market, const GivenChoices& choices);
 
 GivenFigures givenFigures(const Ground& ground, const Market& market, const GivenChoices& choices);

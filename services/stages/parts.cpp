@@ -94,7 +94,11 @@ const CutOfParts* cutInForce(const std::vector<CutOfParts>& cuts, const std::map
 }
 
 SumOfParts sumOfParts(const Ground& ground, const std::map<std::string, PartChoice>& choices) {
-  const std::vector<CutOfParts> cuts = cutsOfParts(ground, choices);
+  return sumOfParts(ground, cutsOfParts(ground, choices), choices);
+}
+
+SumOfParts sumOfParts(const Ground& ground, const std::vector<CutOfParts>& cuts,
+                      const std::map<std::string, PartChoice>& choices) {
   const CutOfParts* cut = cutInForce(cuts, choices);
   const model::RowId ebit = ground.compiled->model.find(Role::Ebit);
   const int last = static_cast<int>(ground.years().size()) - 1;

@@ -31,5 +31,8 @@ const CutOfParts* cutInForce(const std::vector<CutOfParts>& cuts, const std::map
 
 /// Of the cut in force. Not meaningful while parts of two cuts are chosen.
 SumOfParts sumOfParts(const Ground& ground, const std::map<std::string, PartChoice>& choices);
+/// The same of cuts that were made with these choices.
+SumOfParts sumOfParts(const Ground& ground, const std::vector<CutOfParts>& cuts,
+                      const std::map<std::string, PartChoice>& choices);
 
 }  // namespace zl::services

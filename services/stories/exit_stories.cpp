@@ -22,6 +22,25 @@ Story exitStory(const Snapshot& s, const std::string& label, const ExitReturn& o
   return story;
 }
 
+Story exitBesideStory(const Snapshot& s, const std::string& label, const ExitBeside& of, const Figure& figure, Kind kind,
+                      int scenario) {
+  Story story = storyAbout(s, label, figure, kind);
+  story.scenario = scenario;
+  if (!of.label.empty())
+    story.lines.push_back("own past: " + of.label + ", by month, on Peers, past; outlier months do not count");
+  const auto& parts = s.model().view("exit_parts");
+  constexpr size_t kMultiple = 2, kJustified = 11;
+  if (scenario < 0 || parts.size() <= kJustified) return story;
+  if (const std::string& reason = of.scenarios[static_cast<size_t>(scenario)].reason; !reason.empty())
+    story.lines.push_back("why the multiple is what it is: " + reason);
+  const int year = exitYear(s, scenario);
+  const model::Layout& layout = s.evaluation->layout();
+  if (year >= 1 && year <= layout.forecastYears)
+    reads(s, story, parts[kMultiple].row, layout.historyYears + year - 1);
+  reads(s, story, parts[kJustified].row, 0);
+  return story;
+}
+
 Story exitGridStory(const Snapshot& s, double growth, double multiple, const Figure& figure) {
   Story story = storyAbout(
       s, "Yearly return at " + groupedNumber(growth * 100, 1) + " % and " + groupedNumber(multiple, 1) + " x", figure,

@@ -2,8 +2,8 @@
 
 #include <algorithm>
 
+#include "services/views/exit_return.h"
 #include "services/views/history_figures.h"
-#include "services/views/past_multiples.h"
 
 namespace zl::services {
 
@@ -52,17 +52,11 @@ struct ExitEvidence {
 std::optional<ExitEvidence> exitEvidence(const Snapshot& s, model::RowId row) {
   const model::Model& m = s.model();
   const auto& parts = m.view("exit_parts");
-  constexpr size_t kMultiple = 2, kMetric = 7;
-  if (parts.size() <= kMetric || parts[kMultiple].row != row) return std::nullopt;
-  const int base = s.evaluation->layout().baseColumn();
-  const Figure& of = s.history->at(parts[kMetric].row, base);
+  constexpr size_t kMultiple = 2;
+  if (parts.size() <= kMultiple || parts[kMultiple].row != row) return std::nullopt;
   const PastMultiples past = pastMultiples(s);
-  // Which past it is the choice of the exit says: the one of the same figure.
-  const auto series = std::find_if(past.series.begin(), past.series.end(), [&](const PastSeries& one) {
-    const Figure& figure = s.history->at(one.row, base);
-    return figure.hasValue() && of.hasValue() && figure.value() == of.value();
-  });
-  if (series == past.series.end()) return std::nullopt;
+  const PastSeries* series = pastOfExit(s, past);
+  if (series == nullptr) return std::nullopt;
   ExitEvidence e;
   e.history.assign(static_cast<size_t>(s.evaluation->layout().historyYears),
                    Figure::absent("the book has no close of the months in which the year was known"));

@@ -11,15 +11,15 @@ namespace {
 
 /// Rows of the view "exit_parts", in its order.
 struct Parts {
-  model::RowId year, growth, multiple, by, price, toPay, total, amount, revenue, count, dividends;
+  model::RowId year, growth, multiple, by, price, toPay, total, amount, revenue, count, dividends, justified;
 };
 
 std::optional<Parts> partsOf(const model::Model& m) {
   const auto& rows = m.view("exit_parts");
-  constexpr size_t kRows = 11;
+  constexpr size_t kRows = 12;
   if (rows.size() != kRows) return std::nullopt;
   return Parts{rows[0].row, rows[1].row, rows[2].row, rows[3].row, rows[4].row, rows[5].row,
-               rows[6].row, rows[7].row, rows[8].row, rows[9].row, rows[10].row};
+               rows[6].row, rows[7].row, rows[8].row, rows[9].row, rows[10].row, rows[11].row};
 }
 
 /// The first dividend until the exit that has no figure; null where all have one.
@@ -83,6 +83,47 @@ ExitReturn exitReturn(const Snapshot& s, int scenario) {
   r.split = splitOf(s, *parts, r, scenario);
   if (r.toPay.hasValue()) r.lastAtOrUnder = lastAtOrUnder(s, r.toPay.value());
   return r;
+}
+
+const PastSeries* pastOfExit(const Snapshot& s, const PastMultiples& past) {
+  const std::optional<Parts> parts = partsOf(s.model());
+  if (!parts) return nullptr;
+  const int base = s.evaluation->layout().baseColumn();
+  const Figure& of = s.history->at(parts->amount, base);
+  // Which of them the choices of the exit say: the one of the same figure.
+  const auto found = std::find_if(past.series.begin(), past.series.end(), [&](const PastSeries& one) {
+    const Figure& figure = s.history->at(one.row, base);
+    return figure.hasValue() && of.hasValue() && figure.value() == of.value();
+  });
+  return found == past.series.end() ? nullptr : &*found;
+}
+
+ExitBeside exitBeside(const Snapshot& s) {
+  ExitBeside beside;
+  const std::optional<Parts> parts = partsOf(s.model());
+  if (!parts) return beside;
+  const PastMultiples past = pastMultiples(s);
+  const PastSeries* own = pastOfExit(s, past);
+  beside.lower = beside.median = beside.upper = Figure::absent("there is no own past of that figure");
+  if (own != nullptr) {
+    beside.label = own->label;
+    beside.lower = own->lowerQuartile;
+    beside.median = own->median;
+    beside.upper = own->upperQuartile;
+  }
+  const Evaluation& e = *s.evaluation;
+  const std::string& multiple = s.model()[parts->multiple].name;
+  for (int k = 0; k < e.scenarios(); ++k) {
+    const int year = exitYear(s, k);
+    const Figure at = year < 1 || year > e.layout().forecastYears
+                          ? Figure::absent("the exit year lies beyond the forecast")
+                          : e.figure(parts->multiple, e.layout().historyYears + year - 1, k);
+    const Assumption* said = s.caseOf().driver(s.caseOf().scenarios[static_cast<size_t>(k)], multiple);
+    const Figure one = Figure::of(1);
+    beside.scenarios.push_back({at / beside.median - one, at / e.constant(parts->justified, k) - one,
+                                said == nullptr ? std::string() : said->said.reason});
+  }
+  return beside;
 }
 
 ExitGrid exitGrid(const Snapshot& s, int scenario) {

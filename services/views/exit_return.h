@@ -4,6 +4,7 @@
 
 #include "core/valuation/yearly_return.h"
 #include "services/stages/snapshot.h"
+#include "services/views/past_multiples.h"
 
 namespace zl::services {
 
@@ -18,6 +19,21 @@ int exitYear(const Snapshot& s, int scenario);
 
 /// Absent throughout where the model has no such views.
 ExitReturn exitReturn(const Snapshot& s, int scenario);
+
+/// What the multiple in the exit year is held against: the own past of the same figure, and what growth, payout and
+/// required return then justify.
+struct ExitBeside {
+  std::string label;            ///< of the own past: "Price to revenue"
+  Figure lower, median, upper;  ///< its quartiles; absent where there is no past of that figure
+  struct Of {
+    Figure overMedian, overJustified;  ///< the multiple over it, less one
+    std::string reason;                ///< of the multiple, as the scenario says it
+  };
+  std::vector<Of> scenarios;
+};
+ExitBeside exitBeside(const Snapshot& s);
+/// The own past of what the exit price is a multiple of; null where there is none.
+const PastSeries* pastOfExit(const Snapshot& s, const PastMultiples& past);
 
 /// The yearly return for growth by itself, the same in every year (rows) and exit multiples (columns) around those of the scenario, each run
 /// through the model.

@@ -1,6 +1,7 @@
 #include "services/views/past_peers.h"
 
 #include <algorithm>
+#include <map>
 
 #include "core/capital/rates.h"
 #include "core/history/statistics.h"
@@ -48,15 +49,14 @@ struct Counted {
 };
 
 /// Of one peer at a day; absent where it cannot be told.
-Figure multipleAt(const Snapshot& s, const Counted& of, const MultipleRule& rule, const MeasureBasis& basis, Date day,
-                  const SpotRates& then) {
+Figure multipleAt(const Counted& of, const MultipleRule& rule, const MeasureBasis& basis, Date day,
+                  const SpotRates& then, const SpotRates& today) {
   const Peer& peer = *of.peer;
   const auto known = std::find_if(peer.years.rbegin(), peer.years.rend(),
                                   [&](const PeerYear& y) { return y.end + kUntilFiled <= day; });
   if (known == peer.years.rend()) return Figure::absent("no year of it was filed");
   Figure rate = spot(then, peer.priceCurrency, peer.currency);
-  if (!rate.hasValue())
-    rate = spot(spotRatesAt(s.market->rates, s.caseOf().valuationDate), peer.priceCurrency, peer.currency);
+  if (!rate.hasValue()) rate = spot(today, peer.priceCurrency, peer.currency);
   const Figure equity = of.prices.at(day) / Figure::of(peer.minorPerMajor) * rate * peer.shares;
   const Figure worth = rule.ofFirm ? worthOfFirm(peer, equity, basis) : equity;
   const Figure metric = rule.metric.of(basis, peer, *known);
@@ -69,6 +69,8 @@ Figure multipleAt(const Snapshot& s, const Counted& of, const MultipleRule& rule
 
 void setBesidePeers(const Snapshot& s, PastMultiples& past) {
   const MeasureBasis basis = basisOf(s.model(), s.caseOf());
+  const SpotRates today = spotRatesAt(s.market->rates, s.caseOf().valuationDate);
+  std::map<Date, SpotRates> rates;  // the series share their months
   for (PastSeries& series : past.series) {
     series.peersToday = series.usualGap = series.gapToday = Figure::absent("no close of a peer that counts is in the book");
     const std::optional<Multiple> multiple = trailingMultipleOf(s.model(), s.model()[series.row].name, series.ofFirm);
@@ -83,9 +85,12 @@ void setBesidePeers(const Snapshot& s, PastMultiples& past) {
     }
     std::vector<Figure> gaps;
     for (PastMultiple& point : series.points) {
-      const SpotRates then = spotRatesAt(s.market->rates, point.on);
+      if (counted.empty()) break;
+      const auto [then, fresh] = rates.try_emplace(point.on);
+      if (fresh) then->second = spotRatesAt(s.market->rates, point.on);
       std::vector<Figure> all;
-      for (const Counted& of : counted) all.push_back(multipleAt(s, of, ruleOf(*multiple), basis, point.on, then));
+      for (const Counted& of : counted)
+        all.push_back(multipleAt(of, ruleOf(*multiple), basis, point.on, then->second, today));
       const Statistics d = describe(all);
       point.peersCount = d.count;
       if (d.count == 0) continue;

@@ -7,6 +7,7 @@
 #include "core/capital/rates.h"
 #include "services/edits/edits.h"
 #include "services/reports/report.h"
+#include "services/views/driver_evidence.h"
 #include "services/views/exit_return.h"
 #include "services/views/past_multiples.h"
 #include "services/views/peer_view.h"
@@ -121,6 +122,32 @@ TEST_F(Methods, TheExitReturnIsItsOwnDefinition) {
                std::pow(1 + of.yearly.value(), t + 1);
     EXPECT_NEAR(worth, now().given(model::Role::Price).figure.value(), 1e-8);
   }
+}
+
+/// The past of the same figure, whichever the exit is of; with the reason that the multiple was given.
+TEST_F(Methods, TheExitMultipleStandsBesideItsOwnPastAndWhatIsJustified) {
+  const PastMultiples past = pastMultiples(now());
+  Provenance why = session_->said("half of the way back to the median");
+  ASSERT_TRUE(session_->apply(setLevel(now().caseOf(), now().model(), kBase, "exit_return_multiple", 12, why)));
+  const ExitBeside of = exitBeside(now());
+  EXPECT_EQ(of.label, past.series.front().label);
+  EXPECT_DOUBLE_EQ(of.upper.value(), past.series.front().upperQuartile.value());
+  EXPECT_NEAR(of.scenarios[1].overMedian.value(), 12 / past.series.front().median.value() - 1, 1e-12);
+  EXPECT_NEAR(of.scenarios[1].overJustified.value(), 12 / now().evaluation->constant("exit_justified", 1).value() - 1,
+              1e-12);
+  EXPECT_EQ(of.scenarios[1].reason, "half of the way back to the median");
+  const auto chosen = [&](double option) {
+    EXPECT_TRUE(session_->apply(setInput(now().caseOf(), now().model(), kBase, "exit_return_of", option, {})));
+    return exitBeside(now());
+  };
+  EXPECT_EQ(chosen(3).label, "EV to EBITDA before exceptional items");
+  EXPECT_TRUE(chosen(2).median.isAbsent()) << "no past of operating cash flow is shown";
+  // On the path board the same past is its evidence, by the year that was known.
+  chosen(0);
+  const DriverEvidence e = evidenceOf(now(), now().model().find("exit_return_multiple"), 1);
+  EXPECT_EQ(e.history.size(), now().years().size());
+  EXPECT_GT(e.spread.count, 5);
+  EXPECT_GT(e.peers.count, 5);
 }
 
 /// Counts at a day are balances; the average over a year is filed for the year.
