@@ -97,7 +97,7 @@ void PastPanel::refresh() {
     LedgerCell months;
     const auto out = static_cast<int>(of.points.size()) - of.count;
     months.words =
-        QString::number(of.count) + (out + of.left > 0 ? tr(" (%1 left out)").arg(out + of.left) : QString());
+        QString::number(of.count) + (out + of.left > 0 ? tr(" (%1 out)").arg(out + of.left) : QString());
     months.quiet = true;
     row.cells.push_back(months);
     rows.push_back(std::move(row));
@@ -114,7 +114,7 @@ void PastPanel::refresh() {
   chart_->setVisible(any);
   years_->setVisible(any);
   if (!any) return;
-  headers << tr("today's place") << tr("peers today") << tr("apart, %") << tr("usually, %") << tr("months");
+  headers << tr("place") << tr("peers") << tr("apart, %") << tr("usually, %") << tr("months");
   values_->ledger().fill(headers, std::move(rows));
   values_->showAll();
   fillSeries();

@@ -233,6 +233,11 @@ QWidget* PeersPage::makeOthers() {
         words(tr("What growth, payout and return justify, beside where the subject and its peers stand."))},
        {"book", tr("Excess return on book"), "excess_book", "excess_book_years",
         words(tr("Book, and what it earns beyond its cost: for companies whose book tells what they are."))},
+       {"ownPast", tr("Own past multiple"), "past_method", nullptr,
+        words(tr("One of the past multiples as a method of its own: typed here, or adopted in past."))},
+       {"normalYear", tr("A normal year"), "normal_year", nullptr,
+        words(tr("What multiples of a normal year are of: revenue of the base year at the margin typed, at 0 the mean of "
+                 "the last five regular years."))},
        {"outside", tr("Sectors, deals, others"), "", nullptr,
         [this](std::vector<LedgerRow>&) { return outsideWords(now()); },
         [this](LedgerView& grid) {

@@ -157,7 +157,8 @@ void priceAt(Peer& peer, Date day) {
   if (peer.closes.empty()) return;
   const auto* close = lastClose(peer, day);
   peer.price = close != nullptr ? Figure::of(close->second)
-                                : Figure::absent("its first close is of " + dateText(peer.closes.front().first));
+                                : Figure::absent("its first close, of " + dateText(peer.closes.front().first) +
+                                                 ", is after the valuation date");
   peer.priceDate = close != nullptr ? close->first : day;
 }
 

@@ -116,7 +116,8 @@ std::vector<ReportFigure> multipleFigures(const Snapshot& s) {
     for (const PeerRow& peer : s.crossCheck.rows) {
       const MultipleCell& cell = peer.cells.at(multiple);
       gather.add(table, peer.name, base, Kind::Multiple, cell.multiple,
-                 std::string(cell.in ? "counts" : "left out") + (cell.reason.empty() ? "" : ": " + cell.reason) +
+                 std::string(cell.in ? "counts" : "left out") +
+                     (cell.reason.empty() || !cell.multiple.hasValue() ? "" : ": " + cell.reason) +
                      (cell.outlier ? "; an outlier" : ""));
     }
     const MultipleStatistics& of = s.crossCheck.statistics.at(multiple);
@@ -249,6 +250,8 @@ std::vector<ReportFigure> dividendFigures(const Snapshot& s) {
   gather.byScenario("growth multiple", "growth_multiple");
   gather.byScenario("yields beside bonds", "yields");
   gather.byScenario("excess return on book", "excess_book");
+  gather.byScenario("own past multiple as a method", "past_method");
+  gather.byScenario("a normal year", "normal_year");
   gather.byScenario("weights and the blend", "blend");
   for (int k = 0; k < s.evaluation->scenarios(); ++k) {
     gather.byYear("dividends by year", "dividend_years", k);

@@ -105,7 +105,10 @@ PastMultiples pastMultiples(const Snapshot& s) {
       PastSeries series;
       series.row = shown.row;
       series.ofFirm = ofFirm;
-      series.label = (ofFirm ? "EV to " : "Price to ") + lowered(s.model()[shown.row].label);
+      // As the multiple of peers is called that it is held against.
+      const model::Row& row = s.model()[shown.row];
+      const std::optional<Multiple> peers = trailingMultipleOf(s.model(), row.name, ofFirm);
+      series.label = peers ? multipleLabel(*peers) : (ofFirm ? "EV to " : "Price to ") + lowered(row.label);
       series.today = Figure::absent(kNothingToday);
       past.series.push_back(std::move(series));
     }

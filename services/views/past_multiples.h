@@ -24,7 +24,7 @@ struct PastMultiple {
 };
 
 struct PastSeries {
-  std::string label;  ///< "Price to net income to shareholders"
+  std::string label;  ///< "Price to earnings"
   model::RowId row;   ///< what it is of
   bool ofFirm = false;
   std::vector<PastMultiple> points;  ///< ascending by day; months without a meaningful one are left out

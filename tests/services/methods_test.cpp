@@ -140,7 +140,7 @@ TEST_F(Methods, TheExitMultipleStandsBesideItsOwnPastAndWhatIsJustified) {
     EXPECT_TRUE(session_->apply(setInput(now().caseOf(), now().model(), kBase, "exit_return_of", option, {})));
     return exitBeside(now());
   };
-  EXPECT_EQ(chosen(3).label, "EV to EBITDA before exceptional items");
+  EXPECT_EQ(chosen(3).label, "EV to EBITDA");
   EXPECT_TRUE(chosen(2).median.isAbsent()) << "no past of operating cash flow is shown";
   // On the path board the same past is its evidence, by the year that was known.
   chosen(0);

@@ -99,7 +99,7 @@ TEST_F(PeerSources, ItStandsAtItsCloseOfTheSubjectsValuationDate) {
   ASSERT_TRUE(session_->apply(setValuationDate(now().caseOf(), makeDate(2026, 7, 1))));
   EXPECT_NEAR(multiple("umber-mills", Multiple::PriceToEarnings).value(), 240000 / 133100.0, 1e-9);
   ASSERT_TRUE(session_->apply(setValuationDate(now().caseOf(), makeDate(2026, 3, 30))));
-  EXPECT_THAT(multiple("umber-mills", Multiple::PriceToEarnings).reason(), HasSubstr("first close is of 2026-03-31"));
+  EXPECT_THAT(multiple("umber-mills", Multiple::PriceToEarnings).reason(), HasSubstr("first close, of 2026-03-31"));
 }
 
 /// Another company's set: its members are candidates here, it follows what its analyst makes of it, and it is told of
