@@ -57,7 +57,9 @@ class RestoreCommand : public SessionCommand {
 
 class ExitRunsCommand : public SessionCommand {
   const char* name() const override { return "exit-runs"; }
-  const char* purpose() const override { return "Runs of the exit return beside each other: the present one and versions"; }
+  const char* purpose() const override {
+    return "Runs of the exit return beside each other: the present one and versions";
+  }
   void declareMore(CLI::App& app) override {
     app.add_option("VERSIONS", versions_, "Their names; all of them where left out");
     app.add_option("--scenario", scenario_, "Which one");
@@ -72,7 +74,8 @@ class ExitRunsCommand : public SessionCommand {
     const Result<std::vector<Side>> sides = sidesOf(session, versions_);
     if (!sides) return tl::unexpected(sides.error());
     if (session.now()->caseOf().indexOf(scenario_) < 0)
-      return fail(ErrorKind::NotFound, "there is no scenario '" + scenario_ + "'", {}, "'zledger scenarios' lists them");
+      return fail(ErrorKind::NotFound, "there is no scenario '" + scenario_ + "'", {},
+                  "'zledger scenarios' lists them");
     services::Json json = services::Json::array();
     for (const services::ExitRunLine& line : services::exitRuns(*sides, scenario_)) {
       services::Json of{{"label", line.label}};

@@ -97,7 +97,8 @@ void PriceChart::paintEvent(QPaintEvent*) {
   painter.setPen(QPen(t.price, 1.3, Qt::DotLine));
   painter.drawPolyline(other);
   // What it is stands in the head's own line, where no curve runs.
-  painter.drawText(QRectF(left, 0, right - left, line + 2), Qt::AlignRight | Qt::AlignBottom, QStringLiteral("⋯ ") + besideWhat_);
+  painter.drawText(QRectF(left, 0, right - left, line + 2), Qt::AlignRight | Qt::AlignBottom,
+                   QStringLiteral("⋯ ") + besideWhat_);
 }
 
 }  // namespace zl::app

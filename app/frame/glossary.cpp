@@ -80,10 +80,12 @@ constexpr Term kTerms[] = {
      "of its spread they tell, what each peer is beyond it, where the subject would be."},
     {"Multiples of peers",
      "Of price or of the firm (enterprise value), of the last twelve months, this fiscal year, the next or the one "
-     "after, or a normal year, brought to the subject's months, currency and basis. What is negative or unknown has no multiple and says why. A dot "
+     "after, or a normal year, brought to the subject's months, currency and basis. What is negative or unknown has no "
+     "multiple and says why. A dot "
      "counts, a ring does not; Space takes one in or out, and the line beneath says before what that would do."},
     {"Normal year",
-     "A figure's mean share of revenue in the last five regular years, times the revenue of the twelve months compared; "
+     "A figure's mean share of revenue in the last five regular years, times the revenue of the twelve months "
+     "compared; "
      "the analyst's own margin goes before the mean. Of peers likewise, from the years that are filed."},
     {"Multiple of your own",
      "Price or firm over any row of the model, of any year: a line among the own rows, with in and out, statistics and "
@@ -95,12 +97,14 @@ constexpr Term kTerms[] = {
      "By month: the close then times the count of shares then, over the last year that was known, as it was first "
      "filed. "
      "A year counts as known three months after its end. Months beyond 1.5 interquartile ranges outside the quartiles "
-     "are shown in their year and count in no statistic. Where closes of peers are in the book, their median of the same "
+     "are shown in their year and count in no statistic. Where closes of peers are in the book, their median of the "
+     "same "
      "kind stands beside each month: their count and claims of today over the year that had been filed by then. Enter "
      "makes a figure the exit multiple or a method of its own."},
     {"Exit return",
      "A multiple in the exit year gives a price then; with the dividends until then it gives the price to pay for the "
-     "required return, and what today's price returns. Multiple and growth are paths by year; the exit year's counts. The return is split by log points of revenue, margin, count "
+     "required return, and what today's price returns. Multiple and growth are paths by year; the exit year's counts. "
+     "The return is split by log points of revenue, margin, count "
      "and multiple, dividends as the rest."},
     {"Blend",
      "The sum of weights times the values of the methods weighted. A method that has a weight and no value leaves no "

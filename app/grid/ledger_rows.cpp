@@ -120,8 +120,9 @@ LedgerRow scenarioRow(const services::Snapshot& s, model::RowId index, int year)
     cell.scenario = i;
     cell.editable = row.declared == model::Declared::Input || driver;
     cell.quiet = cell.editable && sc.inputs.count(row.name) == 0 && sc.drivers.count(row.name) == 0;
-    if (driver) cell.tip = QObject::tr("of %1; a figure typed here holds in all years; Outlook shapes its path")
-                               .arg(text(s.periodOf(column)));
+    if (driver)
+      cell.tip = QObject::tr("of %1; a figure typed here holds in all years; Outlook shapes its path")
+                     .arg(text(s.periodOf(column)));
     if (const InputChoice* own = cell.editable ? s.caseOf().input(sc, row.name) : nullptr;
         own != nullptr && own->said.isProposed()) {
       cell.ink = Ink::Proposed;

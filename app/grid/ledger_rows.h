@@ -25,8 +25,8 @@ LedgerRow headingRow(const QString& label);
 /// One row over the columns from..to-1 of one scenario; forecast drivers are editable.
 LedgerRow yearRow(const services::Snapshot& s, model::RowId row, int from, int to, int scenario);
 
-/// One row with a cell per scenario; inputs are editable, choices by the names of their options. Of a row with years the
-/// forecast year told (from 1, the last at most); a figure typed for a driver is meant for all its years.
+/// One row with a cell per scenario; inputs are editable, choices by the names of their options. Of a row with years
+/// the forecast year told (from 1, the last at most); a figure typed for a driver is meant for all its years.
 LedgerRow scenarioRow(const services::Snapshot& s, model::RowId row, int year = 1);
 
 /// The rows of a view of the model, by year or by scenario; none where the model does not have the view.

@@ -174,13 +174,12 @@ void ExitPanel::addBeside(std::vector<LedgerRow>& rows) {
   const auto& parts = s.model().view("exit_parts");
   constexpr size_t kJustified = 11;
   if (parts.size() <= kJustified) return;
-  auto at = std::find_if(rows.begin(), rows.end(), [&](const LedgerRow& row) {
-    return row.key == text(s.model()[parts[kJustified].row].name);
-  });
+  auto at = std::find_if(rows.begin(), rows.end(),
+                         [&](const LedgerRow& row) { return row.key == text(s.model()[parts[kJustified].row].name); });
   if (at == rows.end()) return;
   std::vector<LedgerRow> more;
-  const auto add = [&](const QString& label, Kind kind, const std::function<Figure(const services::ExitBeside::Of&)>& of,
-                       bool ofAll) {
+  const auto add = [&](const QString& label, Kind kind,
+                       const std::function<Figure(const services::ExitBeside::Of&)>& of, bool ofAll) {
     LedgerRow row = headingRow(label);
     row.heading = false;
     row.kind = kind;
@@ -198,11 +197,16 @@ void ExitPanel::addBeside(std::vector<LedgerRow>& rows) {
     more.push_back(std::move(row));
   };
   using Of = services::ExitBeside::Of;
-  add(tr("Own past, lower quartile"), Kind::Multiple, [&](const Of&) { return beside_.lower; }, true);
-  add(tr("Own past, median"), Kind::Multiple, [&](const Of&) { return beside_.median; }, true);
-  add(tr("Own past, upper quartile"), Kind::Multiple, [&](const Of&) { return beside_.upper; }, true);
-  add(tr("Premium over the own past's median"), Kind::Ratio, [](const Of& of) { return of.overMedian; }, false);
-  add(tr("Premium over what is justified"), Kind::Ratio, [](const Of& of) { return of.overJustified; }, false);
+  add(
+      tr("Own past, lower quartile"), Kind::Multiple, [&](const Of&) { return beside_.lower; }, true);
+  add(
+      tr("Own past, median"), Kind::Multiple, [&](const Of&) { return beside_.median; }, true);
+  add(
+      tr("Own past, upper quartile"), Kind::Multiple, [&](const Of&) { return beside_.upper; }, true);
+  add(
+      tr("Premium over the own past's median"), Kind::Ratio, [](const Of& of) { return of.overMedian; }, false);
+  add(
+      tr("Premium over what is justified"), Kind::Ratio, [](const Of& of) { return of.overJustified; }, false);
   rows.insert(std::next(at), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
 }
 

@@ -1,6 +1,6 @@
 #pragma once
-// The return to an exit multiple by scenario, what makes it, the yearly return for growths and multiples around, and the
-// runs that were kept as versions beside the present one.
+// The return to an exit multiple by scenario, what makes it, the yearly return for growths and multiples around, and
+// the runs that were kept as versions beside the present one.
 
 #include <QComboBox>
 #include <QLabel>

@@ -84,7 +84,8 @@ void MultiplesBar::fillShown() {
   menu->clear();
   QAction* usual = menu->addAction(tr("the usual ones and your own"));
   usual->setEnabled(!s.caseOf().shownMultiples.empty());
-  connect(usual, &QAction::triggered, this, [this] { bench_.apply(services::showMultiples(bench_.settled().caseOf(), {})); });
+  connect(usual, &QAction::triggered, this,
+          [this] { bench_.apply(services::showMultiples(bench_.settled().caseOf(), {})); });
   QAction* own = menu->addAction(tr("add one of your own…"));
   own->setObjectName(QStringLiteral("ownMultiple"));
   connect(own, &QAction::triggered, this, [this] {
@@ -133,8 +134,8 @@ void MultiplesBar::add() {
   if (at < 0) return bench_.say(tr("'%1' is no row of the model").arg(row_->currentText().left(40)), true);
   const model::RowId row = m.find(row_->itemData(at).toString().toStdString());
   if (!row.known()) return;
-  const model::PeerMultiple multiple =
-      model::multipleOfRow(m[row], over_->currentIndex() == 1, kYears[static_cast<size_t>(std::max(0, year_->currentIndex()))]);
+  const model::PeerMultiple multiple = model::multipleOfRow(
+      m[row], over_->currentIndex() == 1, kYears[static_cast<size_t>(std::max(0, year_->currentIndex()))]);
   if (!bench_.apply(services::addOwnMultiple(s.caseOf(), multiple, bench_.saidNow({})))) return;
   row_->setCurrentIndex(-1);
   hide();

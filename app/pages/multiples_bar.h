@@ -1,6 +1,6 @@
 #pragma once
-// Which multiples are looked at first, in the menu of a button that stands where the page wants it, and a multiple of the
-// analyst's own, of any row and year: a row of fields that is there when it is asked for.
+// Which multiples are looked at first, in the menu of a button that stands where the page wants it, and a multiple of
+// the analyst's own, of any row and year: a row of fields that is there when it is asked for.
 
 #include <QComboBox>
 #include <QPushButton>

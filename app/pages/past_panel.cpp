@@ -82,9 +82,8 @@ void PastPanel::refresh() {
       return services::pastStory(shown, of.label + ", where today stands", of, of.percentile, Kind::Ratio);
     };
     row.cells.push_back(place);
-    const std::pair<QString, Figure> beside[] = {{tr("peers today"), of.peersToday},
-                                                 {tr("apart, %"), of.gapToday},
-                                                 {tr("usually, %"), of.usualGap}};
+    const std::pair<QString, Figure> beside[] = {
+        {tr("peers today"), of.peersToday}, {tr("apart, %"), of.gapToday}, {tr("usually, %"), of.usualGap}};
     for (const auto& [name, figure] : beside) {
       const Kind kind = &figure == &beside[0].second ? Kind::Multiple : Kind::Ratio;
       row.cells.push_back(figureCell(figure));
@@ -96,20 +95,20 @@ void PastPanel::refresh() {
     }
     LedgerCell months;
     const auto out = static_cast<int>(of.points.size()) - of.count;
-    months.words =
-        QString::number(of.count) + (out + of.left > 0 ? tr(" (%1 out)").arg(out + of.left) : QString());
+    months.words = QString::number(of.count) + (out + of.left > 0 ? tr(" (%1 out)").arg(out + of.left) : QString());
     months.quiet = true;
     row.cells.push_back(months);
     rows.push_back(std::move(row));
   }
   const bool any = std::any_of(series_.series.begin(), series_.series.end(),
                                [](const services::PastSeries& of) { return !of.points.empty(); });
-  note_->setText(any ? tr("The price then times the count then, over what had been filed by then, as first filed; "
-                          "outlier months do not count. The dotted line is the peers' median then, where their closes are in "
-                          "the book: today's count and claims, over the year filed by then. ") +
-                           text(series_.note)
-                     : tr("Closes of more than a year, and filed years that lie before them, make the own past "
-                          "multiples: type or paste prices under Company."));
+  note_->setText(
+      any ? tr("The price then times the count then, over what had been filed by then, as first filed; "
+               "outlier months do not count. The dotted line is the peers' median then, where their closes are in "
+               "the book: today's count and claims, over the year filed by then. ") +
+                text(series_.note)
+          : tr("Closes of more than a year, and filed years that lie before them, make the own past "
+               "multiples: type or paste prices under Company."));
   values_->setVisible(any);
   chart_->setVisible(any);
   years_->setVisible(any);
@@ -178,9 +177,9 @@ void PastPanel::adopt(int row, int column) {
                                     figure.value(), said));
     return;
   }
-  bench_.apply(services::adoptOwnPast(
-      s.caseOf(), s.model(), scenario.id, row,
-      {figure.value(), of.lowerQuartile.valueOr(0), of.upperQuartile.valueOr(0)}, said));
+  bench_.apply(services::adoptOwnPast(s.caseOf(), s.model(), scenario.id, row,
+                                      {figure.value(), of.lowerQuartile.valueOr(0), of.upperQuartile.valueOr(0)},
+                                      said));
 }
 
 }  // namespace zl::app

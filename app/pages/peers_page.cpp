@@ -56,8 +56,8 @@ PeersPage::PeersPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::Peer
   group_ = new QComboBox(this);
   group_->setObjectName(QStringLiteral("multipleGroup"));
   group_->setAccessibleName(tr("Multiples shown"));
-  group_->addItems({tr("as chosen"), tr("of price, trailing"), tr("of the firm, trailing"),
-                    tr("of years to come"), tr("of a normal year"), tr("all of them"), tr("how alike they are")});
+  group_->addItems({tr("as chosen"), tr("of price, trailing"), tr("of the firm, trailing"), tr("of years to come"),
+                    tr("of a normal year"), tr("all of them"), tr("how alike they are")});
   views_->addControl(group_);
   fitted_ = new QComboBox(this);
   fitted_->setObjectName(QStringLiteral("multipleFitted"));
@@ -236,8 +236,9 @@ QWidget* PeersPage::makeOthers() {
        {"ownPast", tr("Own past multiple"), "past_method", nullptr,
         words(tr("One of the past multiples as a method of its own: typed here, or adopted in past."))},
        {"normalYear", tr("A normal year"), "normal_year", nullptr,
-        words(tr("What multiples of a normal year are of: revenue of the base year at the margin typed, at 0 the mean of "
-                 "the last five regular years."))},
+        words(
+            tr("What multiples of a normal year are of: revenue of the base year at the margin typed, at 0 the mean of "
+               "the last five regular years."))},
        {"outside", tr("Sectors, deals, others"), "", nullptr,
         [this](std::vector<LedgerRow>&) { return outsideWords(now()); },
         [this](LedgerView& grid) {
@@ -259,11 +260,10 @@ void PeersPage::refresh() {
   group_->setVisible(ofMultiples);
   fitted_->setVisible(views_->shown() == QLatin1String("why"));
   alike_ = group_->currentIndex() == group_->count() - 1;
-  shown_ = services::multiplesOf(now(), alike_ ? services::MultipleGroup::Chosen
-                                               : static_cast<services::MultipleGroup>(group_->currentIndex()));
+  shown_ = services::multiplesOf(
+      now(), alike_ ? services::MultipleGroup::Chosen : static_cast<services::MultipleGroup>(group_->currentIndex()));
   if (views_->shown() == QLatin1String("past")) return past_->refresh();
-  if (views_->shown() == QLatin1String("why"))
-    return why_->refresh(fittedMultiple());
+  if (views_->shown() == QLatin1String("why")) return why_->refresh(fittedMultiple());
   if (views_->shown() == QLatin1String("sumOfParts")) return parts_->refresh();
   if (views_->shown() == QLatin1String("ratios")) return fillRatios();
   if (views_->shown() == QLatin1String("exit")) return exit_->refresh();
@@ -306,11 +306,10 @@ void PeersPage::fillPeers() {
     row.kind = Kind::Multiple;
     LedgerCell size;
     size.words = shownText(peer.revenue, Kind::Money) + (peer.outOfScale ? QStringLiteral(" ⚠") : QString());
-    size.tip = peer.revenue.hasValue()
-                   ? (peer.outOfScale ? tr("more than %1 times away from the subject's revenue")
-                                            .arg(text(plainNumber(s.crossCheck.subject.scaleLimit)))
-                                      : QString())
-                   : text(peer.revenue.reason());
+    size.tip = peer.revenue.hasValue() ? (peer.outOfScale ? tr("more than %1 times away from the subject's revenue")
+                                                                .arg(text(plainNumber(s.crossCheck.subject.scaleLimit)))
+                                                          : QString())
+                                       : text(peer.revenue.reason());
     size.figure = peer.revenue;
     size.story = [id = peer.id](const services::Snapshot& of) { return services::peerRevenueStory(of, id); };
     row.cells.push_back(size);
@@ -365,10 +364,10 @@ void PeersPage::fillLikeness() {
     row.cells.push_back(wordsCell(text(peer.identity)));
     rows.push_back(std::move(row));
   }
-  peers_->ledger().fill({tr("times the revenue"), tr("growth, points"), tr("margin, points"), tr("return, points"),
-                         tr("leverage, turns"), tr("other regions, %"), tr("other businesses, %"),
-                         tr("what and where")},
-                        std::move(rows));
+  peers_->ledger().fill(
+      {tr("times the revenue"), tr("growth, points"), tr("margin, points"), tr("return, points"), tr("leverage, turns"),
+       tr("other regions, %"), tr("other businesses, %"), tr("what and where")},
+      std::move(rows));
   peers_->showAll();
 }
 
@@ -445,8 +444,7 @@ void PeersPage::tellEffect() {
                    effect->in ? tr("Without it") : tr("With it"), times(effect->medianThen), times(effect->median),
                    quote(effect->impliedThen), quote(effect->implied));
     } else {
-      words = tr("%1, %2 cannot count: %3")
-                  .arg(text(peer.name), text(multipleLabel(m)), text(peer.cells.at(m).reason));
+      words = tr("%1, %2 cannot count: %3").arg(text(peer.name), text(multipleLabel(m)), text(peer.cells.at(m).reason));
     }
   }
   effect_->setText(words);

@@ -150,9 +150,9 @@ void WhyPanel::fillFit(Multiple m) {
   }
   fitWords_->setText(words);
   fit_->setVisible(!rows.empty());
-  fit_->ledger().fill({tr("growth, %"), tr("margin, %"), tr("return, %"), text(ruleOf(m).mark),
-                       tr("fitted"), tr("beyond it")},
-                      std::move(rows));
+  fit_->ledger().fill(
+      {tr("growth, %"), tr("margin, %"), tr("return, %"), text(ruleOf(m).mark), tr("fitted"), tr("beyond it")},
+      std::move(rows));
   fit_->showAll();
 }
 

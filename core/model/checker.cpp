@@ -260,8 +260,8 @@ class Checker {
                     "final() or total()");
     }
     if (inHistory_ && !there) {
-      if (e.anchor == Anchor::First || e.anchor == Anchor::Second || e.anchor == Anchor::Third || e.anchor == Anchor::Final ||
-          e.anchor == Anchor::Beyond) {
+      if (e.anchor == Anchor::First || e.anchor == Anchor::Second || e.anchor == Anchor::Third ||
+          e.anchor == Anchor::Final || e.anchor == Anchor::Beyond) {
         bad(e.at, "history cannot look into the forecast");
       }
       if (!target.historyFiled && !target.history) {

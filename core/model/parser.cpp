@@ -830,8 +830,8 @@ const LanguageWords& languageWords() {
     LanguageWords w;
     w.declarations = {"group", "amend", "unprojected", "choice", "means", "view", "method", "multiple"};
     for (const auto& declared : kDeclared) w.declarations.emplace_back(declared.text);
-    w.attributes = {"history", "rule",   "first",  "forecast", "value",  "range",    "beyond",
-                    "default", "option", "quoted", "peers",    "record", "estimate", "regular", "help"};
+    w.attributes = {"history", "rule",   "first", "forecast", "value",    "range",   "beyond", "default",
+                    "option",  "quoted", "peers", "record",   "estimate", "regular", "help"};
     w.histories = {"filed", "fact", "recorded"};
     for (const auto& kind : kKinds) w.kinds.emplace_back(kind.text);
     for (const auto& timing : kTimings) w.timings.emplace_back(timing.text);

@@ -225,8 +225,8 @@ struct Model {
   std::vector<View> views;
   std::vector<Method> methods;
   std::vector<PeerMultiple> multiples;  ///< that texts declare, in their order
-  std::array<RowId, kRoles> roles{};  ///< row by role; names nothing where the model has none
-  std::vector<std::string> sources;   ///< what its texts are called in messages, by Position::text
+  std::array<RowId, kRoles> roles{};    ///< row by role; names nothing where the model has none
+  std::vector<std::string> sources;     ///< what its texts are called in messages, by Position::text
 
   /// Which of the texts declares a row: 0 the first, and so on.
   [[nodiscard]] int textOf(size_t row) const { return rows[row].at.text; }

@@ -69,7 +69,7 @@ struct MonitorView {
   const std::vector<PricePoint>& prices;  ///< ascending by date
   const MarketRates& rates;
   const std::vector<Estimate>& estimates;
-  std::string currency;  ///< the reporting one
+  std::string currency;                                    ///< the reporting one
   std::function<std::vector<OnOtherModel>()> others = {};  ///< asked once, last of all
   BetaBand beta = {};
 };

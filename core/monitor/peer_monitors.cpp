@@ -80,13 +80,12 @@ class PeerMonitors {
                                      [m = m](const PeerRow& row) { return row.cells.at(m).in; });
       if (s.count == 1 && only != v_.peers.rows.end()) {
         add("a multiple rests on one peer", Severity::Warning,
-            multipleLabel(m) + " rests on " + only->name +
-                " alone: what it implies is one company's price");
+            multipleLabel(m) + " rests on " + only->name + " alone: what it implies is one company's price");
         continue;
       }
       add("few peers", Severity::Warning,
-          multipleLabel(m) + ": " + std::to_string(s.count) + " peers counted; below " +
-              plainNumber(fewest) + " a median says little");
+          multipleLabel(m) + ": " + std::to_string(s.count) + " peers counted; below " + plainNumber(fewest) +
+              " a median says little");
     }
   }
 

@@ -152,12 +152,12 @@ struct Case {
   std::map<int, std::string> exceptional;                 ///< fiscal year -> reason
   std::map<std::string, PeerChoice> peers;                ///< "peer id/multiple id" -> in or out by hand
   std::map<std::string, std::set<std::string>> peerSets;  ///< ids of peers by the name of the set
-  std::string peerSet;                                    ///< the set that counts, "company/name" where it is another company's; empty: all candidates
-  std::set<std::string> shownMultiples;                   ///< by id, which are looked at first; empty: the usual ones
-  std::map<std::string, PartChoice> parts;                ///< "axis/member" as filed; kUnallocated: what no part bears
-  std::map<std::string, std::string> notes;               ///< row name -> free text
-  LineChoices lines;                                      ///< concept -> standard line, where the analyst says so
-  FirstFiled firstFiled;                                  ///< lines used as first filed
+  std::string peerSet;  ///< the set that counts, "company/name" where it is another company's; empty: all candidates
+  std::set<std::string> shownMultiples;      ///< by id, which are looked at first; empty: the usual ones
+  std::map<std::string, PartChoice> parts;   ///< "axis/member" as filed; kUnallocated: what no part bears
+  std::map<std::string, std::string> notes;  ///< row name -> free text
+  LineChoices lines;                         ///< concept -> standard line, where the analyst says so
+  FirstFiled firstFiled;                     ///< lines used as first filed
   std::vector<OwnLine> ownLines;
   std::map<CellOfLine, Adjustment> adjustments;
   std::vector<HistoryWindow> windows;
@@ -197,8 +197,8 @@ inline constexpr int kLongestHorizon = 15;
 /// An empty case with worst, base and best at 25, 50 and 25 per cent.
 Case newCase(const std::string& company, Date valuationDate);
 
-/// A case made when a driver of the model was an input still: what was chosen stands as a level that holds. What the case
-/// says of the driver itself goes before it.
+/// A case made when a driver of the model was an input still: what was chosen stands as a level that holds. What the
+/// case says of the driver itself goes before it.
 Case inputsAsPaths(Case c, const model::Model& m);
 
 /// The scenarios' probabilities together, and whether that is one to 1e-9, the rounding of what was typed.

@@ -47,8 +47,8 @@ PeerRow rowOf(const Subject& subject, const Peer& peer, const std::vector<const 
   row.name = peer.name;
   row.remark = peer.remark;
   const PeerTimeline timeline(peer, subject.target);
-  row.revenue = timeline.aligned(ruleOf(Multiple::PriceToSales), subject.basis) *
-                spot(rates, peer.currency, subject.currency);
+  row.revenue =
+      timeline.aligned(ruleOf(Multiple::PriceToSales), subject.basis) * spot(rates, peer.currency, subject.currency);
   if (row.revenue.hasValue() && subject.revenue.hasValue() && subject.revenue.value() > 0) {
     const double scale = row.revenue.value() / subject.revenue.value();
     row.outOfScale = scale > subject.scaleLimit || scale < 1 / subject.scaleLimit;
@@ -57,9 +57,9 @@ PeerRow rowOf(const Subject& subject, const Peer& peer, const std::vector<const 
   row.cells.reserve(rules.size());
   for (const MultipleRule* rule : rules) {
     const Figure metric = metricOf(*rule, peer, subject.basis, timeline);
-    row.cells.emplace_hint(row.cells.end(), rule->multiple,
-                           cellOf(multipleOf(rule->ofFirm ? firm : market, metric, *rule), subject, peer,
-                                  rule->multiple, choices));
+    row.cells.emplace_hint(
+        row.cells.end(), rule->multiple,
+        cellOf(multipleOf(rule->ofFirm ? firm : market, metric, *rule), subject, peer, rule->multiple, choices));
   }
   return row;
 }

@@ -2,8 +2,8 @@
 
 #include <cmath>
 
-#include "core/peers/measures.h"
 #include "core/filing/labels.h"
+#include "core/peers/measures.h"
 
 namespace zl {
 
@@ -32,9 +32,8 @@ std::vector<Figure> distancesOf(const Peer& peer, const Subject& subject,
                                 const std::function<Figure(const char* measure)>& subjects) {
   std::vector<Figure> distances;
   for (const LikenessRule& rule : likenessRules()) {
-    distances.push_back(rule.mix != nullptr
-                            ? mixApart(peer.*rule.mix, subject.*rule.own)
-                            : peerMeasure(peer, rule.measure, subject.basis) - subjects(rule.measure));
+    distances.push_back(rule.mix != nullptr ? mixApart(peer.*rule.mix, subject.*rule.own)
+                                            : peerMeasure(peer, rule.measure, subject.basis) - subjects(rule.measure));
   }
   return distances;
 }

@@ -11,11 +11,11 @@ namespace zl {
 
 /// One measure of peers in which companies are alike or not.
 struct LikenessRule {
-  const char* measure;  ///< of peerMeasures()
-  const char* words;    ///< "growth"
-  const char* limit;    ///< the monitor whose limit says how far apart is unlike
-  RevenueMix Peer::* mix = nullptr;     ///< in place of a measure: where its revenue is from
-  RevenueMix Subject::* own = nullptr;  ///< the subject's, with `mix`
+  const char* measure;                 ///< of peerMeasures()
+  const char* words;                   ///< "growth"
+  const char* limit;                   ///< the monitor whose limit says how far apart is unlike
+  RevenueMix Peer::*mix = nullptr;     ///< in place of a measure: where its revenue is from
+  RevenueMix Subject::*own = nullptr;  ///< the subject's, with `mix`
 };
 /// Growth, margin, return, leverage, regions, businesses.
 const std::vector<LikenessRule>& likenessRules();

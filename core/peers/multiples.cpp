@@ -68,12 +68,12 @@ constexpr Written kWritten[] = {
     {M::PriceToSales, "price-sales", "price_to_sales", "Price to sales", "sales", "P/sales", false, Of::Trailing,
      sales},
     {M::PriceToBook, "price-book", "price_to_book", "Price to book", "book", "P/book", false, Of::Trailing, book, true},
-    {M::PriceToTangibleBook, "price-tangible-book", "price_to_tangible_book", "Price to tangible book",
-     "tangible book", "P/tangible", false, Of::Trailing, tangibleBook, true},
+    {M::PriceToTangibleBook, "price-tangible-book", "price_to_tangible_book", "Price to tangible book", "tangible book",
+     "P/tangible", false, Of::Trailing, tangibleBook, true},
     {M::PriceToOperatingCash, "price-operating-cash", "price_to_operating_cash", "Price to operating cash",
      "operating cash flow", "P/op. cash", false, Of::Trailing, operatingCash},
-    {M::PriceToFreeCash, "price-free-cash", "price_to_free_cash", "Price to free cash", "free cash flow",
-     "P/free cash", false, Of::Trailing, freeCash},
+    {M::PriceToFreeCash, "price-free-cash", "price_to_free_cash", "Price to free cash", "free cash flow", "P/free cash",
+     false, Of::Trailing, freeCash},
     {M::EvToSales, "ev-sales", "ev_to_sales", "EV to sales", "sales", "EV/sales", true, Of::Trailing, sales},
     {M::EvToEbit, "ev-ebit", "ev_to_ebit", "EV to EBIT", "EBIT", "EV/EBIT", true, Of::Trailing, ebit},
     {M::EvToNopat, "ev-nopat", "ev_to_nopat", "EV to NOPAT", "NOPAT", "EV/NOPAT", true, Of::Trailing, nopat},
@@ -109,8 +109,8 @@ constexpr Written kWritten[] = {
      "EBITDA of a normal year", "EV/EBITDA normal", true, Of::NormalYear, ebitda},
     {M::EvToEbitNormal, "ev-ebit-normal", "ev_to_ebit_normal", "EV to EBIT, normal year", "EBIT of a normal year",
      "EV/EBIT normal", true, Of::NormalYear, ebit},
-    {M::EvToNopatNormal, "ev-nopat-normal", "ev_to_nopat_normal", "EV to NOPAT, normal year",
-     "NOPAT of a normal year", "EV/NOPAT normal", true, Of::NormalYear, nopat}};
+    {M::EvToNopatNormal, "ev-nopat-normal", "ev_to_nopat_normal", "EV to NOPAT, normal year", "NOPAT of a normal year",
+     "EV/NOPAT normal", true, Of::NormalYear, nopat}};
 constexpr size_t kShipped = std::size(kWritten);
 
 /// "ev_to_sales" -> "ev-sales".
@@ -199,7 +199,8 @@ const std::vector<MultipleRule>& shippedMultiples() {
   static const std::vector<MultipleRule> kRules = [] {
     std::vector<MultipleRule> rules;
     for (const Written& w : kWritten)
-      rules.push_back({w.multiple, w.id, w.name, w.label, w.what, w.mark, w.ofFirm, w.of, w.balance, {w.measure, nullptr, {}}});
+      rules.push_back(
+          {w.multiple, w.id, w.name, w.label, w.what, w.mark, w.ofFirm, w.of, w.balance, {w.measure, nullptr, {}}});
     return rules;
   }();
   return kRules;

@@ -49,8 +49,8 @@ enum class Multiple : int {
 /// What a multiple is of, of one fiscal year of a peer, in its reporting currency.
 struct PeerMetric {
   Figure (*measure)(const MeasureBasis&, const Peer&, const PeerYear&) = nullptr;
-  Figure PeerYear::* column = nullptr;  ///< where there is no measure: as the table gives it
-  std::string further;                  ///< where there is neither: a further figure of the table, by row
+  Figure PeerYear::*column = nullptr;  ///< where there is no measure: as the table gives it
+  std::string further;                 ///< where there is neither: a further figure of the table, by row
   friend bool operator==(const PeerMetric&, const PeerMetric&) = default;
   [[nodiscard]] Figure of(const MeasureBasis& basis, const Peer& peer, const PeerYear& year) const;
 };
@@ -58,12 +58,12 @@ struct PeerMetric {
 struct MultipleRule {
   using Of = model::PeerMultiple::Of;
   Multiple multiple{};
-  std::string id;    ///< in cases, reports and on the command line: "price-earnings"
-  std::string name;  ///< as model text names it: "price_to_earnings"
-  std::string label; ///< "Price to earnings"
-  std::string what;  ///< of what: "earnings"
-  std::string mark;  ///< short, over a column: "P/E"
-  bool ofFirm = false;   ///< enterprise value over it, else market value of equity
+  std::string id;       ///< in cases, reports and on the command line: "price-earnings"
+  std::string name;     ///< as model text names it: "price_to_earnings"
+  std::string label;    ///< "Price to earnings"
+  std::string what;     ///< of what: "earnings"
+  std::string mark;     ///< short, over a column: "P/E"
+  bool ofFirm = false;  ///< enterprise value over it, else market value of equity
   Of of = Of::Trailing;
   bool balance = false;  ///< of the last balance sheet, else of twelve months
   PeerMetric metric;

@@ -253,8 +253,7 @@ Figure enterpriseValue(const Peer& peer, const SpotRates& rates, const MeasureBa
 
 Figure worthOfFirm(const Peer& peer, const Figure& equity, const MeasureBasis& basis) {
   const Figure leases = basis.leasesAsDebt ? peer.leases : Figure::of(0);
-  return equity + peer.debt + leases + peer.preferred + peer.minorities + peer.pension - peer.cash -
-         peer.associates;
+  return equity + peer.debt + leases + peer.preferred + peer.minorities + peer.pension - peer.cash - peer.associates;
 }
 
 }  // namespace zl

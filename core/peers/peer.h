@@ -35,33 +35,27 @@ struct PeerYear {
   Figure ebit = {}, interest = {}, operatingCashFlow = {}, capex = {}, equity = {};
   Figure leaseCost = {};  ///< principal and interest, or rent
   Figure stockPay = {}, research = {};
-  Figure nopat = {};        ///< EBIT after the tax it bears, as filed or as the analyst sees it
-  Figure intangibles = {};  ///< goodwill and other intangibles
-  Figure dividends = {};    ///< paid to common shareholders
+  Figure nopat = {};                           ///< EBIT after the tax it bears, as filed or as the analyst sees it
+  Figure intangibles = {};                     ///< goodwill and other intangibles
+  Figure dividends = {};                       ///< paid to common shareholders
   std::map<std::string, Figure> further = {};  ///< what multiples of the analyst's own are of, by row of the model
 };
 
 /// A figure of a fiscal year as a peer table names it.
 struct PeerColumn {
   const char* name;
-  Figure PeerYear::* figure;
+  Figure PeerYear::*figure;
 };
 /// All of them, in the order of the view of the model that says which of its rows they are for a company of the book;
 /// intangibles, which that view tells by way of tangible book, come last.
-inline constexpr PeerColumn kPeerColumns[] = {{"revenue", &PeerYear::revenue},
-                                              {"ebitda", &PeerYear::ebitda},
-                                              {"net_income", &PeerYear::netIncome},
-                                              {"ebit", &PeerYear::ebit},
-                                              {"interest", &PeerYear::interest},
-                                              {"operating_cash_flow", &PeerYear::operatingCashFlow},
-                                              {"capex", &PeerYear::capex},
-                                              {"equity", &PeerYear::equity},
-                                              {"lease_cost", &PeerYear::leaseCost},
-                                              {"stock_pay", &PeerYear::stockPay},
-                                              {"research", &PeerYear::research},
-                                              {"nopat", &PeerYear::nopat},
-                                              {"dividends", &PeerYear::dividends},
-                                              {"intangibles", &PeerYear::intangibles}};
+inline constexpr PeerColumn kPeerColumns[] = {
+    {"revenue", &PeerYear::revenue},      {"ebitda", &PeerYear::ebitda},
+    {"net_income", &PeerYear::netIncome}, {"ebit", &PeerYear::ebit},
+    {"interest", &PeerYear::interest},    {"operating_cash_flow", &PeerYear::operatingCashFlow},
+    {"capex", &PeerYear::capex},          {"equity", &PeerYear::equity},
+    {"lease_cost", &PeerYear::leaseCost}, {"stock_pay", &PeerYear::stockPay},
+    {"research", &PeerYear::research},    {"nopat", &PeerYear::nopat},
+    {"dividends", &PeerYear::dividends},  {"intangibles", &PeerYear::intangibles}};
 inline constexpr const char* kPeerYearsView = "as_peer_years";
 /// What a peer table calls a further figure: this and the row of the model.
 inline constexpr const char* kFurtherColumn = "row:";
@@ -209,10 +203,10 @@ struct Subject {
   MeasureBasis basis{};
   Figure revenue;  ///< for size
   double scaleLimit = kScaleLimit;
-  std::string set;                               ///< the name of the peer set that counts; empty: all candidates
-  std::optional<std::set<std::string>> members;  ///< of that set, by id
+  std::string set;                                   ///< the name of the peer set that counts; empty: all candidates
+  std::optional<std::set<std::string>> members;      ///< of that set, by id
   std::vector<Multiple> multiples = shippedNames();  ///< that its model declares
-  RevenueMix regions, businesses;                ///< as filed; empty where nothing is
+  RevenueMix regions, businesses;                    ///< as filed; empty where nothing is
 };
 
 struct CrossCheck {

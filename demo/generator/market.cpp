@@ -388,7 +388,8 @@ std::string mixOf(const std::string& id) {
       {"quillhaven", "Americas 71 %; Western Europe 17 %; Asia and Pacific 12 %",
        "Automation 58 %; Machines 30 %; Service and Parts 12 %"},
       {"hoshinogi", "Asia and Pacific 92 %; Americas 8 %", "Machines 67 %; Service and Parts 33 %"},
-      {"calderbrune", "Western Europe 55 %; Americas 25 %; Eastern Europe 20 %", "Machines 91 %; Service and Parts 9 %"}};
+      {"calderbrune", "Western Europe 55 %; Americas 25 %; Eastern Europe 20 %",
+       "Machines 91 %; Service and Parts 9 %"}};
   for (const auto& [peer, regions, businesses] : kMixes) {
     if (id == peer) return std::string("\"") + regions + "\",\"" + businesses + "\"";
   }
@@ -407,7 +408,8 @@ std::string peerTable() {
   std::ostringstream out;
   out << "peer,name,currency,price,price_currency,minor_per_major,price_date,shares,debt,leases,preferred,minorities,"
          "pension,cash,associates,leases_filed,year_end,revenue,ebitda,ebit,interest,net_income,operating_cash_flow,"
-         "capex,equity,lease_cost,stock_pay,research,nopat,intangibles,dividends,year_is,remark,source,regions,businesses\n";
+         "capex,equity,lease_cost,stock_pay,research,nopat,intangibles,dividends,year_is,remark,source,regions,"
+         "businesses\n";
   for (const PeerStory& p : peerStories()) {
     const bool rents = std::string_view(p.leasesFiled) == "rent";
     const double retained = p.years.back().revenue * p.equity;

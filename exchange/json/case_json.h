@@ -7,7 +7,8 @@
 namespace zl::exchange {
 
 /// 2 added stages, the base year, acknowledged findings and the shapes steps, recovery, cycle and
-/// follow; 3 the analyst's own rows and other models; 6 sets of peers and what parts are worth. All before are still read.
+/// follow; 3 the analyst's own rows and other models; 6 sets of peers and what parts are worth. All before are still
+/// read.
 inline constexpr int kCaseVersion = 7;
 
 Json toJson(const Case& c);

@@ -105,7 +105,8 @@ CaseEdit setInput(const Case& c, const model::Model& m, const std::string& scena
 CaseEdit setLevel(const Case& c, const model::Model& m, const std::string& scenario, const std::string& row,
                   double figure, const Provenance& said) {
   const model::RowId index = m.find(row);
-  if (!index.known() || m[index].declared != model::Declared::Driver) return setInput(c, m, scenario, row, figure, said);
+  if (!index.known() || m[index].declared != model::Declared::Driver)
+    return setInput(c, m, scenario, row, figure, said);
   Path path;
   path.level = figure;
   return setDriver(c, m, scenario, row, path, said);

@@ -15,8 +15,8 @@ namespace zl::services {
 CaseEdit setPeerSet(const Case& c, const std::string& name, const std::set<std::string>& members);
 /// The set that counts; empty: all candidates.
 CaseEdit usePeerSet(const Case& c, const std::string& name);
-/// A multiple of the analyst's own, of any row that has years, is declared among the own rows, or goes from them. Whether
-/// it fits the model is for the evaluation to say.
+/// A multiple of the analyst's own, of any row that has years, is declared among the own rows, or goes from them.
+/// Whether it fits the model is for the evaluation to say.
 CaseEdit addOwnMultiple(const Case& c, const model::PeerMultiple& multiple, const Provenance& said);
 bool isOwnMultiple(const Case& c, const std::string& name);
 CaseEdit dropOwnMultiple(const Case& c, const std::string& name, const Provenance& said);

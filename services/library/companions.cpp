@@ -196,8 +196,8 @@ Result<Sources> gatherWithPeers(store::Book& book, const std::string& company, C
     if (id == company) continue;
     market->companions.push_back(id);
     const Result<Sources> theirs = gather(book, id);
-    Result<Peer> peer = theirs ? peerFromBook(book, id, *theirs, evaluator, today)
-                               : Result<Peer>(tl::unexpected(theirs.error()));
+    Result<Peer> peer =
+        theirs ? peerFromBook(book, id, *theirs, evaluator, today) : Result<Peer>(tl::unexpected(theirs.error()));
     if (!peer) {
       market->peersUntold.push_back(id + ": " + peer.error().text());
       continue;

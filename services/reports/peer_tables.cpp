@@ -187,7 +187,8 @@ std::vector<ReportFigure> pastFigures(const Snapshot& s) {
       gather.add("own past multiples", of.label + ", " + what, base, Kind::Multiple, *figure, counted);
     gather.add("own past multiples", of.label + ", today's place", base, Kind::Ratio, of.percentile, counted);
     const std::string beside = "over " + std::to_string(of.monthsBeside) + " months in which peers' closes are known";
-    gather.add("beside the peers over time", of.label + ", peers' median today", base, Kind::Multiple, of.peersToday, "");
+    gather.add("beside the peers over time", of.label + ", peers' median today", base, Kind::Multiple, of.peersToday,
+               "");
     gather.add("beside the peers over time", of.label + ", apart today", base, Kind::Ratio, of.gapToday, "");
     gather.add("beside the peers over time", of.label + ", apart as a rule", base, Kind::Ratio, of.usualGap, beside);
   }

@@ -47,7 +47,8 @@ Status makeDemoBook(const std::string& path, std::shared_ptr<const Resources> re
     if (!session) return tl::unexpected(session.error());
     if (const auto imported = (*session)->importFiles(files); !imported) return tl::unexpected(imported.error());
     // A peer that is a company of the book itself, before the assumptions that speak of it.
-    Result<std::unique_ptr<Session>> other = Session::openToFill(book, kCompanion, CaseEvaluator::upon(resources), desk);
+    Result<std::unique_ptr<Session>> other =
+        Session::openToFill(book, kCompanion, CaseEvaluator::upon(resources), desk);
     if (!other) return tl::unexpected(other.error());
     if (const auto imported = (*other)->importFiles(companion); !imported) return tl::unexpected(imported.error());
     if (Status s = (*session)->peerOfBook(kCompanion, true, "sorts what the subject doses"); !s) return s;

@@ -93,8 +93,8 @@ class Session {
   Status peerOfBook(const std::string& id, bool in, const std::string& reason);
   /// Commands that name no company, and the window, open the book with this one: an edit.
   Status makeHome(const std::string& company);
-  /// Takes a set of another company's peers into use here, or not any more: an edit. Its members are candidates from then
-  /// on, and follow what that company's analyst makes of the set.
+  /// Takes a set of another company's peers into use here, or not any more: an edit. Its members are candidates from
+  /// then on, and follow what that company's analyst makes of the set.
   Status shareSet(const std::string& company, const std::string& set, bool in, const std::string& reason);
   /// The sets of all other companies of the book: company and name.
   [[nodiscard]] Result<std::vector<std::pair<std::string, std::string>>> setsOfOthers();

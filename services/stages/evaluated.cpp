@@ -1,5 +1,7 @@
 #include "services/stages/evaluated.h"
 
+#include <map>
+#include <string_view>
 #include <tuple>
 
 #include "core/capital/strikes.h"
@@ -113,18 +115,18 @@ class Giver {
 
   /// Statistics of the peers that count, wherever the model asks for one.
   void peers(const CrossCheck& check) {
-    for (const Multiple m : check.multiples) {
-      const auto found = check.statistics.find(m);
-      if (found == check.statistics.end()) continue;
-      const int count = found->second.count;
-      const std::string source = multipleLabel(m) + " of " + std::to_string(count) +
-                                 (count == 1 ? " peer" : " peers") + " that count";
-      for (const char* statistic : kValuedStatistics) {
-        const model::RowId row = model_.peerRow(model::Declared::Given, multipleName(m), statistic);
-        if (!row.known()) continue;
-        Figure figure = count == 0 ? Figure::absent("no peer counts") : statisticNamed(found->second, statistic);
-        givens_[model_[row].name] = {std::move(figure), source};
-      }
+    std::map<std::string_view, Multiple> byName;
+    for (const Multiple m : check.multiples) byName.emplace(multipleName(m), m);
+    for (const model::Row& row : model_.rows) {
+      if (row.declared != model::Declared::Given || !row.peers || row.peers->statistic.empty()) continue;
+      const auto multiple = byName.find(row.peers->measure);
+      if (multiple == byName.end()) continue;
+      const MultipleStatistics& statistics = check.statistics.at(multiple->second);
+      const int count = statistics.count;
+      givens_[row.name] = {
+          count == 0 ? Figure::absent("no peer counts") : statisticNamed(statistics, row.peers->statistic),
+          multipleLabel(multiple->second) + " of " + std::to_string(count) + (count == 1 ? " peer" : " peers") +
+              " that count"};
     }
   }
 
@@ -233,7 +235,7 @@ bool isAverage(const LineCell& cell, const std::vector<Fact>& facts) {
 }  // namespace
 
 GivenChoices givenChoicesOf(const model::Model& m, const Case& c) {
-  GivenChoices choices{c.valuationDate, c.price,       c.peers,   c.peerSet, {}, limitOf(c, "peer out of scale"),
+  GivenChoices choices{c.valuationDate, c.price,       c.peers,    c.peerSet, {}, limitOf(c, "peer out of scale"),
                        c.parts,         basisOf(m, c), c.proposes, {}};
   for (const auto& [year, reason] : c.exceptional) choices.exceptional.insert(year);
   const auto set = c.peerSets.find(c.peerSet);

@@ -41,7 +41,7 @@ struct Market {
   std::vector<Estimate> estimates;
   std::vector<Peer> peers;
   std::map<std::string, std::set<std::string>> bookSets;  ///< members of other companies' sets by bookSetName()
-  std::vector<std::string> companions;   ///< ids of the companies of the book that are read as peers
+  std::vector<std::string> companions;                    ///< ids of the companies of the book that are read as peers
   std::vector<std::string> peersUntold;  ///< companies of the book that are peers and cannot be read, and why
   std::vector<std::string> otherUnits;   ///< price tables whose closes cannot be read in the listing's unit
   std::int64_t lastObservation = 0;      ///< the newest that it holds
@@ -66,9 +66,9 @@ struct Evidence {
   LineChoices choices;                     ///< made when tables were imported; the case's own go before them
   std::map<std::string, bool> bookPeers;   ///< companies of the book: a peer, or one no more
   std::map<std::pair<std::string, std::string>, bool> bookSets;  ///< company, its set: shared, or no more
-  ConceptNetwork network;                  ///< of the linkbases given
-  std::vector<DebtDue> debtDue;            ///< of the record, else as tagged in the latest filing
-  std::optional<CoverCount> cover;         ///< the count of shares on the latest filing's cover page
+  ConceptNetwork network;                                        ///< of the linkbases given
+  std::vector<DebtDue> debtDue;                                  ///< of the record, else as tagged in the latest filing
+  std::optional<CoverCount> cover;  ///< the count of shares on the latest filing's cover page
 
   /// The fact's figure and unit exactly as its document has them.
   [[nodiscard]] FiledInMinor asWritten(size_t fact) const;

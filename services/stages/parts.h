@@ -5,8 +5,8 @@
 #include <string>
 #include <vector>
 
-#include "core/valuation/sum_of_parts.h"
 #include "core/peers/peer.h"
+#include "core/valuation/sum_of_parts.h"
 #include "services/stages/ground.h"
 
 namespace zl::services {
@@ -22,8 +22,8 @@ struct CutOfParts {
 /// Every cut with at least two parts that have revenue; those with profits come first.
 std::vector<CutOfParts> cutsOfParts(const Ground& ground, const std::map<std::string, PartChoice>& choices);
 
-/// Where revenue is from: of the cuts by region and of the others the one that has most revenue in it; empty where there
-/// is none. Parts that hold one another would make more than the whole, and are scaled to it.
+/// Where revenue is from: of the cuts by region and of the others the one that has most revenue in it; empty where
+/// there is none. Parts that hold one another would make more than the whole, and are scaled to it.
 void setMixes(const std::vector<CutOfParts>& cuts, RevenueMix& regions, RevenueMix& businesses);
 
 /// The cut that the choices are of, else the first; null where nothing is filed by part.

@@ -22,8 +22,8 @@ Story exitStory(const Snapshot& s, const std::string& label, const ExitReturn& o
   return story;
 }
 
-Story exitBesideStory(const Snapshot& s, const std::string& label, const ExitBeside& of, const Figure& figure, Kind kind,
-                      int scenario) {
+Story exitBesideStory(const Snapshot& s, const std::string& label, const ExitBeside& of, const Figure& figure,
+                      Kind kind, int scenario) {
   Story story = storyAbout(s, label, figure, kind);
   story.scenario = scenario;
   if (!of.label.empty())
@@ -35,8 +35,7 @@ Story exitBesideStory(const Snapshot& s, const std::string& label, const ExitBes
     story.lines.push_back("why the multiple is what it is: " + reason);
   const int year = exitYear(s, scenario);
   const model::Layout& layout = s.evaluation->layout();
-  if (year >= 1 && year <= layout.forecastYears)
-    reads(s, story, parts[kMultiple].row, layout.historyYears + year - 1);
+  if (year >= 1 && year <= layout.forecastYears) reads(s, story, parts[kMultiple].row, layout.historyYears + year - 1);
   reads(s, story, parts[kJustified].row, 0);
   return story;
 }
@@ -51,8 +50,9 @@ Story exitGridStory(const Snapshot& s, double growth, double multiple, const Fig
 
 Story exitRunStory(const Snapshot& s, const ExitRunLine& line, size_t side, const std::string& run) {
   Story story = storyAbout(s, line.label + ", " + run, line.figures[side], line.kind);
-  story.lines.push_back(run == kNow ? "as the case stands"
-                                    : "the version '" + run + "', its assumptions with what was in the book for it then");
+  story.lines.push_back(run == kNow
+                            ? "as the case stands"
+                            : "the version '" + run + "', its assumptions with what was in the book for it then");
   if (side == 0 || !line.figures[0].hasValue() || !line.figures[side].hasValue()) return story;
   story.lines.push_back("the present run: " + figureText(line.figures[0], line.kind));
   return story;

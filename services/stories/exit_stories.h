@@ -10,8 +10,8 @@ namespace zl::services {
 /// The yearly return of a scenario or what a part adds to its total.
 Story exitStory(const Snapshot& s, const std::string& label, const ExitReturn& of, const Figure& figure, int scenario);
 /// What the exit multiple is held against; `scenario` -1: a figure of all.
-Story exitBesideStory(const Snapshot& s, const std::string& label, const ExitBeside& of, const Figure& figure, Kind kind,
-                      int scenario);
+Story exitBesideStory(const Snapshot& s, const std::string& label, const ExitBeside& of, const Figure& figure,
+                      Kind kind, int scenario);
 /// The yearly return for one growth and one multiple.
 Story exitGridStory(const Snapshot& s, double growth, double multiple, const Figure& figure);
 

@@ -101,7 +101,9 @@ Story peerRevenueStory(const Snapshot& s, const std::string& id) {
     story.lines.push_back(fmt::format("{} for one {}: {}", s.company().currency, peer->currency,
                                       rate.hasValue() ? groupedNumber(rate.value(), 4) : rate.reason()));
   }
-  if (row->outOfScale) story.lines.push_back(fmt::format("more than {} times away from the subject's", plainNumber(s.crossCheck.subject.scaleLimit)));
+  if (row->outOfScale)
+    story.lines.push_back(
+        fmt::format("more than {} times away from the subject's", plainNumber(s.crossCheck.subject.scaleLimit)));
   story.lines.push_back(tableOf(s, *peer));
   return story;
 }
@@ -120,12 +122,13 @@ Story multipleStory(const Snapshot& s, const std::string& id, Multiple m) {
   const std::string over = std::string("over ") + rule.what + (rule.ofFirm ? " on the basis in use" : "");
   if (rule.balance || rule.of != MultipleRule::Of::Trailing) {
     const Date target = s.years().back().end;
-    const std::string of = rule.balance ? ", of the last balance sheet: "
-                           : rule.of == MultipleRule::Of::NormalYear
-                               ? ": its mean share of revenue in up to five filed years, times the revenue of the "
-                                 "twelve months to " + dateText(target) + ": "
-                               : ", filed and expected, of the twelve months to " +
-                                     dateText(addYears(target, yearsAhead(rule.of))) + ": ";
+    const std::string of =
+        rule.balance ? ", of the last balance sheet: "
+        : rule.of == MultipleRule::Of::NormalYear
+            ? ": its mean share of revenue in up to five filed years, times the revenue of the "
+              "twelve months to " +
+                  dateText(target) + ": "
+            : ", filed and expected, of the twelve months to " + dateText(addYears(target, yearsAhead(rule.of))) + ": ";
     story.lines.push_back(over + inUnit(*peer) + of + shown(metricOf(rule, *peer, basis, target)));
   } else {
     tellYears(
@@ -171,8 +174,7 @@ Story pastStory(const Snapshot& s, const std::string& label, const PastSeries& o
 }
 
 Story positionStory(const Snapshot& s, Multiple m, const Figure& percentile) {
-  Story story =
-      storyAbout(s, multipleLabel(m) + ", the subject's place among the peers", percentile, Kind::Ratio);
+  Story story = storyAbout(s, multipleLabel(m) + ", the subject's place among the peers", percentile, Kind::Ratio);
   story.lines.emplace_back("the share of the peers that count at or below the subject, ties by half");
   const model::RowId own = ownMultipleRow(s.model(), m);
   if (own.known()) reads(s, story, own, 0);
@@ -255,7 +257,8 @@ Story likenessStory(const Snapshot& s, const std::string& id, const std::string&
     };
     story.lines.push_back("the peer's: " + told(peer->*rule.mix));
     story.lines.push_back("the subject's, as filed for the base year: " + told(subject.*rule.own));
-    story.lines.emplace_back("half of the sum of the differences between the shares; parts are the same by their names");
+    story.lines.emplace_back(
+        "half of the sum of the differences between the shares; parts are the same by their names");
     story.lines.push_back(tableOf(s, *peer));
     return story;
   }
@@ -270,8 +273,7 @@ Story likenessStory(const Snapshot& s, const std::string& id, const std::string&
 }
 
 Story impliedEnterpriseStory(const Snapshot& s, Multiple m, const std::string& statistic, const Figure& figure) {
-  Story story =
-      storyAbout(s, multipleLabel(m) + ", " + statistic + ", as enterprise value", figure, Kind::Money);
+  Story story = storyAbout(s, multipleLabel(m) + ", " + statistic + ", as enterprise value", figure, Kind::Money);
   story.lines.emplace_back("the implied value per share times the diluted count, with what comes before shareholders");
   story.scenario = baseLane(s);
   reads(s, story, s.model().peerRow(model::Declared::Row, multipleName(m), statistic), 0);

@@ -18,7 +18,7 @@ std::optional<Parts> partsOf(const model::Model& m) {
   const auto& rows = m.view("exit_parts");
   constexpr size_t kRows = 12;
   if (rows.size() != kRows) return std::nullopt;
-  return Parts{rows[0].row, rows[1].row, rows[2].row, rows[3].row, rows[4].row, rows[5].row,
+  return Parts{rows[0].row, rows[1].row, rows[2].row, rows[3].row, rows[4].row,  rows[5].row,
                rows[6].row, rows[7].row, rows[8].row, rows[9].row, rows[10].row, rows[11].row};
 }
 
@@ -141,16 +141,13 @@ ExitGrid exitGrid(const Snapshot& s, int scenario) {
   if (byItself < 0 || multiple <= 0 || gapOfDividends(s, *parts, years, scenario)) return grid;
   constexpr double kGrowthStep = 0.02;
   constexpr double kMultiples[] = {0.7, 0.85, 1, 1.15, 1.3};
-  const auto held = [&](double level) {
-    return std::vector<Figure>(static_cast<size_t>(forecast), Figure::of(level));
-  };
+  const auto held = [&](double level) { return std::vector<Figure>(static_cast<size_t>(forecast), Figure::of(level)); };
   std::vector<Variant> variants;
   for (int g = -2; g <= 2; ++g) grid.growths.push_back(growth + g * kGrowthStep);
   for (const double times : kMultiples) grid.multiples.push_back(multiple * times);
   for (const double g : grid.growths) {
     for (const double m : grid.multiples)
-      variants.push_back(
-          {{parts->by, {Figure::of(byItself)}}, {parts->growth, held(g)}, {parts->multiple, held(m)}});
+      variants.push_back({{parts->by, {Figure::of(byItself)}}, {parts->growth, held(g)}, {parts->multiple, held(m)}});
   }
   const std::vector<Figure> prices = probeScenario(s, scenario, variants, parts->price);
   const std::vector<double> paid = dividendsOf(s, *parts, years, scenario);

@@ -35,8 +35,8 @@ ExitBeside exitBeside(const Snapshot& s);
 /// The own past of what the exit price is a multiple of; null where there is none.
 const PastSeries* pastOfExit(const Snapshot& s, const PastMultiples& past);
 
-/// The yearly return for growth by itself, the same in every year (rows) and exit multiples (columns) around those of the scenario, each run
-/// through the model.
+/// The yearly return for growth by itself, the same in every year (rows) and exit multiples (columns) around those of
+/// the scenario, each run through the model.
 struct ExitGrid {
   std::vector<double> growths, multiples;
   std::vector<std::vector<Figure>> yearly;

@@ -25,7 +25,7 @@ std::vector<ExitRunLine> exitRuns(const std::vector<Side>& sides, const std::str
       const Snapshot& s = *side.snapshot;
       const model::RowId there = s.model().find(row.name);
       const int lane = s.caseOf().indexOf(scenario);
-      line.figures.push_back(lane < 0         ? Figure::absent("it has no scenario '" + scenario + "'")
+      line.figures.push_back(lane < 0        ? Figure::absent("it has no scenario '" + scenario + "'")
                              : there.known() ? shownFigure(s, there, exitYear(s, lane), lane)
                                              : Figure::absent("its model has no such row"));
     }

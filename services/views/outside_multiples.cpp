@@ -67,7 +67,8 @@ OutsideView outsideMultiples(const Snapshot& s) {
   for (const MarketRate& rate : s.market->rates) {
     const bool sector = rate.name.starts_with(kSectorMultiple), deal = rate.name.starts_with(kDealMultiple);
     if ((!sector && !deal) || rate.date > s.caseOf().valuationDate) continue;
-    const auto name = told(s.crossCheck.multiples, rate.name.substr(std::string_view(sector ? kSectorMultiple : kDealMultiple).size()));
+    const auto name = told(s.crossCheck.multiples,
+                           rate.name.substr(std::string_view(sector ? kSectorMultiple : kDealMultiple).size()));
     if (!name || name->second.empty() || rate.figure <= 0) {
       if (std::find(view.untold.begin(), view.untold.end(), rate.name) == view.untold.end())
         view.untold.push_back(rate.name);

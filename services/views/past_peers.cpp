@@ -29,7 +29,8 @@ class PricesOf {
  private:
   template <class List, class Told>
   static Figure lastBefore(const List& list, Date day, const Told& told) {
-    const auto after = std::partition_point(list.begin(), list.end(), [&](const auto& p) { return told(p).first <= day; });
+    const auto after =
+        std::partition_point(list.begin(), list.end(), [&](const auto& p) { return told(p).first <= day; });
     if (after == list.begin()) return Figure::absent("no close as early");
     const auto [on, level] = told(*std::prev(after));
     return day - on > kStaleClose ? Figure::absent("no close of those days") : Figure::of(level);
@@ -72,13 +73,14 @@ void setBesidePeers(const Snapshot& s, PastMultiples& past) {
   const SpotRates today = spotRatesAt(s.market->rates, s.caseOf().valuationDate);
   std::map<Date, SpotRates> rates;  // the series share their months
   for (PastSeries& series : past.series) {
-    series.peersToday = series.usualGap = series.gapToday = Figure::absent("no close of a peer that counts is in the book");
+    series.peersToday = series.usualGap = series.gapToday =
+        Figure::absent("no close of a peer that counts is in the book");
     const std::optional<Multiple> multiple = trailingMultipleOf(s.model(), s.model()[series.row].name, series.ofFirm);
     if (!multiple) continue;
     std::vector<Counted> counted;
     for (const PeerRow& row : s.crossCheck.rows) {
-      const auto peer = std::find_if(s.market->peers.begin(), s.market->peers.end(),
-                                     [&](const Peer& p) { return p.id == row.id; });
+      const auto peer =
+          std::find_if(s.market->peers.begin(), s.market->peers.end(), [&](const Peer& p) { return p.id == row.id; });
       if (peer == s.market->peers.end() || !row.cells.at(*multiple).in) continue;
       PricesOf prices(s, *peer);
       if (prices.any()) counted.push_back({&*peer, std::move(prices)});

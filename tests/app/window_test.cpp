@@ -8,8 +8,8 @@
 #include <QClipboard>
 #include <QComboBox>
 #include <QDateEdit>
-#include <QListWidget>
 #include <QLineEdit>
+#include <QListWidget>
 #include <QMenu>
 #include <QPushButton>
 #include <QSignalSpy>
@@ -307,8 +307,8 @@ TEST_F(Window, MultiplesAreChosenAndOnesOfOnesOwnAdded) {
   auto* tables = find<QComboBox>("marketTable");
   tables->setCurrentIndex(tables->findData(QStringLiteral("peers")));
   auto* market = find<LedgerView>("marketRows");
-  EXPECT_TRUE(headersOf(*market).contains(
-      text(bench().now().model()[bench().now().model().find("receivables")].label) + QStringLiteral(" m")));
+  EXPECT_TRUE(headersOf(*market).contains(text(bench().now().model()[bench().now().model().find("receivables")].label) +
+                                          QStringLiteral(" m")));
   go(Qt::Key_7);
   pick(QStringLiteral("drop %1").arg(text(multipleLabel(own))));
   pick(QStringLiteral("the usual ones and your own"));

@@ -148,8 +148,8 @@ TEST_F(Verbs, MultiplesOfOnesOwnSharedSetsAndRunsKept) {
   EXPECT_EQ(run("multiple", {"receivables", "--drop"}), "");
   EXPECT_THAT(out_, testing::Not(HasSubstr("price-receivables")));
   // Two companies of a book: which one is meant is asked, until it has been said.
-  EXPECT_EQ(run("import", {"--company", "varr", test::sourceFolder() + "/tests/corpus/filers/norrvale.csv", "--accept"}),
-            "");
+  EXPECT_EQ(
+      run("import", {"--company", "varr", test::sourceFolder() + "/tests/corpus/filers/norrvale.csv", "--accept"}), "");
   EXPECT_THAT(run("price", {}), HasSubstr("several companies"));
   EXPECT_THAT(run("home", {"--company", "norr", "--set", "nobody"}), HasSubstr("no company 'nobody'"));
   EXPECT_EQ(run("home", {"--company", "norr", "--set", "norr"}), "");

@@ -123,10 +123,12 @@ Result<Model> upon(const std::string& text) {
 }
 
 TEST(Language, AMultipleOfAnyRowIsItsLineAndItsLineIsTheMultiple) {
-  const Model m = test::modelOf("row sales \"Net SALES\" money flow\n forecast 0\nrow ebitda \"EBITDA\" money flow\n forecast 0\n");
+  const Model m =
+      test::modelOf("row sales \"Net SALES\" money flow\n forecast 0\nrow ebitda \"EBITDA\" money flow\n forecast 0\n");
   const PeerMultiple next = multipleOfRow(m[m.find("sales")], true, PeerMultiple::Of::NextYear);
-  EXPECT_EQ(lineOf(next),
-            "multiple ev_to_sales_next \"EV to net SALES, next year\" \"net SALES of next year\" firm second_year sales\n");
+  EXPECT_EQ(
+      lineOf(next),
+      "multiple ev_to_sales_next \"EV to net SALES, next year\" \"net SALES of next year\" firm second_year sales\n");
   const PeerMultiple trailing = multipleOfRow(m[m.find("ebitda")], false, PeerMultiple::Of::Trailing);
   EXPECT_EQ(lineOf(trailing), "multiple price_to_ebitda \"Price to EBITDA\" \"EBITDA\" shares base ebitda\n");
 }

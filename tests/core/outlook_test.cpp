@@ -240,7 +240,8 @@ TEST(Statistics, ANormalShareIsOfTheLastFiveRegularYears) {
 
 /// Older cases hold a level of what is a path by now; the path, where there is one, was chosen later.
 TEST(Cases, AnInputThatBecameADriverHoldsItsLevel) {
-  const model::Model m = test::modelOf("driver growth \"Growth\" ratio rate\ninput rate \"Rate\" ratio constant\n default 0\n");
+  const model::Model m =
+      test::modelOf("driver growth \"Growth\" ratio rate\ninput rate \"Rate\" ratio constant\n default 0\n");
   Case c = newCase("one", makeDate(2026, 4, 30));
   c.scenarios[0].inputs["growth"].figure = 0.07;
   c.scenarios[0].inputs["growth"].said.reason = "orders";

@@ -280,7 +280,8 @@ TEST(OwnMultiples, AreOfAnyRowAndReadWhatPeersSayOfIt) {
   const CrossCheck c = crossCheck(s, {p}, {}, {{peerChoiceKey("a", next), {false, "no"}}});
   const auto& cells = c.rows.front().cells;
   EXPECT_NEAR(cells.at(orders).multiple.value(), 0.5, 1e-12);
-  EXPECT_NEAR(cells.at(next).multiple.value(), 300 / 1500.0, 1e-12) << "sales of next year, as the shipped one has them";
+  EXPECT_NEAR(cells.at(next).multiple.value(), 300 / 1500.0, 1e-12)
+      << "sales of next year, as the shipped one has them";
   EXPECT_FALSE(cells.at(next).in) << "in or out like any other";
   EXPECT_THAT(cells.at(earned).reason, testing::HasSubstr("does not give earned"));
   EXPECT_EQ(c.statistics.at(orders).count, 1);
@@ -306,7 +307,8 @@ TEST(Peers, StandAtTheCloseOfTheDayWhereTheirClosesAreKnown) {
   priceAt(p, makeDate(2026, 1, 1));
   EXPECT_EQ(p.price.value(), 99) << "one price is all there is";
   p.closes = {{makeDate(2026, 1, 10), 10}, {makeDate(2026, 2, 10), 20}};
-  const std::pair<Date, double> kByHand[] = {{makeDate(2026, 1, 10), 10}, {makeDate(2026, 2, 9), 10}, {makeDate(2027, 1, 1), 20}};
+  const std::pair<Date, double> kByHand[] = {
+      {makeDate(2026, 1, 10), 10}, {makeDate(2026, 2, 9), 10}, {makeDate(2027, 1, 1), 20}};
   for (const auto& [day, close] : kByHand) {
     priceAt(p, day);
     EXPECT_EQ(p.price.value(), close) << dateText(day);

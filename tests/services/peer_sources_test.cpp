@@ -8,8 +8,8 @@
 #include <tuple>
 
 #include "core/capital/rates.h"
-#include "exchange/json/case_json.h"
 #include "core/model/peer_multiple.h"
+#include "exchange/json/case_json.h"
 #include "services/edits/peer_edits.h"
 #include "services/intake/market.h"
 #include "services/reports/peer_tables.h"
@@ -112,7 +112,8 @@ TEST_F(PeerSources, ASetIsSharedAndFollowed) {
                                 "Calder Spun\t30\tUSD\t100\t100\t900\t2025-12-31",
                                 "Type peers"));
   ASSERT_TRUE(theirs->apply(setPeerSet(theirs->now()->caseOf(), "mills", {"orvane-works"})));
-  EXPECT_THAT(*session_->setsOfOthers(), testing::ElementsAre(std::pair<std::string, std::string>("umber-mills", "mills")));
+  EXPECT_THAT(*session_->setsOfOthers(),
+              testing::ElementsAre(std::pair<std::string, std::string>("umber-mills", "mills")));
   EXPECT_THAT(session_->shareSet("umber-mills", "looms", true, "").error().text(), HasSubstr("no set of peers looms"));
   ASSERT_TRUE(session_->shareSet("umber-mills", "mills", true, "the same trade"));
   EXPECT_THAT(session_->shareSet("umber-mills", "mills", true, "").error().text(), HasSubstr("shared already"));
@@ -205,7 +206,8 @@ TEST_F(PeerSources, AnOwnPastMultipleBecomesAMethod) {
 TEST_F(PeerSources, WhereRevenueIsFromIsHeldAgainstThePeers) {
   ASSERT_TRUE(session_->typeTable("peers",
                                   "name\tregions\tbusinesses\tremark\n"
-                                  "Sorrelund Process AB\tWESTERN EUROPE 100 %\tnonsense\tas told", "Type"));
+                                  "Sorrelund Process AB\tWESTERN EUROPE 100 %\tnonsense\tas told",
+                                  "Type"));
   const Subject& subject = now().crossCheck.subject;
   ASSERT_FALSE(subject.regions.empty());
   ASSERT_FALSE(subject.businesses.empty());
