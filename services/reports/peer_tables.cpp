@@ -186,6 +186,8 @@ std::vector<ReportFigure> pastFigures(const Snapshot& s) {
     for (const auto& [what, figure] : kStatistics)
       gather.add("own past multiples", of.label + ", " + what, base, Kind::Multiple, *figure, counted);
     gather.add("own past multiples", of.label + ", today's place", base, Kind::Ratio, of.percentile, counted);
+  }
+  for (const PastSeries& of : past.series) {
     const std::string beside = "over " + std::to_string(of.monthsBeside) + " months in which peers' closes are known";
     gather.add("beside the peers over time", of.label + ", peers' median today", base, Kind::Multiple, of.peersToday,
                "");
@@ -215,10 +217,11 @@ std::vector<ReportFigure> exitFigures(const Snapshot& s) {
                beside.label);
   for (size_t k = 0; k < beside.scenarios.size(); ++k) {
     const ExitBeside::Of& of = beside.scenarios[k];
-    gather.add("the multiple beside the own past", "premium over its median", static_cast<int>(k), Kind::Ratio,
-               of.overMedian, of.reason);
-    gather.add("the multiple beside the own past", "premium over what is justified", static_cast<int>(k), Kind::Ratio,
-               of.overJustified, of.reason);
+    const int lane = static_cast<int>(k);
+    gather.add("the multiple beside the own past", "premium over its median, " + gather.scenario(lane), lane,
+               Kind::Ratio, of.overMedian, of.reason);
+    gather.add("the multiple beside the own past", "premium over what is justified, " + gather.scenario(lane), lane,
+               Kind::Ratio, of.overJustified, of.reason);
   }
   for (int k = 0; k < s.evaluation->scenarios(); ++k) {
     const ExitReturn of = exitReturn(s, k);

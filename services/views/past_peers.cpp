@@ -85,26 +85,27 @@ void setBesidePeers(const Snapshot& s, PastMultiples& past) {
       PricesOf prices(s, *peer);
       if (prices.any()) counted.push_back({&*peer, std::move(prices)});
     }
-    std::vector<Figure> gaps;
-    for (PastMultiple& point : series.points) {
-      if (counted.empty()) break;
-      const auto [then, fresh] = rates.try_emplace(point.on);
-      if (fresh) then->second = spotRatesAt(s.market->rates, point.on);
+    if (counted.empty()) continue;
+    const auto medianAt = [&](Date day) {
+      const auto [then, fresh] = rates.try_emplace(day);
+      if (fresh) then->second = spotRatesAt(s.market->rates, day);
       std::vector<Figure> all;
       for (const Counted& of : counted)
-        all.push_back(multipleAt(of, ruleOf(*multiple), basis, point.on, then->second, today));
-      const Statistics d = describe(all);
+        all.push_back(multipleAt(of, ruleOf(*multiple), basis, day, then->second, today));
+      return describe(all);
+    };
+    std::vector<Figure> gaps;
+    for (PastMultiple& point : series.points) {
+      const Statistics d = medianAt(point.on);
       point.peersCount = d.count;
       if (d.count == 0) continue;
       point.peers = d.median.value();
       if (!point.outlier && point.peers > 0) gaps.push_back(Figure::of(point.multiple / point.peers - 1));
     }
-    if (gaps.empty()) continue;
     series.monthsBeside = static_cast<int>(gaps.size());
-    series.usualGap = describe(gaps).median;
-    const PastMultiple& last = series.points.back();
-    if (last.peersCount == 0 || !series.today.hasValue()) continue;
-    series.peersToday = Figure::of(last.peers);
+    series.usualGap = gaps.empty() ? Figure::absent("in no month are both known") : describe(gaps).median;
+    const Statistics now = medianAt(s.caseOf().valuationDate);
+    series.peersToday = now.count > 0 ? now.median : Figure::absent("no peer that counts has a close of these days");
     series.gapToday = series.today / series.peersToday - Figure::of(1);
   }
 }

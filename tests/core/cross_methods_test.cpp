@@ -74,6 +74,21 @@ TEST_F(CrossMethods, TheOwnPastMultiple) {
   EXPECT_NEAR(constant(m_.evaluate(), "past_value"), (12 * 250 - 200) / 10.0, 1e-9);
 }
 
+TEST_F(CrossMethods, GroupsOfMethodsAddUpToTheBlend) {
+  EXPECT_THAT(whyNot("value_of_intrinsic"), HasSubstr("no method of the group has a weight"));
+  choose("weight_perpetual", 0.3);
+  choose("weight_dividends", 0.2);
+  choose("weight_past", 0.5);
+  choose("past_multiple", 12);  // 180 a share
+  const Evaluation e = m_.evaluate();
+  const double dividends = constant(e, "dividend_value"), perpetual = constant(e, "value_growth");
+  EXPECT_NEAR(constant(e, "weight_of_intrinsic"), 0.5, 1e-12);
+  EXPECT_NEAR(constant(e, "value_of_intrinsic"), (0.3 * perpetual + 0.2 * dividends) / 0.5, 1e-9);
+  EXPECT_NEAR(constant(e, "value_of_multiples"), 180, 1e-9);
+  EXPECT_NEAR(constant(e, "blended_value"),
+              0.5 * constant(e, "value_of_intrinsic") + 0.5 * constant(e, "value_of_multiples"), 1e-9);
+}
+
 TEST_F(CrossMethods, ANormalYearTakesTheAnalystsMarginBeforeTheMean) {
   m_.givens["regular_net_margin"] = Figure::of(0.2);
   m_.givens["peers_price_to_earnings_normal_median"] = Figure::of(10);
