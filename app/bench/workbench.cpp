@@ -85,7 +85,11 @@ bool Workbench::openIn(store::Book book, std::shared_ptr<services::CaseEvaluator
       const auto found = std::find_if(companies->begin(), companies->end(),
                                       [&](const services::CompanyEntry& c) { return c.id == wanted; });
       const Result<std::string> home = services::homeOf(book);
-      id = found != companies->end() ? wanted : home && !home->empty() ? *home : companies->front().id;
+      if (!home) {
+        session = tl::unexpected(home.error());
+        return;
+      }
+      id = found != companies->end() ? wanted : home->empty() ? companies->front().id : *home;
     }
     session = Session::openIn(std::move(book), id, std::move(evaluator), desk_);
   });

@@ -5,21 +5,15 @@
 namespace zl::model {
 namespace {
 
+/// The year that a multiple is of, as a line says it and as an expression reads it; a normal year is a row of its own.
+constexpr const char* kYearWords[] = {"base", "opening_year", "second_year", "third_year", "normal"};
+const char* yearWord(PeerMultiple::Of of) {
+  return kYearWords[static_cast<size_t>(of)];
+}
+
 /// The subject's own figure, as an expression of a constant row.
 std::string metricOf(const PeerMultiple& m) {
-  switch (m.of) {
-    case PeerMultiple::Of::Trailing:
-      return "base(" + m.row + ")";
-    case PeerMultiple::Of::ThisYear:
-      return "opening_year(" + m.row + ")";
-    case PeerMultiple::Of::NextYear:
-      return "second_year(" + m.row + ")";
-    case PeerMultiple::Of::YearAfter:
-      return "third_year(" + m.row + ")";
-    case PeerMultiple::Of::NormalYear:
-      break;
-  }
-  return m.row;
+  return m.of == PeerMultiple::Of::NormalYear ? m.row : std::string(yearWord(m.of)) + "(" + m.row + ")";
 }
 
 }  // namespace
@@ -71,9 +65,8 @@ PeerMultiple multipleOfRow(const Row& row, bool ofFirm, PeerMultiple::Of of) {
 }
 
 std::string lineOf(const PeerMultiple& m) {
-  constexpr const char* kYears[] = {"base", "opening_year", "second_year", "third_year", "normal"};
   return "multiple " + m.name + " \"" + m.label + "\" \"" + m.what + "\" " + (m.ofFirm ? "firm " : "shares ") +
-         kYears[static_cast<size_t>(m.of)] + " " + m.row + "\n";
+         yearWord(m.of) + " " + m.row + "\n";
 }
 
 }  // namespace zl::model

@@ -218,11 +218,16 @@ std::vector<Multiple> declaredMultiples(const model::Model& m) {
     if (writtenOf(declared.name) != nullptr) continue;
     MultipleRule rule = metricOfRow(m, declared.row);
     rule.id = idOf(declared.name);
+    // In and out are kept by the id: an own multiple must not share a shipped one's.
+    if (std::any_of(std::begin(kWritten), std::end(kWritten), [&](const Written& w) { return rule.id == w.id; }))
+      rule.id = "own-" + rule.id;
     rule.name = declared.name;
     rule.label = rule.mark = declared.label;
     rule.what = declared.what;
     rule.ofFirm = declared.ofFirm;
     rule.of = declared.of;
+    // A balance of a year to come is no last balance sheet: for peers, too, it is what is expected.
+    rule.balance = rule.balance && rule.of == Of::Trailing;
     all.push_back(named(std::move(rule)));
   }
   return all;

@@ -118,12 +118,17 @@ namespace {
 
 using SetKey = std::pair<std::string, std::string>;
 
-/// A company of the book as a peer, by its own case.
-Result<Peer> peerFromBook(store::Book& book, const std::string& id, const Sources& theirs, CaseEvaluator& evaluator,
+Result<StoredCase> caseIn(store::Book& book, const std::string& id, const Sources& theirs, CaseEvaluator& evaluator,
                           Date today) {
   const Result<std::optional<std::string>> text = book.caseText(id);
   if (!text) return tl::unexpected(text.error());
-  const Result<StoredCase> stored = storedCase(*text, theirs, evaluator, today);
+  return storedCase(*text, theirs, evaluator, today);
+}
+
+/// A company of the book as a peer, by its own case.
+Result<Peer> peerFromBook(store::Book& book, const std::string& id, const Sources& theirs, CaseEvaluator& evaluator,
+                          Date today) {
+  const Result<StoredCase> stored = caseIn(book, id, theirs, evaluator, today);
   if (!stored) return tl::unexpected(stored.error());
   const Result<Evaluated> evaluated = evaluator.evaluate(theirs, stored->theCase, Standing::StoodBefore);
   return evaluated ? asPeer(*evaluated) : Result<Peer>(tl::unexpected(evaluated.error()));
@@ -139,9 +144,7 @@ Result<OthersSet> othersSet(store::Book& book, const SetKey& key, CaseEvaluator&
   const auto& [company, name] = key;
   const Result<Sources> theirs = gather(book, company);
   if (!theirs) return tl::unexpected(theirs.error());
-  const Result<std::optional<std::string>> text = book.caseText(company);
-  if (!text) return tl::unexpected(text.error());
-  const Result<StoredCase> stored = storedCase(*text, *theirs, evaluator, today);
+  const Result<StoredCase> stored = caseIn(book, company, *theirs, evaluator, today);
   if (!stored) return tl::unexpected(stored.error());
   const auto set = stored->theCase.peerSets.find(name);
   if (set == stored->theCase.peerSets.end())

@@ -252,7 +252,7 @@ CrossCheck comparePeers(const Ground& ground, const Market& market, const GivenC
   subject.scaleLimit = c.scaleLimit;
   subject.set = c.peerSet;
   subject.members = c.members;
-  if (c.peerSet.find(kOfAnother) != std::string::npos) {
+  if (!c.members && c.peerSet.find(kOfAnother) != std::string::npos) {
     // A set that is not there any more has no members, and what was untold says why.
     const auto set = market.bookSets.find(c.peerSet);
     subject.members = set == market.bookSets.end() ? std::set<std::string>() : set->second;

@@ -260,6 +260,8 @@ view as_peer_years "As a peer"
 multiple ev_to_sales "EV to sales" "sales" firm base turnover
 multiple price_to_orders "Price to orders" "orders on hand" shares base orders
 multiple ev_to_turnover_next "EV to turnover, next year" "turnover of next year" firm second_year turnover
+multiple price_to_orders_next "Price to orders, next year" "orders of next year" shares second_year orders
+multiple ev_sales "Sales, by another name" "sales" firm base turnover
 multiple price_to_earned "Price to earned" "earned" shares base earned
 )";
 
@@ -267,14 +269,17 @@ TEST(OwnMultiples, AreOfAnyRowAndReadWhatPeersSayOfIt) {
   const auto m = model::parseModel(kOwnMultiples, "small");
   ASSERT_TRUE(m) << m.error().text();
   const std::vector<Multiple> all = declaredMultiples(*m);
-  ASSERT_EQ(all.size(), shippedMultiples().size() + 3) << "EV to sales is shipped";
+  ASSERT_EQ(all.size(), shippedMultiples().size() + 5) << "EV to sales is shipped";
   EXPECT_EQ(declaredMultiples(*m), all) << "the same words are the same multiple";
-  const Multiple orders = all[all.size() - 3], next = all[all.size() - 2], earned = all.back();
+  const Multiple orders = all[all.size() - 5], next = all[all.size() - 4], ordersNext = all[all.size() - 3],
+                 earned = all.back();
+  EXPECT_EQ(multipleId(all[all.size() - 2]), "own-ev-sales") << "what is in and out of the shipped one is its own";
   EXPECT_EQ(multipleId(orders), "price-orders");
   EXPECT_EQ(multipleName(next), "ev_to_turnover_next");
   Peer p = peer("a", 30, 10, 100);  // worth 300
   p.years.back().further["orders"] = Figure::of(600);
   p.expected = {{makeDate(2026, 12, 31), Figure::of(1000), {}, {}}, {makeDate(2027, 12, 31), Figure::of(1500), {}, {}}};
+  p.expected[1].further["orders"] = Figure::of(750);
   Subject s = subject();
   s.multiples = all;
   const CrossCheck c = crossCheck(s, {p}, {}, {{peerChoiceKey("a", next), {false, "no"}}});
@@ -282,6 +287,7 @@ TEST(OwnMultiples, AreOfAnyRowAndReadWhatPeersSayOfIt) {
   EXPECT_NEAR(cells.at(orders).multiple.value(), 0.5, 1e-12);
   EXPECT_NEAR(cells.at(next).multiple.value(), 300 / 1500.0, 1e-12)
       << "sales of next year, as the shipped one has them";
+  EXPECT_NEAR(cells.at(ordersNext).multiple.value(), 300 / 750.0, 1e-12) << "a balance to come, not the last one";
   EXPECT_FALSE(cells.at(next).in) << "in or out like any other";
   EXPECT_THAT(cells.at(earned).reason, testing::HasSubstr("does not give earned"));
   EXPECT_EQ(c.statistics.at(orders).count, 1);
