@@ -10,11 +10,31 @@
 #include "services/sessions/case_file.h"
 #include "services/stories/trace_text.h"
 #include "services/views/one_basis.h"
+#include "services/views/still_needed.h"
 
 namespace zl::cli {
 namespace {
 
 using services::Session;
+
+/// The command that gives what is still needed.
+std::string commandFor(const services::Need& need) {
+  using What = services::Need::What;
+  switch (need.what) {
+    case What::Line:
+      return "zledger map, or import with --line";
+    case What::Shares:
+      return "zledger company BOOK shares FIGURE";
+    case What::Price:
+      return "zledger price BOOK FIGURE";
+    case What::Rate:
+      return "zledger rate BOOK '" + need.series + "' FIGURE";
+    case What::Date:
+    case What::Other:
+      break;
+  }
+  return "zledger trace";
+}
 
 class ValueCommand : public SessionCommand {
   const char* name() const override { return "value"; }
@@ -22,6 +42,13 @@ class ValueCommand : public SessionCommand {
   Status runOn(Session& session, Context& c) override {
     c.out << (json_ ? exchange::textOf(services::valueJson(*session.now()), 2) + "\n"
                     : services::valueText(*session.now()));
+    if (json_) return {};
+    const std::vector<services::Need> needs = services::stillNeeded(*session.now());
+    if (!needs.empty()) c.out << "\nstill needed, in this order:\n";
+    for (const services::Need& need : needs) {
+      c.out << "  " << need.words << (need.reason.empty() ? "" : " (" + need.reason + ")") << ": " << commandFor(need)
+            << '\n';
+    }
     return {};
   }
 };

@@ -172,9 +172,9 @@ bool Model::isTotal(RowId row) const {
 }
 
 RowId Model::peerRow(Declared declared, const std::string& measure, const std::string& statistic) const {
-  const auto found = std::find_if(rows.begin(), rows.end(), [&](const Row& row) {
-    return row.declared == declared && row.peers == PeerTie{measure, statistic};
-  });
+  const PeerTie wanted{measure, statistic};
+  const auto found = std::find_if(rows.begin(), rows.end(),
+                                  [&](const Row& row) { return row.declared == declared && row.peers == wanted; });
   return found == rows.end() ? RowId() : RowId(static_cast<size_t>(found - rows.begin()));
 }
 

@@ -70,6 +70,17 @@ void checkGapsInYears(const StandardStatements& s, const std::vector<Fact>& fact
   }
 }
 
+/// An exact figure with its thousands parted.
+std::string parted(const std::string& exact) {
+  constexpr const char* kDigits = "0123456789";
+  std::string text = exact;
+  const size_t first = exact.find_first_of(kDigits);
+  if (first == std::string::npos) return text;
+  const size_t end = std::min(exact.find_first_not_of(kDigits, first), exact.size());
+  for (size_t at = end; at > first + 3;) text.insert(at -= 3, ",");
+  return text;
+}
+
 }  // namespace
 
 std::vector<Finding> monitorFilings(const model::Model& m, const StandardStatements& s, const std::vector<Fact>& facts,
@@ -82,21 +93,21 @@ std::vector<Finding> monitorFilings(const model::Model& m, const StandardStateme
     if (r.state != TieResult::State::Fails) continue;
     if (ties[r.tie].roll) {
       found.push_back({"movement not explained", Severity::Note, Stop::Filings,
-                       ties[r.tie].label + " " + yearText(s, r.column) + ": " + r.gap +
+                       ties[r.tie].label + " " + yearText(s, r.column) + ": " + parted(r.gap) +
                            " too much or too little for what the lines explain",
                        ties[r.tie].total.line, r.column});
       continue;
     }
     found.push_back({"tie fails", Severity::Fault, Stop::Filings,
-                     ties[r.tie].label + " " + yearText(s, r.column) + ": off by " + r.gap +
-                         ", the filed rounding allows " + r.tolerance,
+                     ties[r.tie].label + " " + yearText(s, r.column) + ": off by " + parted(r.gap) +
+                         ", the filed rounding allows " + parted(r.tolerance),
                      ties[r.tie].total.line, r.column});
   }
   for (const SegmentSum& sum : segments) {
     if (sum.ties) continue;
     found.push_back({"segments do not add up", Severity::Warning, Stop::Filings,
                      sum.concept_name + " " + yearText(s, sum.column) + " by " + plainMember(sum.axis) + ": off by " +
-                         sum.gap + " from the whole, the filed rounding allows " + sum.tolerance,
+                         parted(sum.gap) + " from the whole, the filed rounding allows " + parted(sum.tolerance),
                      "", sum.column});
   }
   for (const Disagreement& d : s.disagreements()) {

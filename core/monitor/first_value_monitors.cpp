@@ -8,6 +8,7 @@
 #include "core/history/statistics.h"
 #include "core/monitor/limits.h"
 #include "core/outlook/probe.h"
+#include "core/peers/multiples.h"
 #include "core/quantity/number_text.h"
 
 namespace zl {
@@ -207,12 +208,17 @@ class FirstValue {
         e_.model().nameOf(Role::ValuePerShare));
   }
 
-  /// The median of what the methods that discount nothing say, which are the peers'.
+  /// The median of what the methods say that are what peers' multiples imply.
   void farFromPeers() {
     const Figure value = e_.constant(Role::ValuePerShare, lane_);
+    std::set<size_t> medians;
+    for (const Multiple m : declaredMultiples(e_.model())) {
+      const model::RowId row = e_.model().peerRow(model::Declared::Row, multipleName(m), "median");
+      if (row.known()) medians.insert(row.at());
+    }
     std::vector<Figure> implied;
     for (const model::Method& method : e_.model().methods) {
-      if (method.whose != model::Method::Flow::None) continue;
+      if (medians.count(method.value.at()) == 0) continue;
       const Figure figure = e_.constant(method.value, lane_);
       if (figure.hasValue() && figure.value() > 0) implied.push_back(figure);
     }

@@ -126,9 +126,15 @@ class Tracer {
     for (model::Expr& part : e.args) substitute(part, column);
   }
 
+  /// Whether an expression names a row at all: told without laying out what it reads.
+  [[nodiscard]] static bool speaksOf(const model::Expr& e, model::RowId row) {
+    if (e.row == row) return true;
+    return std::any_of(e.args.begin(), e.args.end(), [&](const model::Expr& part) { return speaksOf(part, row); });
+  }
+
   void addIfRead(Cell cell, Cell other, TraceStep& step) const {
     const model::Expr* rule = model::ruleOf(rowOf(other), e_.layout(), other.column);
-    if (rule == nullptr) return;
+    if (rule == nullptr || !speaksOf(*rule, cell.row)) return;
     const std::vector<Cell> reads = model::cellsRead(e_.model(), e_.layout(), *rule, other.column);
     if (std::find(reads.begin(), reads.end(), cell) != reads.end()) step.dependents.push_back(link(other));
   }

@@ -45,7 +45,8 @@ struct OpenTie {
   std::set<std::string> missing;
 };
 
-/// +1 or -1 where the gap is `times` the row's figure, of that sign, in every year in which the tie fails; else 0.
+/// +1 or -1 where the gap is `times` the row's figure, of that sign, in every year in which the tie fails; else 0. What
+/// rounding alone may be, an amount per share beside millions, explains nothing.
 int explains(const FiledRow& row, const OpenTie& open, int times) {
   for (const int sign : {1, -1}) {
     const bool all = std::all_of(open.years.begin(), open.years.end(), [&](const TieResult* year) {
@@ -53,6 +54,7 @@ int explains(const FiledRow& row, const OpenTie& open, int times) {
       const std::optional<Decimal> gap = Decimal::parse(year->gap);
       const std::optional<Decimal> allowed = Decimal::parse(year->tolerance);
       if (amount == row.amounts.end() || !gap || !allowed) return false;
+      if ((amount->second.number * times).abs() <= *allowed) return false;
       const Decimal rest = *gap - amount->second.number * (sign * times);
       return rest.abs() <= *allowed + amount->second.half * times;
     });

@@ -91,15 +91,17 @@ class Placing {
     return !total.empty() && rules_.lines.weightIn(other, total) && !rules_.lines.weightIn(other, line);
   }
 
-  /// What the total above a line leaves when the others beside it are taken off is that line, read from the other end:
-  /// assets less debt is equity, and debt no part of it.
+  /// What a total above a line leaves when the others beside it are taken off is that line, read from the other end:
+  /// assets less debt is equity, the owners' too, and debt no part of it.
   [[nodiscard]] bool isDifference(size_t total, const std::string& line) const {
     const FoundSum* sum = tree_.of(total);
-    const std::string above = rules_.lines.totalOf(line);
-    return sum != nullptr && !above.empty() &&
-           std::any_of(sum->terms.begin(), sum->terms.end(), [&](const SumTerm& term) {
-             return exact_[term.row] != nullptr && exact_[term.row]->line == above;
-           });
+    if (sum == nullptr) return false;
+    std::set<std::string> above;
+    for (std::string at = rules_.lines.totalOf(line); !at.empty() && above.insert(at).second;)
+      at = rules_.lines.totalOf(at);
+    return std::any_of(sum->terms.begin(), sum->terms.end(), [&](const SumTerm& term) {
+      return exact_[term.row] != nullptr && above.count(exact_[term.row]->line) > 0;
+    });
   }
 
   /// Whether a total is better left to its parts: one of them names a line beside its own.

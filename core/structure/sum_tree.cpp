@@ -56,6 +56,7 @@ class Finder {
       const size_t from = backwards ? count_ - 1 - i : i;
       filedAt_.push_back(from);
       saysTotal_.push_back(rows[from].saysTotal);
+      section_.push_back(rows[from].section);
       for (size_t t = 0; t < periods_; ++t) {
         const std::optional<StatementFigure> none;
         const std::optional<StatementFigure>& f = t < rows[from].figures.size() ? rows[from].figures[t] : none;
@@ -278,12 +279,18 @@ class Finder {
   }
 
   [[nodiscard]] std::optional<Found> accept(size_t r, Trial trial, size_t level, size_t mayBreak) const {
+    if (section_[r] && isLeftOfTotal(trial)) return std::nullopt;
     const Verdict verdict = judge(r, trial, mayBreak);
     const size_t wide = open_.size() - trial.first;
     if (!verdict.holds || verdict.bits < bitsNeeded(level, wide, mayBreak > 0)) return std::nullopt;
     Found found{std::move(trial), verdict.broken, std::nullopt};
     if (!found.broken.empty()) found.suspect = mostLikely(r, found);
     return found;
+  }
+
+  /// "Total assets, equity, current liabilities": what is left of a total when the others are taken off.
+  [[nodiscard]] bool isLeftOfTotal(const Trial& trial) const {
+    return trial.sign == -1 && signAt(trial, trial.first) == 1 && saysTotal_[open_[trial.first]];
   }
 
   /// Rows side by side: all added, all subtracted, or all but the first subtracted from it.
@@ -676,6 +683,7 @@ class Finder {
   size_t periods_ = 0;
   std::vector<size_t> filedAt_;  ///< by the order they are gone through in
   std::vector<bool> saysTotal_;
+  std::vector<bool> section_;
   std::vector<StatementFigure> figure_;
   std::vector<bool> has_;
   std::vector<std::optional<size_t>> parent_, repeats_;

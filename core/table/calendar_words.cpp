@@ -30,18 +30,21 @@ std::optional<int> in(const Numbers& numbers, std::string_view word) {
 
 std::optional<unsigned> monthNamed(std::string_view word) {
   static const Numbers kMonths = numbered(
-      {{1, {"jan", "january", "januar", "janner", "janvier", "janv", "enero", "ene", "gennaio", "gen", "januari"}},
-       {2, {"feb", "february", "februar", "fevrier", "fevr", "fev", "febrero", "febbraio", "februari"}},
-       {3, {"mar", "march", "marz", "mrz", "mars", "marzo", "maart", "mrt"}},
+      {{1,
+        {"jan", "january", "januar", "janner", "janvier", "janv", "enero", "ene", "gennaio", "gen", "januari",
+         "janeiro"}},
+       {2, {"feb", "february", "februar", "fevrier", "fevr", "fev", "febrero", "febbraio", "februari", "fevereiro"}},
+       {3, {"mar", "march", "marz", "mrz", "mars", "marzo", "maart", "mrt", "marco", "marts"}},
        {4, {"apr", "april", "avril", "avr", "abril", "abr", "aprile"}},
-       {5, {"may", "mai", "mayo", "maggio", "mag", "mei", "maj"}},
-       {6, {"jun", "june", "juni", "juin", "junio", "giugno", "giu"}},
-       {7, {"jul", "july", "juli", "juillet", "juil", "julio", "luglio", "lug"}},
+       {5, {"may", "mai", "mayo", "maggio", "mag", "mei", "maj", "maio"}},
+       {6, {"jun", "june", "juni", "juin", "junio", "giugno", "giu", "junho"}},
+       {7, {"jul", "july", "juli", "juillet", "juil", "julio", "luglio", "lug", "julho"}},
        {8, {"aug", "august", "aout", "agosto", "ago", "augustus", "augusti"}},
-       {9, {"sep", "sept", "september", "septembre", "septiembre", "setiembre", "settembre", "sett"}},
-       {10, {"oct", "october", "oktober", "okt", "octobre", "octubre", "ottobre", "ott"}},
-       {11, {"nov", "november", "novembre", "noviembre"}},
-       {12, {"dec", "december", "dezember", "dez", "decembre", "diciembre", "dic", "dicembre"}}});
+       {9, {"sep", "sept", "september", "septembre", "septiembre", "setiembre", "settembre", "sett", "setembro"}},
+       {10, {"oct", "october", "oktober", "okt", "octobre", "octubre", "ottobre", "ott", "outubro"}},
+       {11, {"nov", "november", "novembre", "noviembre", "novembro"}},
+       {12,
+        {"dec", "december", "dezember", "dez", "decembre", "diciembre", "dic", "dicembre", "dezembro", "desember"}}});
   const std::optional<int> month = in(kMonths, word);
   return month ? std::optional(static_cast<unsigned>(*month)) : std::nullopt;
 }
@@ -104,7 +107,11 @@ bool fillsHeading(std::string_view word) {
       // Dutch
       "boekjaar", "einde", "fiscale", "jaar", "eindigend", "op", "tot", "van",
       // Swedish
-      "rakenskapsar", "ar", "helar", "den", "till", "fran"};
+      "rakenskapsar", "ar", "helar", "den", "till", "fran",
+      // Danish, Norwegian
+      "regnskabsar", "regnskabsaret", "regnskapsar", "regnskapsaret", "aret", "fra", "til",
+      // Portuguese
+      "exercicio", "findo", "encerrado", "em"};
   return kFillers.contains(word);
 }
 

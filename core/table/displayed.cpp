@@ -26,22 +26,66 @@ std::string_view plainLetter(std::string_view text) {
   return place < kLetters.size() ? kLetters[place] : std::string_view{};
 }
 
+/// What currencies are called, by their codes and by words that mean one alone.
+constexpr auto kCurrencies = std::to_array<std::pair<std::string_view, std::string_view>>(
+    {{"eur", "EUR"},      {"euro", "EUR"},  {"euros", "EUR"},   {"gbp", "GBP"},  {"pound", "GBP"},   {"pounds", "GBP"},
+     {"sterling", "GBP"}, {"usd", "USD"},   {"dollars", "USD"}, {"jpy", "JPY"},  {"yen", "JPY"},     {"chf", "CHF"},
+     {"francs", "CHF"},   {"sek", "SEK"},   {"kronor", "SEK"},  {"nok", "NOK"},  {"dkk", "DKK"},     {"pln", "PLN"},
+     {"czk", "CZK"},      {"huf", "HUF"},   {"ron", "RON"},     {"cad", "CAD"},  {"aud", "AUD"},     {"nzd", "NZD"},
+     {"cny", "CNY"},      {"rmb", "CNY"},   {"yuan", "CNY"},    {"inr", "INR"},  {"rupees", "INR"},  {"rs", "INR"},
+     {"brl", "BRL"},      {"reais", "BRL"}, {"zar", "ZAR"},     {"rand", "ZAR"}, {"krw", "KRW"},     {"won", "KRW"},
+     {"hkd", "HKD"},      {"sgd", "SGD"},   {"twd", "TWD"},     {"mxn", "MXN"},  {"thb", "THB"},     {"baht", "THB"},
+     {"idr", "IDR"},      {"myr", "MYR"},   {"php", "PHP"},     {"ils", "ILS"},  {"clp", "CLP"},     {"isk", "ISK"},
+     {"aed", "AED"},      {"sar", "SAR"},   {"vnd", "VND"},     {"try", "TRY"},  {"renminbi", "CNY"}});
+
+/// Whose dollar a sign means, or whose real or peso, by the letters right before it, which it takes the place of: "A$",
+/// "HK$", "R$"; of the United States where none are.
+void nameDollar(std::string& plain) {
+  static constexpr auto kPrefixes = std::to_array<std::pair<std::string_view, std::string_view>>({{"us", "usd"},
+                                                                                                  {"a", "aud"},
+                                                                                                  {"au", "aud"},
+                                                                                                  {"c", "cad"},
+                                                                                                  {"ca", "cad"},
+                                                                                                  {"cdn", "cad"},
+                                                                                                  {"nz", "nzd"},
+                                                                                                  {"hk", "hkd"},
+                                                                                                  {"nt", "twd"},
+                                                                                                  {"s", "sgd"},
+                                                                                                  {"r", "brl"},
+                                                                                                  {"mx", "mxn"},
+                                                                                                  {"clp", "clp"}});
+  size_t first = plain.size();
+  while (first > 0 && std::isalpha(static_cast<unsigned char>(plain[first - 1])) != 0) --first;
+  const std::string letters = plain.substr(first);
+  const auto* const whose =
+      std::find_if(kPrefixes.begin(), kPrefixes.end(), [&](const auto& p) { return p.first == letters; });
+  if (whose != kPrefixes.end()) plain.erase(first);
+  plain += ' ';
+  plain += whose == kPrefixes.end() ? std::string_view("usd") : whose->second;
+  plain += ' ';
+}
+
 /// Lower case, with every sign outside ASCII that tables use brought to a plain one and letters without accents.
 std::string plainText(std::string_view text) {
-  static const std::array<std::pair<std::string_view, std::string_view>, 14> kSigns = {{{"\xC2\xA0", " "},
-                                                                                        {"\xE2\x80\xAF", " "},
-                                                                                        {"\xE2\x80\x89", " "},
-                                                                                        {"\xE2\x88\x92", "-"},
-                                                                                        {"\xE2\x80\x93", "-"},
-                                                                                        {"\xE2\x80\x94", "-"},
-                                                                                        {"\xE2\x80\x99", "'"},
-                                                                                        {"\xE2\x80\x98", "'"},
-                                                                                        {"\xC2\xB4", "'"},
-                                                                                        {"\xE2\x82\xAC", " eur "},
-                                                                                        {"\xC2\xA3", " gbp "},
-                                                                                        {"\xC2\xA5", " jpy "},
-                                                                                        {"$", " usd "},
-                                                                                        {"\t", " "}}};
+  static constexpr auto kSigns =
+      std::to_array<std::pair<std::string_view, std::string_view>>({{"\xC2\xA0", " "},
+                                                                    {"\xE2\x80\xAF", " "},
+                                                                    {"\xE2\x80\x89", " "},
+                                                                    {"\xE2\x88\x92", "-"},
+                                                                    {"\xE2\x80\x93", "-"},
+                                                                    {"\xE2\x80\x94", "-"},
+                                                                    {"\xE2\x80\x99", "'"},
+                                                                    {"\xE2\x80\x98", "'"},
+                                                                    {"\xC2\xB4", "'"},
+                                                                    {"\xE2\x82\xAC", " eur "},
+                                                                    {"\xC2\xA3", " gbp "},
+                                                                    {"\xC2\xA5", " jpy "},
+                                                                    {"\xE2\x82\xB9", " inr "},
+                                                                    {"\xE2\x82\xA9", " krw "},
+                                                                    {"\xE2\x82\xAA", " ils "},
+                                                                    {"\xE2\x82\xAB", " vnd "},
+                                                                    {"\xE2\x82\xBA", " try "},
+                                                                    {"\t", " "}});
   std::string plain;
   while (!text.empty()) {
     const auto* const sign = std::find_if(kSigns.begin(), kSigns.end(),
@@ -49,6 +93,9 @@ std::string plainText(std::string_view text) {
     if (sign != kSigns.end()) {
       plain += sign->second;
       text.remove_prefix(sign->first.size());
+    } else if (text[0] == '$') {
+      nameDollar(plain);
+      text.remove_prefix(1);
     } else if (const std::string_view letter = plainLetter(text); !letter.empty()) {
       plain += letter;
       text.remove_prefix(2);
@@ -96,9 +143,27 @@ std::string stripped(const std::string& text) {
   return text.substr(first, text.find_last_not_of(' ') - first + 1);
 }
 
-/// Digits in groups of three between separators, and at most one decimal part.
+/// Whether the digits between commas are parted as in India: pairs, and three at the end.
+bool partedInPairs(std::string_view whole) {
+  const size_t first = whole.find(',');
+  if (first == std::string_view::npos || first < 1 || first > 2) return false;
+  size_t group = 0;
+  for (const char c : whole.substr(first + 1)) {
+    if (isDigit(c)) {
+      ++group;
+    } else if (c == ',' && group == 2) {
+      group = 0;
+    } else {
+      return false;
+    }
+  }
+  return group == 3;
+}
+
+/// Digits in groups of three between separators, or in pairs before the last three, and at most one decimal part.
 std::string groupedDigits(std::string_view text, char mark) {
   const std::string_view separators = mark == '.' ? ", '" : ". '";
+  const bool pairs = mark == '.' && partedInPairs(text.substr(0, text.find('.')));
   std::string plain;
   size_t group = 0;
   bool grouped = false;
@@ -113,7 +178,8 @@ std::string groupedDigits(std::string_view text, char mark) {
       if (!std::all_of(places.begin(), places.end(), isDigit) || (plain.empty() && places.empty())) return {};
       if (plain.empty()) plain = "0";
       return places.empty() ? plain : plain + "." + std::string(places);
-    } else if (separators.find(c) != std::string_view::npos && !plain.empty() && (grouped ? group == 3 : group <= 3)) {
+    } else if (separators.find(c) != std::string_view::npos && !plain.empty() &&
+               (grouped ? group == (pairs ? 2U : 3U) : group <= 3)) {
       grouped = true;
       group = 0;
     } else {
@@ -172,7 +238,9 @@ Date lastOfMonth(int year, unsigned month) {
 std::optional<DisplayedNumber> displayedNumber(std::string_view text, char decimalMark) {
   DisplayedNumber number;
   std::string s = plainText(text);
-  for (const char* currency : {"eur", "gbp", "jpy", "usd"}) cut(s, currency);
+  for (const auto& [word, code] : kCurrencies) {
+    if (word.size() == code.size()) cut(s, word);
+  }
   s = stripped(s);
   bool negative = false;
   if (s.size() > 2 && s.front() == '(' && s.back() == ')') {
@@ -263,6 +331,8 @@ std::optional<PeriodHeading> oneDateHeading(std::string_view text) {
     const size_t behind = i + 1 < runs.size() && isOrdinalEnding(runs[i + 1].text) ? i + 2 : i + 1;
     const std::string next = behind < runs.size() ? runs[behind].text : std::string();
     if (run.digits && run.before == '(' && heading.year > 0) continue;  // a footnote
+    // "FY18 (Mar 2018)": the year by its short name beside its long one.
+    if (run.digits && longYear && run.text.size() == 2 && (last == "fy" || last == "cy")) continue;
     if (run.digits && namesWeeks(next) && run.text.size() <= 2) {
       heading.weeks = std::stoi(run.text);
       heading.months = (heading.weeks + 1) / 13 * 3;
@@ -294,8 +364,10 @@ std::optional<PeriodHeading> oneDateHeading(std::string_view text) {
         heading.months = partLetter(last);
       } else if (partNext) {
         number = std::stoi(run.text.substr(0, 2));
-      } else if (heading.year > 0 && run.before == '/' && run.text.size() == 2) {
-        heading.year = heading.year / 100 * 100 + std::stoi(run.text);  // 2023/24 ends in 2024
+      } else if (heading.year > 0 && run.text.size() == 2 &&
+                 (run.before == '/' || (run.before == '-' && std::stoi(run.text) == (heading.year + 1) % 100))) {
+        // 2023/24 and 2023-24 end in 2024; of "2023-12" nobody knows it
+        heading.year = heading.year / 100 * 100 + std::stoi(run.text) + (heading.year % 100 == 99 ? 100 : 0);
       } else if (const std::optional<int> year = yearOfRun(run, afterName && !longYear); year && heading.year == 0) {
         heading.year = *year;
       } else if (!day && run.text.size() <= 2) {
@@ -404,20 +476,16 @@ Date PeriodHeading::endIn(FiscalEnd fiscal) const {
 }
 
 UnitHeading unitHeading(std::string_view text) {
-  static const std::array kCurrencies = std::to_array<std::pair<const char*, const char*>>(
-      {{"eur", "EUR"},      {"euro", "EUR"}, {"euros", "EUR"},   {"gbp", "GBP"}, {"pound", "GBP"}, {"pounds", "GBP"},
-       {"sterling", "GBP"}, {"usd", "USD"},  {"dollars", "USD"}, {"jpy", "JPY"}, {"yen", "JPY"},   {"chf", "CHF"},
-       {"francs", "CHF"},   {"sek", "SEK"},  {"nok", "NOK"},     {"dkk", "DKK"}, {"pln", "PLN"},   {"czk", "CZK"},
-       {"huf", "HUF"},      {"cad", "CAD"},  {"aud", "AUD"},     {"nzd", "NZD"}, {"cny", "CNY"},   {"rmb", "CNY"},
-       {"inr", "INR"},      {"brl", "BRL"},  {"zar", "ZAR"},     {"krw", "KRW"}, {"hkd", "HKD"},   {"sgd", "SGD"},
-       {"twd", "TWD"},      {"mxn", "MXN"},  {"thb", "THB"},     {"idr", "IDR"}, {"myr", "MYR"},   {"php", "PHP"},
-       {"ils", "ILS"},      {"clp", "CLP"},  {"isk", "ISK"},     {"aed", "AED"}, {"sar", "SAR"},   {"vnd", "VND"}});
-  static const std::array kScales = std::to_array<std::pair<const char*, int>>(
-      {{"thousand", 3}, {"thousands", 3},  {"k", 3},         {"tsd", 3},      {"tausend", 3},  {"milliers", 3},
-       {"miles", 3},    {"duizend", 3},    {"duizenden", 3}, {"migliaia", 3}, {"million", 6},  {"millions", 6},
-       {"m", 6},        {"mn", 6},         {"mm", 6},        {"mio", 6},      {"mil", 6},      {"millionen", 6},
-       {"millones", 6}, {"miljoen", 6},    {"milioni", 6},   {"billion", 9},  {"billions", 9}, {"bn", 9},
-       {"mrd", 9},      {"milliarden", 9}, {"milliards", 9}, {"miljard", 9},  {"miliardi", 9}});
+  static constexpr auto kScales = std::to_array<std::pair<std::string_view, int>>(
+      {{"thousand", 3}, {"thousands", 3}, {"k", 3},         {"tsd", 3},        {"tausend", 3},   {"milliers", 3},
+       {"miles", 3},    {"duizend", 3},   {"duizenden", 3}, {"migliaia", 3},   {"milhares", 3},  {"tusen", 3},
+       {"tusental", 3}, {"tusind", 3},    {"tkr", 3},       {"tys", 3},        {"lakh", 5},      {"lakhs", 5},
+       {"lac", 5},      {"lacs", 5},      {"million", 6},   {"millions", 6},   {"m", 6},         {"mn", 6},
+       {"mm", 6},       {"mio", 6},       {"mil", 6},       {"mln", 6},        {"mkr", 6},       {"millionen", 6},
+       {"millones", 6}, {"miljoen", 6},   {"milioni", 6},   {"milhoes", 6},    {"miljoner", 6},  {"millioner", 6},
+       {"crore", 7},    {"crores", 7},    {"cr", 7},        {"billion", 9},    {"billions", 9},  {"bn", 9},
+       {"mrd", 9},      {"mld", 9},       {"mia", 9},       {"milliarden", 9}, {"milliards", 9}, {"miljard", 9},
+       {"miliardi", 9}, {"bilhoes", 9},   {"miljarder", 9}, {"milliarder", 9}});
   UnitHeading unit;
   const std::string plain = plainText(text);
   if (plain.size() > 200) return unit;
@@ -442,8 +510,8 @@ UnitHeading unitHeading(std::string_view text) {
       }
     }
     for (const auto& [word, scale] : kScales) {
-      if (!unit.scale && run.text == word && (said || !unit.currency.empty() || run.text.size() > 3))
-        unit.scale = scale;
+      if (unit.scale || run.text != word || (!said && unit.currency.empty() && run.text.size() <= 3)) continue;
+      unit.scale = word == "mil" && unit.currency == "BRL" ? 3 : scale;  // Portuguese for a thousand
     }
     if (!unit.scale && run.text == "000") unit.scale = 3;
     if (run.text == "in" || run.text == "figures" || run.text == "amounts") said = true;

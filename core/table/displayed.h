@@ -15,7 +15,7 @@ struct DisplayedNumber {
   bool percent = false;  ///< written with a per cent sign; `plain` is the number before it
 };
 
-/// Reads 1,234.5, (350), 350-, 1 250, 12.5 % with the given decimal mark ('.' or ','); a currency
+/// Reads 1,234.5, (350), 350-, 1 250, 1,10,250, 12.5 % with the given decimal mark ('.' or ','); a currency
 /// sign before or after is passed over. Empty where the text is not one number.
 std::optional<DisplayedNumber> displayedNumber(std::string_view text, char decimalMark);
 /// Dashes, n/a, nm and the like: a cell that says there is no figure.
@@ -41,7 +41,7 @@ struct PeriodHeading {
   [[nodiscard]] Date endIn(FiscalEnd fiscal) const;
 };
 
-/// Reads 2024, FY24, 2023/24, 31 Dec 2024, 31.12.2024, 12/31/2024, Dec-24, Q3 2024, 3Q24, H1 24,
+/// Reads 2024, FY24, 2023/24, 2023-24, 31 Dec 2024, 31.12.2024, 12/31/2024, Dec-24, Q3 2024, 3Q24, H1 24,
 /// 9M 2024, 52 weeks ended 1 February 2025, three months ended 31 March 2024 (unaudited), 12/2023, 2025E and the like;
 /// empty on anything else ("Note", "Change", "%").
 std::optional<PeriodHeading> periodHeading(std::string_view text);
@@ -49,7 +49,7 @@ std::optional<PeriodHeading> periodHeading(std::string_view text);
 /// Currency and power of ten from "EUR m", "in thousands of pounds", "£'000", "$ million".
 struct UnitHeading {
   std::string currency;      ///< ISO 4217; empty where none is named
-  std::optional<int> scale;  ///< 0, 3, 6 or 9; empty where none is named
+  std::optional<int> scale;  ///< a power of ten: 3, 6, 9, of lakhs 5, of crores 7; empty where none is named
 };
 UnitHeading unitHeading(std::string_view text);
 

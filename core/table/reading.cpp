@@ -12,6 +12,8 @@
 namespace zl {
 namespace {
 
+constexpr const char* kRatio = "a ratio";
+constexpr const char* kOfShare = "an amount per share";
 constexpr int kMostLines = 20000;          ///< a statement has hundreds
 constexpr size_t kMostStructured = 40000;  ///< figures among which sums are looked for
 
@@ -388,17 +390,39 @@ class Guess {
     return label;
   }
 
-  /// Why a row is no amount of the company, by its label; empty where it may be one.
+  /// Why a row is no amount of the company's statements, by its label; empty where it may be one.
   static std::string noAmount(const std::string& label) {
-    static constexpr const char* kPerShare[] = {" per share",  " per ordinary share", " per common share",
-                                                " par action", " je aktie",           " por accion",
-                                                " por acción", " per aandeel",        " per azione"};
-    if (label.find('%') != std::string::npos) return "a ratio";
-    const std::string words = " " + normalisedLabel(label) + " ";
+    static constexpr const char* kPerShare[] = {
+        " per share",  " per ordinary share", " per common share", " par action", " je aktie", " por accion",
+        " por acción", " per aandeel",        " per azione",       " eps",        " dps"};
+    static constexpr const char* kDerived[] = {"net debt",
+                                               "net cash position",
+                                               "net financial debt",
+                                               "net indebtedness",
+                                               "nettoverschuldung",
+                                               "nettofinanzverschuldung",
+                                               "dette nette",
+                                               "endettement net",
+                                               "deuda neta",
+                                               "nettoschuld",
+                                               "posizione finanziaria netta",
+                                               "nettoskuld"};
+    if (label.find('%') != std::string::npos) return kRatio;
+    const std::string plain = normalisedLabel(label);
+    const std::string words = " " + plain + " ";
     for (const char* unit : kPerShare) {
-      if (words.find(std::string(unit) + ' ') != std::string::npos) return "an amount per share";
+      if (words.find(std::string(unit) + ' ') != std::string::npos) return kOfShare;
+    }
+    for (const char* derived : kDerived) {
+      if (plain == derived) return "debt less cash, and no line of its own; debt and cash are read";
     }
     return {};
+  }
+
+  [[nodiscard]] bool isSection(const std::string& label) const {
+    const PartRules::Residual* residual = rules_.parts.ofLabel(label);
+    const LabelRule* rule = residual == nullptr ? nullptr : labels_.of(residual->line);
+    return rule != nullptr && rule->part == StatementPart::Balance;
   }
 
   /// Ratios, counts and rows of a scale of their own are no parts of sums.
@@ -409,6 +433,7 @@ class Guess {
     const std::string words = normalisedLabel(line.label);
     row.saysTotal = (rule != nullptr && rules_.lines.isTotal(rule->line)) ||
                     rules_.parts.ofLabel(line.label) != nullptr || words.compare(0, 6, "total ") == 0;
+    row.section = isSection(line.label);
     const bool apart = (rule != nullptr && rule->shares) || unitHeading("in " + line.label).scale.has_value() ||
                        !noAmount(label).empty();
     for (const TableColumn& column : reading_.columns) {
@@ -451,7 +476,7 @@ class Guess {
     const UnitHeading own = unitHeading("in " + line.label);
     if (own.scale) {
       line.scale = *own.scale;
-    } else if (!noAmount(line.label).empty()) {
+    } else if (const std::string why = noAmount(line.label); why == kRatio || why == kOfShare) {
       line.scale = 0;
     }
   }

@@ -122,12 +122,16 @@ std::string companionEstimates() {
   return R"(item,year,low,mean,high,count,date,source,by
 revenue,2026,,173880000,,2,2026-04-24,demo table,analysts
 revenue,2027,,181705000,,2,2026-04-24,demo table,analysts
+revenue,2028,,188973000,,1,2026-04-24,demo table,analysts
 ebitda,2026,,32727000,,2,2026-04-24,demo table,analysts
 ebitda,2027,,34883000,,2,2026-04-24,demo table,analysts
+ebitda,2028,,36750000,,1,2026-04-24,demo table,analysts
 ebit,2026,,26815000,,2,2026-04-24,demo table,analysts
 ebit,2027,,28705000,,2,2026-04-24,demo table,analysts
+ebit,2028,,30290000,,1,2026-04-24,demo table,analysts
 net_income_common,2026,,18414000,,2,2026-04-24,demo table,analysts
 net_income_common,2027,,20020000,,2,2026-04-24,demo table,analysts
+net_income_common,2028,,21310000,,1,2026-04-24,demo table,analysts
 )";
 }
 

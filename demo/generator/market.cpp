@@ -432,10 +432,10 @@ std::string peerTable() {
           << units(kIntangibles * y.revenue) << ',' << units(paidOut(p, y)) << ",filed,\"" << (first ? p.remark : "")
           << "\"," << (first ? "annual report; close of the day" : "") << '\n';
     }
-    // What two houses expect of the next two years; nobody follows the smallest.
+    // What two houses expect of the next three years; nobody follows the smallest.
     if (p.years.back().revenue < kFollowed) continue;
     PeerFigures ahead = p.years.back();
-    for (const double growth : {1.035, 1.045}) {
+    for (const double growth : {1.035, 1.045, 1.04}) {
       ahead.revenue *= growth;
       ahead.ebitda *= growth * kMarginGain;
       ahead.netIncome *= ahead.netIncome > 0 ? growth * kMarginGain * kMarginGain : 1;

@@ -12,6 +12,7 @@
 #include "core/filing/minor_unit.h"
 #include "core/quantity/number_text.h"
 #include "core/table/displayed.h"
+#include "services/intake/market_headings.h"
 #include "services/text/short_name.h"
 #include "services/text/text_cells.h"
 
@@ -21,143 +22,13 @@ using exchange::ContentKind;
 
 namespace {
 
-constexpr int kTitleDepth = 12;       // rows that may stand above the headings
-constexpr size_t kMostNoted = 8;      // rows set aside that are named one by one
+constexpr int kTitleDepth = 12;   // rows that may stand above the headings
+constexpr size_t kMostNoted = 8;  // rows set aside that are named one by one
+constexpr const char* kClaims[] = {"debt", "leases", "preferred", "minorities", "pension", "cash", "associates"};
 constexpr double kPlainAmount = 1e7;  // amounts below it, in no unit that is told, are taken to be millions
-
-using Words = std::vector<const char*>;
-
-/// What a column may be, by the words of its heading.
-struct Heading {
-  const char* is;
-  Words words;
-};
-
-const std::vector<Heading>& headings() {
-  static const std::vector<Heading> kHeadings = {
-      {"date", {"date", "day", "datum", "fecha", "data", "price date", "as at", "as of", "tag"}},
-      {"close", {"close",       "closing price", "close price", "price",         "last",         "last price",
-                 "share price", "kurs",          "schlusskurs", "cours",         "cl\u00F4ture", "dernier",
-                 "cierre",      "precio",        "chiusura",    "prezzo",        "slotkoers",    "koers",
-                 "last close",  "current price", "adj close",   "adjusted close"}},
-      {"name",
-       {"name", "company", "company name", "peer", "firm", "unternehmen", "firma", "soci\u00E9t\u00E9", "entreprise",
-        "empresa", "societ\u00E0", "bedrijf", "comparable", "comparables", "peers"}},
-      {"id", {"short name", "id", "code"}},
-      {"currency", {"currency", "reporting currency", "w\u00E4hrung", "devise", "moneda", "valuta"}},
-      {"price_currency", {"price currency", "price unit", "quoted", "listing currency", "unit"}},
-      {"shares",
-       {"shares", "share count", "shares outstanding", "diluted shares", "number shares", "aktien", "actions",
-        "acciones", "azioni", "aandelen", "ordinary shares"}},
-      {"market_value",
-       {"market cap", "market capitalisation", "market capitalization", "market value", "equity value", "mkt cap",
-        "b\u00F6rsenwert", "marktkapitalisierung", "capitalisation boursi\u00E8re", "capitalisation",
-        "capitalizaci\u00F3n", "capitalizzazione", "marktwaarde"}},
-      {"debt", {"debt", "total debt", "borrowings", "gross debt", "financial debt", "finanzschulden", "dette"}},
-      {"net_debt", {"net debt", "nettoverschuldung", "dette nette", "deuda neta", "nettoschuld"}},
-      {"ev", {"ev", "enterprise value", "firm value", "unternehmenswert", "valeur d'entreprise"}},
-      {"cash", {"cash", "cash and cash equivalents", "liquide mittel", "tr\u00E9sorerie"}},
-      {"leases", {"leases", "lease liabilities", "lease liability"}},
-      {"preferred", {"preferred", "preferred stock", "preference shares"}},
-      {"minorities", {"minorities", "minority interests", "non controlling interests"}},
-      {"pension", {"pension", "pensions", "pension deficit"}},
-      {"associates", {"associates", "associated companies"}},
-      {"year_end", {"year end", "fiscal year end", "year ended", "fy end", "fiscal year", "year", "period"}},
-      {"revenue",
-       {"revenue", "revenues", "sales", "net sales", "turnover", "umsatz", "chiffre d'affaires", "chiffre affaires",
-        "ventas", "ricavi", "omzet"}},
-      {"ebitda", {"ebitda"}},
-      {"ebit", {"ebit", "operating profit", "operating income"}},
-      {"net_income",
-       {"net income", "net profit", "earnings", "profit", "profit after tax", "net earnings", "jahres\u00FCberschuss",
-        "r\u00E9sultat net", "beneficio neto", "utile netto", "nettowinst"}},
-      {"equity", {"equity", "book value", "shareholders equity", "shareholders' equity", "eigenkapital"}},
-      {"operating_cash_flow", {"operating cash flow", "cash flow from operations"}},
-      {"capex", {"capex", "capital expenditure"}},
-      {"dividends", {"dividends paid", "total dividends", "dividends in all"}},
-      {"nopat", {"nopat", "operating profit after tax"}},
-      {"intangibles", {"intangibles", "goodwill and intangibles", "intangible assets"}},
-      {"stock_pay", {"stock pay", "share based payment", "share based payments", "stock based compensation"}},
-      {"research", {"research", "research and development", "r&d"}},
-      {"lease_cost", {"lease cost", "lease payments"}},
-      {"interest", {"interest", "interest expense"}},
-      {"remark", {"remark", "comment", "note", "why", "remarks"}},
-      {"rate",
-       {"rate", "pair", "currency pair", "what", "zins", "zinssatz", "satz", "taux", "tipo", "tasso", "rente",
-        "ränta"}},
-      {"series", {"series", "index", "security", "indice", "indeks", "benchmark"}},
-      {"dividend", {"dividend", "dividends", "dividende", "dividendo"}},
-      {"regions", {"regions", "revenue by region", "sales by region"}},
-      {"businesses", {"businesses", "revenue by business", "sales by business"}},
-      {"region", {"country", "region", "market", "land", "pays", "país", "paese", "area"}},
-      {"premium",
-       {"country premium", "country risk premium", "crp", "premium", "risk premium", "länderrisikoprämie",
-        "prime risque pays"}},
-      {"tax",
-       {"tax", "tax rate", "corporate tax", "corporate tax rate", "marginal tax", "marginal tax rate", "steuersatz",
-        "taux impôt"}},
-      {"cover",
-       {"cover", "interest cover", "interest coverage", "coverage", "from cover", "interest coverage ratio",
-        "zinsdeckung"}},
-      {"spread", {"spread", "default spread", "credit spread"}},
-      {"figure",
-       {"figure", "value", "yield", "level", "percent", "wert", "valeur", "valor", "valore", "waarde", "värde"}},
-      {"source", {"source", "quelle", "from"}},
-      {"item", {"item", "line", "measure", "metric"}},
-      {"mean", {"mean", "consensus", "average", "estimate", "expected"}},
-      {"low", {"low", "lowest", "min"}},
-      {"high", {"high", "highest", "max"}},
-      {"count", {"count", "analysts", "number analysts", "estimates"}},
-      {"by", {"by", "whose"}}};
-  return kHeadings;
-}
-
-/// "Revenue (EUR m)", "Sales $bn": the words before what names a unit.
-std::string headingOfColumn(const std::string& text) {
-  std::string label = normalisedLabel(text);
-  const auto known = [&](const std::string& words) -> std::string {
-    for (const Heading& heading : headings()) {
-      for (const char* word : heading.words) {
-        if (words == normalisedLabel(word)) return heading.is;
-      }
-    }
-    return {};
-  };
-  for (; !label.empty();
-       label = label.substr(0, label.find_last_of(' ') == std::string::npos ? 0 : label.find_last_of(' '))) {
-    if (std::string is = known(label); !is.empty()) return is;
-    // What is cut off must be a unit: "sales growth" are no sales.
-    const std::string last = label.substr(label.find_last_of(' ') + 1);
-    const UnitHeading unit = unitHeading("in " + last);
-    if (unit.currency.empty() && !unit.scale) return {};
-  }
-  return {};
-}
-
-struct Column {
-  int at = 0;
-  std::string is;
-  std::string text;
-  UnitHeading unit;
-};
-
-/// "Revenue (units)" counts one by one; elsewhere units are what a company is made of.
-UnitHeading unitOf(const std::string& heading) {
-  UnitHeading unit = unitHeading(heading);
-  if (!unit.scale && heading.ends_with("(units)")) unit.scale = 0;
-  return unit;
-}
 
 std::string slug(const std::string& name) {
   return shortName(name, "peer");
-}
-
-bool isStatistic(const std::string& name) {
-  static const std::vector<const char*> kNames = {
-      "median",       "mean",    "average",      "high",  "low",     "maximum",  "minimum",    "total",   "mittelwert",
-      "durchschnitt", "moyenne", "m\u00E9diane", "media", "mediana", "promedio", "gemiddelde", "mediaan", "quartile"};
-  const std::string label = normalisedLabel(name);
-  return std::find(kNames.begin(), kNames.end(), label) != kNames.end();
 }
 
 class Reading {
@@ -204,10 +75,25 @@ class Reading {
   }
 
  private:
-  [[nodiscard]] bool has(const std::string& is) const { return columnOf(is) != nullptr; }
+  using Column = MarketColumn;
+
+  [[nodiscard]] bool has(const std::string& is) const {
+    return std::any_of(columns_.begin(), columns_.end(), [&](const Column& c) { return c.is == is; });
+  }
+  /// Of a figure of a fiscal year: of the one that is being read.
   [[nodiscard]] const Column* columnOf(const std::string& is) const {
-    const auto found = std::find_if(columns_.begin(), columns_.end(), [&](const Column& c) { return c.is == is; });
-    return found == columns_.end() ? nullptr : &*found;
+    const Column* plain = nullptr;
+    for (const Column& column : columns_) {
+      if (column.is != is) continue;
+      if (column.period && year_ && isSameYear(*column.period, *year_)) return &column;
+      if (!column.period && plain == nullptr) plain = &column;
+    }
+    // Figures without a year are of the last one that is filed.
+    const bool another = year_ && isPeerFigure(is) && !(lastFiled_ && isSameYear(*year_, *lastFiled_));
+    return another ? nullptr : plain;
+  }
+  static bool isSameYear(const PeriodHeading& a, const PeriodHeading& b) {
+    return a.year == b.year && a.end == b.end && a.forecast == b.forecast;
   }
   [[nodiscard]] int figuresOfPeers() const {
     int count = 0;
@@ -235,14 +121,19 @@ class Reading {
       for (size_t i = 0; i < sheet_.rows[r].cells.size(); ++i) {
         const SheetCell& cell = sheet_.rows[r].cells[i];
         if (cell.kind != SheetCell::Kind::Text || cell.text.size() > 80) continue;
-        std::string is = headingOfColumn(cell.text);
-        if (is.empty()) is = furtherColumn(cell.text);
-        if (!is.empty() && !has(is)) columns_.push_back({sheet_.rows[r].columns[i], is, cell.text, unitOf(cell.text)});
+        MarketColumn column = marketColumn(sheet_.rows[r].columns[i], cell.text);
+        if (column.is.empty()) column.is = furtherColumn(column);
+        if (!column.is.empty() && !isTwice(column)) {
+          columns_.push_back(std::move(column));
+        } else if (!cell.text.empty()) {
+          unread_.push_back(cell.text.substr(0, 40));
+        }
       }
       if (columns_.size() >= 2) {
         header_ = r;
         return true;
       }
+      unread_.clear();
       for (const SheetCell& cell : sheet_.rows[r].cells) {
         const UnitHeading unit = unitHeading(cell.text);
         if (title_.currency.empty()) title_.currency = unit.currency;
@@ -252,13 +143,20 @@ class Reading {
     return false;
   }
 
+  [[nodiscard]] bool isTwice(const Column& column) const {
+    return std::any_of(columns_.begin(), columns_.end(), [&](const Column& c) {
+      return c.is == column.is && c.period.has_value() == column.period.has_value() &&
+             (!c.period || isSameYear(*c.period, *column.period));
+    });
+  }
+
   /// What a multiple of the analyst's own is of, headed as its row is labelled or named.
-  [[nodiscard]] std::string furtherColumn(const std::string& heading) const {
-    const std::string label = normalisedLabel(heading);
+  [[nodiscard]] std::string furtherColumn(const Column& column) const {
+    const std::string label = normalisedLabel(column.text);
     for (const auto& [name, rowLabel] : hints_.further) {
       for (const std::string& word : {name, kFurtherColumn + name, rowLabel}) {
         const std::string known = normalisedLabel(word);
-        if (label == known || (label.starts_with(known + " ") && unitOf(heading).scale)) return kFurtherColumn + name;
+        if (label == known || (label.starts_with(known + " ") && column.unit.scale)) return kFurtherColumn + name;
       }
     }
     return {};
@@ -337,13 +235,20 @@ class Reading {
   };
   /// As it is written; a per cent sign makes a fraction. Empty where the cell is no number.
   [[nodiscard]] std::optional<Written> writtenAt(size_t row, const std::string& is) const {
-    const SheetCell* cell = cellAt(row, is);
-    if (cell == nullptr || leftOut_.count({row, is}) > 0) return std::nullopt;
+    const Column* column = columnOf(is);
+    return column == nullptr ? std::nullopt : writtenIn(row, *column);
+  }
+  [[nodiscard]] std::optional<Written> writtenIn(size_t row, const Column& column) const {
+    const SheetCell* cell = sheet_.rows[row].at(column.at);
+    if (cell == nullptr || leftOut_.count({row, column.at}) > 0) return std::nullopt;
     const char mark = cell->kind == SheetCell::Kind::Number ? '.' : mark_;
-    if (const std::optional<DisplayedNumber> shown = displayedNumber(cell->text, mark)) {
+    std::string text = cell->text;
+    // "412p", "412 GBX"
+    if (column.is == "close" && !quotedIn(text).empty()) text = text.substr(0, text.find_last_of("0123456789") + 1);
+    if (const std::optional<DisplayedNumber> shown = displayedNumber(text, mark)) {
       return Written{std::stod(shown->plain + (shown->percent ? "e-2" : "")), shown->percent};
     }
-    const std::optional<double> typed = typedNumber(cell->text);
+    const std::optional<double> typed = typedNumber(text);
     return typed ? std::optional(Written{*typed, true}) : std::nullopt;
   }
   [[nodiscard]] std::optional<double> numberAt(size_t row, const std::string& is) const {
@@ -360,8 +265,8 @@ class Reading {
 
   /// A cell of a row that comes in: told of by its heading, and read as empty.
   void leaveOut(size_t row, const std::string& is, const std::string& why) {
-    leftOut_.insert({row, is});
-    if (leftOut_.size() > kMostNoted) return;
+    const bool first = leftOut_.insert({row, columnOf(is)->at}).second;
+    if (!first || leftOut_.size() > kMostNoted) return;
     note("row " + std::to_string(rowNumber(row)) + ", " + columnOf(is)->text + ": '" +
          cellAt(row, is)->text.substr(0, 40) + "' " + why + "; it is left out");
   }
@@ -401,7 +306,8 @@ class Reading {
 
   /// What prices are quoted in: as a row, the heading or the title says; empty where nothing does.
   [[nodiscard]] std::string priceUnit(size_t row) const {
-    std::string unit = textAt(row, "price_currency");
+    std::string unit = quotedIn(textAt(row, "close"));
+    if (unit.empty()) unit = textAt(row, "price_currency");
     if (unit.empty() && columnOf("close") != nullptr) {
       unit = columnOf("close")->unit.currency;
       // "Price (p)", "Price GBX": units of quotation are no currencies.
@@ -594,10 +500,16 @@ class Reading {
   [[nodiscard]] bool smallAmounts() const {
     for (const char* is : {"market_value", "revenue", "ebitda", "ebit", "net_income", "debt", "net_debt", "cash",
                            "equity", "ev", "mean"}) {
-      for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
-        const std::optional<Written> x = writtenAt(r, is);
-        if (x && !x->whole && std::fabs(x->number) >= kPlainAmount) return false;
+      for (const Column& column : columns_) {
+        if (column.is == is && !isSmall(column)) return false;
       }
+    }
+    return true;
+  }
+  [[nodiscard]] bool isSmall(const Column& column) const {
+    for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
+      const std::optional<Written> x = writtenIn(r, column);
+      if (x && !x->whole && std::fabs(x->number) >= kPlainAmount) return false;
     }
     return true;
   }
@@ -612,7 +524,6 @@ class Reading {
   }
 
   void readPeers() {
-    static const char* const kClaims[] = {"debt", "leases", "preferred", "minorities", "pension", "cash", "associates"};
     std::vector<std::string> amounts(std::begin(kClaims), std::end(kClaims));
     for (const PeerColumn& column : kPeerColumns) amounts.emplace_back(column.name);
     for (const Column& column : columns_) {
@@ -623,9 +534,8 @@ class Reading {
         "regions,businesses";
     for (const std::string& amount : amounts) table_.csv += ',' + amount;
     table_.csv += '\n';
-    bool scaleTold = title_.scale.has_value();
-    std::string assumed;
-    std::set<std::tuple<std::string, Date, bool>> seen;  // peer, year, expected
+    scaleTold_ = title_.scale.has_value();
+    const std::vector<std::optional<PeriodHeading>> years = findYears();
     for (size_t r = header_ + 1; r < sheet_.rows.size(); ++r) {
       const std::string name = textAt(r, "name");
       if (name.empty()) {
@@ -633,98 +543,145 @@ class Reading {
         continue;
       }
       if (isStatistic(name)) continue;  // of the peers, at the foot of their table
-      std::string currency = textAt(r, "currency");
-      if (currency.empty()) currency = title_.currency;
-      for (const Column& c : columns_) {
-        const bool amount = std::find(amounts.begin(), amounts.end(), c.is) != amounts.end();
-        if (currency.empty() && amount) currency = c.unit.currency;
-        scaleTold = scaleTold || (amount && c.unit.scale);
+      const size_t before = seen_.size();
+      for (const std::optional<PeriodHeading>& year : years) {
+        year_ = year;
+        if (holdsAny(r, amounts)) readPeer(r, name, amounts);
       }
-      const Peer* known = knownAs(name);
-      if (currency.empty() && known != nullptr) currency = known->currency;
-      if (currency.empty()) {
-        currency = hints_.currency;
-        assumed = currency;
-      }
-      std::string quoted = priceUnit(r);
-      if (quoted.empty() && known == nullptr) quoted = currency;
-      const std::optional<Listing> listing =
-          quoted.empty() ? std::optional(Listing{known->priceCurrency, known->priceCurrency, known->minorPerMajor})
-                         : listingOfUnit(quoted);
-      if (!listing) {
-        setAside(r, "'" + quoted + "' is no currency");
-        continue;
-      }
-      lookAtFigures(r, amounts, currency);
-      lookAtFigures(r, {"market_value", "ev", "net_debt", "shares"}, currency);
-      lookAtFigures(r, {"close"}, listing->currency);
-      std::optional<double> price = numberAt(r, "close");
-      std::optional<double> shares;
-      if (const std::optional<Written> count = writtenAt(r, "shares"))
-        shares = count->whole ? count->number : count->number * sharesScale();
-      if (const std::optional<double> whole = amountAt(r, "market_value"); whole && !shares) {
-        const double value = *whole;
-        // Without a price, one share is the whole of it.
-        shares = price ? value / (*price / listing->minorPerMajor) : 1;
-        if (!price) price = value * listing->minorPerMajor;
-      }
-      const SheetCell* ended = cellAt(r, "year_end");
-      const std::optional<PeriodHeading> year = ended == nullptr ? std::nullopt : periodHeading(ended->text);
-      const unsigned month = static_cast<unsigned>(std::chrono::year_month_day(hints_.yearEnd).month());
-      const bool dated = known != nullptr && !known->years.empty();
-      const Date end = year ? year->endIn({month}) : dated ? known->years.back().end : hints_.yearEnd;
-      const bool ahead = isExpected(ended == nullptr ? std::string() : ended->text);
-      if (!seen.insert({slug(name), end, ahead}).second) {
-        setAside(r, name + " is there twice for the year to " + dateText(end) + "; the first stands");
-        continue;
-      }
-      const std::optional<Date> day = has("date") ? dayOf(cellAt(r, "date")) : std::nullopt;
-      const std::string id = textAt(r, "id");
-      std::vector<std::string> cells = {known != nullptr ? known->id
-                                        : id.empty()     ? slug(name)
-                                                         : slug(id),
-                                        name,
-                                        currency,
-                                        price ? plainNumber(*price) : "",
-                                        listing->currency,
-                                        plainNumber(listing->minorPerMajor),
-                                        dateText(day.value_or(hints_.day)),
-                                        shares ? plainNumber(*shares) : "",
-                                        dateText(end),
-                                        ahead ? "expected" : "filed",
-                                        textAt(r, "remark"),
-                                        textAt(r, "source").empty() ? hints_.source : textAt(r, "source")};
-      for (const char* mix : {"regions", "businesses"}) {
-        const std::string told = textAt(r, mix);
-        const bool read = revenueMix(told).has_value();
-        if (!told.empty() && !read) leaveOut(r, mix, "are no shares such as Europe 60 %; Asia 40 %");
-        cells.push_back(read ? told : "");
-      }
-      std::optional<double> net = amountAt(r, "net_debt");
-      const std::optional<double> whole = amountAt(r, "ev");
-      if (!net && whole && price && shares && !numberAt(r, "debt"))
-        net = *whole - *price / listing->minorPerMajor * *shares;
-      const bool claims = net || numberAt(r, "debt");
-      for (const std::string& column : amounts) {
-        std::optional<double> x = amountAt(r, column);
-        if (!x && net && column == (*net >= 0 ? "debt" : "cash")) x = std::fabs(*net);
-        // Who says what a peer owes says all that there is to be said, for want of further columns.
-        const bool claim = std::find(std::begin(kClaims), std::end(kClaims), column) != std::end(kClaims);
-        if (!x && known == nullptr && claims && claim && (!has(column) || net)) {
-          x = 0;
-          claimsAssumed_ = true;
-        }
-        cells.push_back(x ? plainNumber(*x) : "");
-      }
-      line(cells);
-      ++rows_;
+      // A peer without figures of any year is one all the same.
+      year_ = lastFiled_;
+      if (seen_.size() == before && !holdsAny(r, amounts)) readPeer(r, name, amounts);
     }
-    if (!scaleTold && amounts_ && smallAmounts())
+    year_ = std::nullopt;
+    if (!scaleTold_ && amounts_ && smallAmounts())
       note("the table names no scale; its amounts are taken to be millions");
     if (claimsAssumed_) note("claims on a peer that the table has no column for are taken to be none");
-    if (!assumed.empty()) note("the table names no currency; " + assumed + " is taken");
-    if (!has("year_end"))
+    if (!assumed_.empty()) note("the table names no currency; " + assumed_ + " is taken");
+    if (!has("year_end") && !years.front())
       note("the table names no year; figures are taken to be of the year to " + dateText(hints_.yearEnd));
+    std::string unread;
+    for (size_t i = 0; i < std::min(unread_.size(), kMostNoted); ++i)
+      unread += (i == 0 ? "'" : ", '") + unread_[i] + "'";
+    if (unread_.size() > kMostNoted) unread += " and " + std::to_string(unread_.size() - kMostNoted) + " more";
+    if (!unread.empty()) note("nothing was read of the columns " + unread);
+  }
+
+  /// The fiscal years that headings of figures name, by time; before them one of no name, unless one of them is filed,
+  /// to which figures without a year belong.
+  [[nodiscard]] std::vector<std::optional<PeriodHeading>> findYears() {
+    std::vector<std::optional<PeriodHeading>> years;
+    for (const Column& column : columns_) {
+      const bool known = std::any_of(years.begin(), years.end(), [&](const auto& year) {
+        return column.period && isSameYear(*year, *column.period);
+      });
+      if (column.period && !known) years.push_back(column.period);
+    }
+    std::stable_sort(years.begin(), years.end(), [](const auto& a, const auto& b) { return a->year < b->year; });
+    for (const std::optional<PeriodHeading>& year : years) {
+      if (!isAhead(*year, hints_.yearEnd)) lastFiled_ = year;
+    }
+    if (!lastFiled_) years.insert(years.begin(), std::nullopt);
+    return years;
+  }
+  /// Whether a year is expected: marked so, or not over on the day of the table.
+  [[nodiscard]] bool isAhead(const PeriodHeading& year, Date ends) const {
+    return year.forecast || year.endIn({monthOf(ends)}) > hints_.day;
+  }
+  static unsigned monthOf(Date day) { return static_cast<unsigned>(std::chrono::year_month_day(day).month()); }
+
+  [[nodiscard]] bool holdsAny(size_t row, const std::vector<std::string>& amounts) const {
+    return std::any_of(amounts.begin(), amounts.end(),
+                       [&](const std::string& is) { return isPeerFigure(is) && writtenAt(row, is).has_value(); });
+  }
+
+  /// One year of one peer.
+  void readPeer(size_t r, const std::string& name, const std::vector<std::string>& amounts) {
+    std::string currency = textAt(r, "currency");
+    if (currency.empty()) currency = title_.currency;
+    for (const Column& c : columns_) {
+      const bool amount = std::find(amounts.begin(), amounts.end(), c.is) != amounts.end();
+      if (currency.empty() && amount) currency = c.unit.currency;
+      scaleTold_ = scaleTold_ || (amount && c.unit.scale);
+    }
+    const Peer* known = knownAs(name);
+    if (currency.empty() && known != nullptr) currency = known->currency;
+    if (currency.empty()) {
+      currency = hints_.currency;
+      assumed_ = currency;
+    }
+    std::string quoted = priceUnit(r);
+    if (quoted.empty() && known == nullptr) quoted = currency;
+    const std::optional<Listing> listing =
+        quoted.empty() ? std::optional(Listing{known->priceCurrency, known->priceCurrency, known->minorPerMajor})
+                       : listingOfUnit(quoted);
+    if (!listing) {
+      setAside(r, "'" + quoted + "' is no currency");
+      return;
+    }
+    lookAtFigures(r, amounts, currency);
+    lookAtFigures(r, {"market_value", "ev", "net_debt", "shares"}, currency);
+    lookAtFigures(r, {"close"}, listing->currency);
+    std::optional<double> price = numberAt(r, "close");
+    std::optional<double> shares;
+    if (const std::optional<Written> count = writtenAt(r, "shares"))
+      shares = count->whole ? count->number : count->number * sharesScale();
+    if (const std::optional<double> whole = amountAt(r, "market_value"); whole && !shares) {
+      const double value = *whole;
+      // Without a price, one share is the whole of it.
+      shares = price ? value / (*price / listing->minorPerMajor) : 1;
+      if (!price) price = value * listing->minorPerMajor;
+    }
+    const SheetCell* ended = cellAt(r, "year_end");
+    const std::optional<PeriodHeading> named = ended == nullptr ? std::nullopt : periodHeading(ended->text);
+    const bool dated = known != nullptr && !known->years.empty();
+    const Date usual = dated ? known->years.back().end : hints_.yearEnd;
+    const Date row = named ? named->endIn({monthOf(hints_.yearEnd)}) : usual;
+    const Date end = year_ ? year_->endIn({monthOf(row)}) : row;
+    const bool ahead = year_ ? isAhead(*year_, row) : isExpected(ended == nullptr ? std::string() : ended->text);
+    if (!seen_.insert({slug(name), end, ahead}).second) {
+      setAside(r, name + " is there twice for the year to " + dateText(end) + "; the first stands");
+      return;
+    }
+    const std::optional<Date> day = has("date") ? dayOf(cellAt(r, "date")) : std::nullopt;
+    const std::string id = textAt(r, "id");
+    std::vector<std::string> cells = {known != nullptr ? known->id
+                                      : id.empty()     ? slug(name)
+                                                       : slug(id),
+                                      name,
+                                      currency,
+                                      price ? plainNumber(*price) : "",
+                                      listing->currency,
+                                      plainNumber(listing->minorPerMajor),
+                                      dateText(day.value_or(hints_.day)),
+                                      shares ? plainNumber(*shares) : "",
+                                      dateText(end),
+                                      ahead ? "expected" : "filed",
+                                      textAt(r, "remark"),
+                                      textAt(r, "source").empty() ? hints_.source : textAt(r, "source")};
+    for (const char* mix : {"regions", "businesses"}) {
+      const std::string told = textAt(r, mix);
+      const bool read = revenueMix(told).has_value();
+      if (!told.empty() && !read) leaveOut(r, mix, "are no shares such as Europe 60 %; Asia 40 %");
+      cells.push_back(read ? told : "");
+    }
+    std::optional<double> net = amountAt(r, "net_debt");
+    const std::optional<double> whole = amountAt(r, "ev");
+    if (!net && whole && price && shares && !numberAt(r, "debt"))
+      net = *whole - *price / listing->minorPerMajor * *shares;
+    const bool claims = net || numberAt(r, "debt");
+    for (const std::string& column : amounts) {
+      std::optional<double> x = amountAt(r, column);
+      if (!x && net && column == (*net >= 0 ? "debt" : "cash")) x = std::fabs(*net);
+      // Who says what a peer owes says all that there is to be said, for want of further columns.
+      const bool claim = std::find(std::begin(kClaims), std::end(kClaims), column) != std::end(kClaims);
+      if (!x && known == nullptr && claims && claim && (!has(column) || net)) {
+        x = 0;
+        claimsAssumed_ = true;
+      }
+      cells.push_back(x ? plainNumber(*x) : "");
+    }
+    line(cells);
+    ++rows_;
   }
 
   /// A peer there is, by its name or its short name; null for another.
@@ -757,7 +714,13 @@ class Reading {
   bool monthFirst_ = false;
   bool amounts_ = false;  ///< whether any amount was read
   bool claimsAssumed_ = false;
-  std::set<std::pair<size_t, std::string>> leftOut_;  ///< cells of rows that come in, by row and what they are
+  bool scaleTold_ = false;
+  std::string assumed_;                                 ///< the currency, where neither table nor peer says one
+  std::set<std::tuple<std::string, Date, bool>> seen_;  ///< peer, year's end, expected
+  std::set<std::pair<size_t, int>> leftOut_;            ///< cells of rows that come in, by row and column
+  std::vector<std::string> unread_;                     ///< headings of which no words are known
+  std::optional<PeriodHeading> year_;                   ///< of peers: the one that is being read; none: as the row says
+  std::optional<PeriodHeading> lastFiled_;              ///< of those that headings name
   int rows_ = 0;
   size_t aside_ = 0;
 };

@@ -8,6 +8,7 @@
 #include "exchange/json/reader.h"
 #include "services/reports/report.h"
 #include "services/views/method_figures.h"
+#include "services/views/still_needed.h"
 
 namespace zl::services {
 
@@ -44,6 +45,12 @@ Json crossCheckJson(const Snapshot& s) {
                              {"high", implied("high")}}}};
   }
   return json;
+}
+
+Json neededJson(const Snapshot& s) {
+  Json list = Json::array();
+  for (const Need& need : stillNeeded(s)) list.push_back({{"what", need.words}, {"reason", need.reason}});
+  return list;
 }
 
 }  // namespace
@@ -83,7 +90,8 @@ Json valueJson(const Snapshot& s) {
           {"price_source", s.given(Role::Price).source},
           {"scenarios", std::move(scenarios)},
           {"probability_weighted_value", figureJson(weightedValue(e, Role::ValuePerShare))},
-          {"cross_check", crossCheckJson(s)}};
+          {"cross_check", crossCheckJson(s)},
+          {"still_needed", neededJson(s)}};
 }
 
 namespace {
@@ -127,6 +135,33 @@ std::string inColumns(const std::vector<TextRow>& rows) {
 
 }  // namespace
 
+namespace {
+
+/// The multiples that a peer counts in, and how many others there are.
+std::string crossCheckText(const Snapshot& s) {
+  if (s.crossCheck.rows.empty()) return "no peers yet\n";
+  std::string out;
+  int resting = 0;
+  for (const auto& [m, st] : s.crossCheck.statistics) {
+    if (st.count == 0) {
+      ++resting;
+      continue;
+    }
+    const auto implied = [&, multiple = m](const char* statistic) {
+      return shown(impliedByPeers(*s.evaluation, multiple, statistic, std::max(0, s.caseOf().indexOf(kBase))),
+                   Kind::Quote);
+    };
+    out += fmt::format("{}: {} {}, {} to {}, median {}; implied per share {} to {}, median {}\n", multipleLabel(m),
+                       st.count, st.count == 1 ? "peer" : "peers", shown(st.low, Kind::Multiple),
+                       shown(st.high, Kind::Multiple), shown(st.median, Kind::Multiple), implied("low"),
+                       implied("high"), implied("median"));
+  }
+  if (resting > 0) out += fmt::format("no peer counts in {} {}\n", resting, resting == 1 ? "multiple" : "multiples");
+  return out;
+}
+
+}  // namespace
+
 std::string valueText(const Snapshot& s) {
   const Evaluation& e = *s.evaluation;
   const std::string& unit = s.company().listing.unit;
@@ -148,15 +183,7 @@ std::string valueText(const Snapshot& s) {
   const Figure weighted = weightedValue(e, Role::ValuePerShare);
   out += fmt::format("\nprobability-weighted value {} {}\n", shown(weighted, Kind::Quote),
                      weighted.hasValue() ? unit : weighted.reason());
-  for (const auto& [m, st] : s.crossCheck.statistics) {
-    const auto implied = [&, multiple = m](const char* statistic) {
-      return shown(impliedByPeers(e, multiple, statistic, std::max(0, s.caseOf().indexOf(kBase))), Kind::Quote);
-    };
-    out += fmt::format("{}: {} peers, {} to {}, median {}; implied per share {} to {}, median {}\n", multipleLabel(m),
-                       st.count, shown(st.low, Kind::Multiple), shown(st.high, Kind::Multiple),
-                       shown(st.median, Kind::Multiple), implied("low"), implied("high"), implied("median"));
-  }
-  return out;
+  return out + crossCheckText(s);
 }
 
 }  // namespace zl::services

@@ -51,6 +51,11 @@ class Verbs : public testing::Test {
 };
 
 TEST_F(Verbs, FromStatementsToAValueWithPeersWithoutAnotherFile) {
+  EXPECT_EQ(json("value")["still_needed"][0]["what"], "the price in USD");
+  EXPECT_EQ(run("value", {}), "");
+  EXPECT_THAT(out_, HasSubstr("still needed, in this order:\n  the price in USD ("));
+  EXPECT_THAT(out_, HasSubstr("): zledger price BOOK FIGURE\n"));
+  EXPECT_THAT(out_, HasSubstr("no peers yet")) << "and not a line for every multiple";
   EXPECT_EQ(run("company", {"name", "Norrvale Instruments", "--reason", "cover page"}), "");
   EXPECT_EQ(run("price", {"55.2", "--reason", "close"}), "");
   EXPECT_EQ(run("rate", {"risk-free USD", "4.1%", "--reason", "yield of ten years"}), "");
@@ -62,6 +67,7 @@ TEST_F(Verbs, FromStatementsToAValueWithPeersWithoutAnotherFile) {
   const auto value = json("value");
   EXPECT_EQ(value["company"], "norr");
   EXPECT_EQ(value["price"], 55.2);
+  EXPECT_TRUE(value["still_needed"].empty());
   // 32 x 220 m over 290 m.
   EXPECT_NEAR(value["cross_check"]["price-earnings"]["median"].get<double>(), 32.0 * 220 / 290, 1e-9);
   const auto market = json("market");

@@ -133,6 +133,17 @@ TEST_F(Looms, AWrongFigureIsNoMisplacedRow) {
   EXPECT_EQ(repair->choice.weight, repair->choice.line == "sales" ? 1 : -1) << "income, or less of a cost";
 }
 
+TEST_F(Looms, WhatRoundingMayBeFillsNoGap) {
+  fileAll();
+  std::erase_if(facts_, [](const Fact& f) { return f.concept_name == "Functions"; });
+  for (Fact& f : facts_) {
+    if (f.concept_name == "Cost") f.text = f.period.end == makeDate(2024, 12, 31) ? "7500" : "8250";  // functions in it
+    f.decimals = -1;
+  }
+  file("PerShare", "Profit of a share", 0.3);
+  EXPECT_FALSE(repairOf({})) << "3 of a share are within the tens that the others are rounded to";
+}
+
 TEST_F(Looms, AnotherScaleIsTold) {
   const std::set<std::string> lines = {"sales", "cost", "ebit", "net", "stock", "assets"};
   fileAll();

@@ -55,7 +55,9 @@ INSTANTIATE_TEST_SUITE_P(
         Heading{"Third quarter 2024", "2023-12-31", 3}, Heading{"CY2023", "2023-03-31"},
         Heading{"12/2023", "2023-12-31"}, Heading{"2024 (1)", "2024-03-31"}, Heading{"13/2023", ""},
         Heading{"three cheers 2024", ""}, Heading{"Quarter ended 31 March 2024", "2024-03-31", 3},
-        Heading{"1st half 2024", "2023-09-30", 6}));
+        Heading{"1st half 2024", "2023-09-30", 6}, Heading{"FY18 (Mar 2018)", "2018-03-31"},
+        Heading{"31 Mar 2018 (FY18)", "2018-03-31"}, Heading{"2023-24", "2024-03-31"}, Heading{"1999-00", "2000-03-31"},
+        Heading{"2023-13", ""}));
 
 // The same in other languages: what their reports print above columns.
 INSTANTIATE_TEST_SUITE_P(
@@ -71,8 +73,11 @@ INSTANTIATE_TEST_SUITE_P(
         Heading{"al 31 dicembre 2024", "2024-12-31"}, Heading{"Esercizio chiuso al 30 giugno 2024", "2024-06-30"},
         Heading{"Nove mesi 2024", "2023-12-31", 9}, Heading{"31 mei 2024", "2024-05-31"},
         Heading{"Boekjaar 2024", "2024-03-31"}, Heading{"Hel\u00E5r 2024", "2024-03-31"},
-        Heading{"31 maj 2024", "2024-05-31"}, Heading{"52 Wochen bis 28. Januar 2024", "2024-01-28"},
-        Heading{"Umsatz 2024", ""}, Heading{"Variation 2024", ""}, Heading{"30 f\u00E9vrier 2024", ""}));
+        Heading{"31 maj 2024", "2024-05-31"}, Heading{"31 de dezembro de 2024", "2024-12-31"},
+        Heading{"Exerc\u00EDcio findo em 31 de mar\u00E7o de 2024", "2024-03-31"},
+        Heading{"31. marts 2024", "2024-03-31"}, Heading{"Regnskaps\u00E5ret 2024", "2024-03-31"},
+        Heading{"52 Wochen bis 28. Januar 2024", "2024-01-28"}, Heading{"Umsatz 2024", ""},
+        Heading{"Variation 2024", ""}, Heading{"30 f\u00E9vrier 2024", ""}));
 
 TEST(Headings, ForecastsAreMarked) {
   EXPECT_TRUE(periodHeading("2025E")->forecast);
@@ -95,6 +100,12 @@ TEST(DisplayedNumbers, AreReadAsShown) {
                                                                  {".5", '.', "0.5"},
                                                                  {"12.5 %", '.', "12.5"},
                                                                  {"1'000", '.', "1000"},
+                                                                 {"1,10,073", '.', "110073"},
+                                                                 {"(12,34,56,789.5)", '.', "-123456789.5"},
+                                                                 {"1,10,07", '.', ""},
+                                                                 {"123,45,678", '.', ""},
+                                                                 {"R$ 1.234,5", ',', "1234.5"},
+                                                                 {"CHF 1'250", '.', "1250"},
                                                                  {"1,23", '.', ""},
                                                                  {"1,2345", '.', ""},
                                                                  {"12a", '.', ""},
@@ -129,6 +140,14 @@ TEST(UnitHeadings, CurrencyAndScale) {
                                                               {"Museum", "", -1},
                                                               {"IDR million", "IDR", 6},
                                                               {"in Millionen Euro", "EUR", 6},
+                                                              {"\xE2\x82\xB9 in crore", "INR", 7},
+                                                              {"Rs. in lakhs", "INR", 5},
+                                                              {"HK$ million", "HKD", 6},
+                                                              {"A$m", "AUD", 6},
+                                                              {"US$ thousand", "USD", 3},
+                                                              {"R$ mil", "BRL", 3},
+                                                              {"em milh\u00F5es de reais", "BRL", 6},
+                                                              {"\xE2\x82\xAC mln", "EUR", 6},
                                                               {"Revenue", "", -1},
                                                               {"m", "", -1}};
   for (const auto& [text, currency, scale] : kUnits) {

@@ -275,7 +275,7 @@ const Filer kFilers[] = {
      1e6,
      {{"revenue", 4120},
       {"operating_expenses", 850},
-      {"other_income", -48},
+      {"interest_expense", 48},  // what is financial, net, as in the other languages
       {"net_income", 484},
       {"cash", 388},
       {"plant", 1905},

@@ -112,7 +112,7 @@ INSTANTIATE_TEST_SUITE_P(
                     Planted{"scale-slip.csv", "scale slip",
                             "ifrs-full:Revenue 2025 is about 1,000 times less than its neighbours"},
                     Planted{"parts.json", "segments do not add up",
-                            "ifrs-full:Revenue 2019 by Segments: off by -7000000 from the whole", Severity::Warning},
+                            "ifrs-full:Revenue 2019 by Segments: off by -7,000,000 from the whole", Severity::Warning},
                     Planted{"currency.csv", "currency mix", "1 facts are in another currency", Severity::Warning},
                     Planted{"duplicate.csv", "duplicate facts disagree", "ifrs-full:Inventories 2018-12-31"}));
 

@@ -98,6 +98,33 @@ TEST_F(TablesAsPeopleHaveThem, PeersInAnyOneUnitGrowFromOneRow) {
   EXPECT_EQ(small[0].years[0].revenue.value(), 5.2e6) << "in units, as it says";
 }
 
+TEST_F(TablesAsPeopleHaveThem, HeadingsThatNameAYearMakeYearsOfAPeer) {
+  const std::string text =
+      "EUR m\nCompany|Ticker|Price|Shares|Revenue FY24|Revenue FY25|Revenue (2026E)|EBITDA LTM|EPS growth\n"
+      "Orvane|ORV|412p|50|2,300|2,400|2,500|310|4 %\n"
+      "Brell|BRL|8|10|-|900|-|80|1 %\n"
+      "Cassel|CSL|3|7|-|-|-|-|-\n";
+  EXPECT_THAT(read(text)->notes, Contains("nothing was read of the columns 'Ticker', 'EPS growth'"));
+  const std::vector<Peer> peers = peersIn(text);
+  ASSERT_EQ(peers.size(), 3u);
+  EXPECT_EQ(peers[0].priceCurrency, "GBP") << "412p";
+  EXPECT_EQ(peers[0].minorPerMajor, 100);
+  EXPECT_EQ(peers[0].price.value(), 412);
+  ASSERT_EQ(peers[0].years.size(), 2u);
+  EXPECT_EQ(peers[0].years[0].end, makeDate(2024, 12, 31));
+  EXPECT_EQ(peers[0].years[0].revenue.value(), 2300e6);
+  EXPECT_FALSE(peers[0].years[0].ebitda.hasValue());
+  EXPECT_EQ(peers[0].years[1].revenue.value(), 2400e6);
+  EXPECT_EQ(peers[0].years[1].ebitda.value(), 310e6) << "of no year: of the last that is filed";
+  ASSERT_EQ(peers[0].expected.size(), 1u);
+  EXPECT_EQ(peers[0].expected[0].end, makeDate(2026, 12, 31));
+  EXPECT_EQ(peers[0].expected[0].revenue.value(), 2500e6);
+  ASSERT_EQ(peers[1].years.size(), 1u) << "no figure, no year";
+  EXPECT_EQ(peers[1].years[0].revenue.value(), 900e6);
+  EXPECT_TRUE(peers[1].expected.empty());
+  EXPECT_EQ(peers[2].price.value(), 3) << "a peer without figures is one";
+}
+
 /// What is no amount in the peer's currency is named cell by cell, and the rest comes in.
 TEST_F(TablesAsPeopleHaveThem, EachOddCellOfAPeerIsNamedAndTheRestComesIn) {
   const auto table = read(

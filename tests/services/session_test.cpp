@@ -15,6 +15,7 @@
 #include <tuple>
 
 #include "core/proposal/propose.h"
+#include "core/quantity/number_text.h"
 #include "exchange/json/reader.h"
 #include "services/reports/report.h"
 #include "services/sessions/case_file.h"
@@ -374,6 +375,17 @@ TEST_F(DemoBook, LimitsOfMonitorsAreTheAnalysts) {
   EXPECT_FALSE(speaks("growth above the economy"));
   ASSERT_TRUE(session->apply(setLimit(session->now()->caseOf(), "few peers", 50)));
   EXPECT_TRUE(speaks("few peers"));
+  // Of the demo's two methods by peers' multiples one has a value; dividends, book and parts are none of them.
+  ASSERT_TRUE(session->apply(setLimit(session->now()->caseOf(), "value far from the peers", 1)));
+  const auto& found = session->now()->findings();
+  const auto far = std::find_if(found.begin(), found.end(),
+                                [](const Finding& f) { return f.monitor == "value far from the peers"; });
+  ASSERT_NE(far, found.end());
+  const Evaluation& e = *session->now()->evaluation;
+  EXPECT_FALSE(e.constant("by_earnings_median", 1).hasValue());
+  EXPECT_THAT(far->text, testing::HasSubstr(" times " + figureText(e.constant("by_ebitda_median", 1), Kind::Quote) +
+                                            ", the median of what the peers' multiples make of it"));
+  ASSERT_TRUE(session->apply(setLimit(session->now()->caseOf(), "value far from the peers", std::nullopt)));
   for (const auto& [monitor, limit] :
        {std::pair("few peers", -1.0), std::pair("no such monitor", 1.0), std::pair("terminal share", std::nan(""))}) {
     const Status s = session->apply(setLimit(session->now()->caseOf(), monitor, limit));
