@@ -178,6 +178,7 @@ class Workbench : public QObject {
   void unshown();    ///< a company was opened that cannot be shown
   void restoring();  ///< fields show the drafts of the book that was opened
   void changed();    ///< settled or preview: refresh what is shown
+  void judged();     ///< after changed(): what counts findings need not wait for them before
   void scenarioChanged();
   void focused(zl::model::Cell cell, int scenario);
   void told(const zl::services::Story& story);
@@ -200,6 +201,7 @@ class Workbench : public QObject {
   void makeTodaysCopy();
   void lookThrough(const std::string& path);
   void retry();
+  void tellChanged();
   bool finish(const Status& status);
   bool typed(const Status& status, const QString& label);
   void away(const QString& title, const std::function<void()>& work);

@@ -19,6 +19,7 @@ void MainWindow::makeUnitBox() {
   unit_->setObjectName(QStringLiteral("amountUnit"));
   unit_->setAccessibleName(tr("Amounts are shown in"));
   unit_->setToolTip(tipText(tr("Amounts are shown and typed in this unit, kept for the company")));
+  unit_->setSizeAdjustPolicy(QComboBox::AdjustToContents);  // its first words change with the company
   unit_->addItem(tr("as it fits"), 0);
   unit_->addItem(tr("thousand"), 3);
   unit_->addItem(tr("million"), 6);
@@ -40,8 +41,8 @@ void MainWindow::showAmountUnit() {
   const int preferred = Preferences::kept().amountPower;
   const int fits = preferred != 0 ? preferred : fittingPower(services::largestAmount(bench_.settled()));
   setAmountPower(kept == 0 ? fits : kept);
-  unit_->setItemText(
-      0, preferred != 0 ? tr("as preferred: %1") : tr("as it fits: %1").arg(unit_->itemText(unit_->findData(fits))));
+  const QString words = preferred != 0 ? tr("as preferred: %1") : tr("as it fits: %1");
+  unit_->setItemText(0, words.arg(unit_->itemText(unit_->findData(fits))));
   unit_->setCurrentIndex(unit_->findData(kept));
 }
 

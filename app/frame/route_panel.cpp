@@ -110,7 +110,7 @@ RoutePanel::RoutePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
     buttons_.emplace_back(stop, button);
   }
   layout->addStretch();
-  connect(&bench_, &Workbench::changed, this, &RoutePanel::refresh);
+  connect(&bench_, &Workbench::judged, this, &RoutePanel::refresh);
 }
 
 void RoutePanel::setCurrent(Stop stop) {

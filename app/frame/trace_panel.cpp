@@ -104,8 +104,9 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
   connect(&bench_, &Workbench::changed, this, [this] {
     telling_ = false;
     told_.reset();  // it told of figures that may be others now
-    // Folded away nobody reads it while something is dragged; letting go is a change, too.
-    if (isVisible() || !bench_.isPreviewing()) refresh();
+    // Folded away nobody reads it: it is made when it is shown.
+    stale_ = !isVisible();
+    if (!stale_) refresh();
   });
   connect(&bench_, &Workbench::opened, this, [this] { at_ = {}; });
 }
@@ -228,7 +229,13 @@ void TracePanel::refreshJournal(const TraceStep& step) {
   journal_->setText(lines.join(QLatin1Char('\n')));
 }
 
+void TracePanel::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  if (stale_) refresh();
+}
+
 void TracePanel::refresh() {
+  stale_ = false;
   if (!bench_.isOpen() || telling_) return;
   for (QWidget* w : std::initializer_list<QWidget*>{inputsTitle_, dependentsTitle_, note_}) w->show();
   const services::Snapshot& s = bench_.now();

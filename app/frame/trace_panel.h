@@ -27,6 +27,9 @@ class TracePanel : public QWidget {
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
 
+ protected:
+  void showEvent(QShowEvent* event) override;
+
  private:
   [[nodiscard]] QString noteKey() const;
   void refresh();
@@ -38,6 +41,7 @@ class TracePanel : public QWidget {
   void refreshJournal(const TraceStep& step);
 
   Workbench& bench_;
+  bool stale_ = false;  ///< something changed while it was not shown
   QLabel *title_, *figure_, *rule_, *source_, *help_, *inputsTitle_, *dependentsTitle_;
   QListWidget *inputs_, *dependents_;
   QLineEdit* note_;

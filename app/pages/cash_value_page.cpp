@@ -141,7 +141,7 @@ void CashValuePage::addControls() {
   horizon_->setKeyboardTracking(false);
   price_ = new QComboBox(this);
   price_->setObjectName(QStringLiteral("priceStands"));
-  price_->addItems({tr("of the valuation date"), tr("the latest"), tr("pinned as it is")});
+  price_->addItems({tr("of that day"), tr("the latest"), tr("as pinned")});
   const auto add = [&](const QString& words, QWidget* field) {
     auto* label = new PlainLabel(words, this);
     label->setBuddy(field);

@@ -1,6 +1,7 @@
 #include "app/pages/outlook_page.h"
 
 #include <QHBoxLayout>
+#include <QRegularExpression>
 #include <QSplitter>
 #include <QStandardItemModel>
 #include <QStyle>
@@ -314,8 +315,12 @@ void OutlookPage::refreshModel() {
     if (m.name == now().caseOf().model) current = static_cast<int>(titles.size());
     titles << text(m.title);
   }
+  // What a title says behind its first words shows itself on hover: the list is as narrow as the drivers.
   modelBox_->clear();
-  modelBox_->addItems(titles);
+  for (const QString& title : titles) {
+    modelBox_->addItem(title.section(QRegularExpression(QStringLiteral("[,:]")), 0, 0));
+    modelBox_->setItemData(modelBox_->count() - 1, tipText(title), Qt::ToolTipRole);
+  }
   modelBox_->setCurrentIndex(current);
   // Groups that the model does not project cannot be chosen.
   auto* shown = qobject_cast<QStandardItemModel*>(statementBox_->model());

@@ -120,6 +120,11 @@ QWidget* PeersPage::makeSet() {
   strips_ = new MultipleStrips(view);
   connectChart(strips_);
   layout->addWidget(strips_);
+  without_ = new PlainLabel(view);
+  without_->setObjectName(QStringLiteral("multiplesWithoutPeers"));
+  without_->setWordWrap(true);
+  without_->setContentsMargins(8, 2, 8, 2);
+  layout->addWidget(without_);
   layout->addStretch();
   connect(peers_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this] { tellEffect(); });
   connect(peers_, &LedgerView::rowActivated, this, &PeersPage::toggle);
@@ -375,6 +380,7 @@ void PeersPage::fillStrips() {
   const services::Snapshot& s = now();
   const int base = std::max(0, s.caseOf().indexOf(kBase));
   std::vector<MultipleStrip> strips;
+  QStringList without;
   for (const Multiple m : shown_) {
     MultipleStrip strip;
     strip.label = text(multipleLabel(m));
@@ -386,6 +392,10 @@ void PeersPage::fillStrips() {
            c.in,
            text(peer.name + " " + figureText(c.multiple, Kind::Multiple)),
            {{}, -1, [id = peer.id, m](const services::Snapshot& of) { return services::multipleStory(of, id, m); }}});
+    }
+    if (strip.peers.empty()) {  // a strip with nobody on it says nothing
+      without << strip.label;
+      continue;
     }
     const MultipleStatistics& st = s.crossCheck.statistics.at(m);
     const auto of = [](const Figure& f) { return f.hasValue() ? std::optional(f.value()) : std::nullopt; };
@@ -407,8 +417,10 @@ void PeersPage::fillStrips() {
             : tr("median %1; %2").arg(text(figureText(st.median, Kind::Multiple)), text(position.own.reason()));
     strips.push_back(std::move(strip));
   }
-  strips_->setVisible(!s.crossCheck.rows.empty());
+  strips_->setVisible(!strips.empty());
   strips_->setStrips(std::move(strips));
+  without_->setVisible(!without.isEmpty() && !s.crossCheck.rows.empty());
+  without_->setText(tr("No peer has a figure of %1.").arg(without.join(QStringLiteral("; "))));
 }
 
 /// What the cell under the cursor would do the other way, before it is done.

@@ -55,7 +55,7 @@ class PeersPage : public Page {
   QComboBox *group_, *fitted_;
   std::vector<Multiple> shown_;
   bool alike_ = false;  ///< the peers' likeness to the subject is shown in place of multiples
-  QLabel *sentence_, *effect_, *spread_;
+  QLabel *sentence_, *effect_, *spread_, *without_;
   MultipleStrips* strips_;
   QLineEdit* reason_;
   PeerSetsBar* sets_;

@@ -98,6 +98,7 @@ TEST_F(Frame, TheRouteShowsWhatNeedsALookByShapeAndWord) {
 }
 
 TEST_F(Frame, TheTraceWalksAndFollowsEdits) {
+  press(window_.get(), Qt::Key_F6);
   const model::Model& m = bench().now().evaluation->model();
   bench().focus({m.find("wacc"), 12}, 1);
   const QString before = find<QLabel>("traceFigure")->text();
@@ -105,7 +106,14 @@ TEST_F(Frame, TheTraceWalksAndFollowsEdits) {
   ASSERT_EQ(inputs->count(), 3) << "the choice of a hurdle, the hurdle, the weighted average";
   bench().apply(services::setInput(bench().settled().caseOf(), m, "base", "marginal_tax", 0.35,
                                    bench().saidNow(QStringLiteral("law"))));
-  EXPECT_NE(find<QLabel>("traceFigure")->text(), before) << "the figure shown is the one in force";
+  const QString opened = find<QLabel>("traceFigure")->text();
+  EXPECT_NE(opened, before) << "the figure shown is the one in force";
+  press(window_.get(), Qt::Key_F6);
+  bench().apply(services::setInput(bench().settled().caseOf(), m, "base", "marginal_tax", 0.3, {}));
+  press(window_.get(), Qt::Key_F6);
+  EXPECT_NE(find<QLabel>("traceFigure")->text(), opened) << "what changed while it was folded away is in it";
+  bench().apply(services::setInput(bench().settled().caseOf(), m, "base", "marginal_tax", 0.35,
+                                   bench().saidNow(QStringLiteral("law"))));
   bench().focus({m.find("marginal_tax"), 0}, 0);
   EXPECT_THAT(find<QLabel>("traceSource")->text().toStdString(),
               testing::HasSubstr("assumed in Base by tester on 2026-05-01: law"));

@@ -8,6 +8,8 @@
 #include <QComboBox>
 #include <QHeaderView>
 #include <QScrollBar>
+#include <QStyle>
+#include <QStyleOptionComboBox>
 #include <array>
 #include <set>
 
@@ -114,6 +116,16 @@ class Layout : public WindowFixture {
       if (!label->isVisible() || yields || label->text().isEmpty()) continue;
       if (label->width() < label->sizeHint().width())
         cut_.insert(where + ": '" + label->text().left(40).toStdString() + "'");
+    }
+    for (const QComboBox* list : window_->findChildren<QComboBox*>()) {
+      if (!list->isVisible() || list->currentText().isEmpty()) continue;
+      QStyleOptionComboBox option;
+      option.initFrom(list);
+      const int room =
+          list->style()->subControlRect(QStyle::CC_ComboBox, &option, QStyle::SC_ComboBoxEditField, list).width();
+      if (list->fontMetrics().horizontalAdvance(list->currentText()) > room)
+        cut_.insert(where + ": the list '" + list->objectName().toStdString() + "' at '" +
+                    list->currentText().left(40).toStdString() + "'");
     }
     for (QWidget* control : window_->findChildren<QWidget*>()) {
       const bool inGrid = control->objectName().startsWith(QLatin1String("qt_"));

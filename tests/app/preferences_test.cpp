@@ -76,6 +76,7 @@ TEST_F(Preferring, AmountsTextAndPaperStayAsChosen) {
   openPreferences();
   choose("amountsIn", 3);
   EXPECT_EQ(amountPower(), 3);
+  EXPECT_EQ(find<QComboBox>("amountUnit")->currentText(), QStringLiteral("as preferred: thousand"));
   choose("textSize", 125);
   EXPECT_NEAR(QApplication::font().pointSizeF(), 9.5 * 1.25, 0.01);
   choose("paperChoice", 2);
