@@ -22,8 +22,8 @@ struct StatementFigure {
 struct StatementRow {
   std::vector<std::optional<StatementFigure>> figures;  ///< a period each; every row has as many
   bool saysTotal = false;                               ///< its label does; counts where periods are too few to tell
-  bool section =
-      false;  ///< a side of the balance sheet or a part of one: what a total leaves of others is not its parts
+  /// A side of the balance sheet or a part of one: what a total leaves when others are taken off is not its parts.
+  bool section = false;
 };
 
 struct SumTerm {

@@ -1,6 +1,7 @@
 #pragma once
 // What calendars and headings of periods are called in the languages that statements come in: English, German, French,
-// Spanish, Italian, Dutch, Swedish, Danish, Norwegian, Portuguese. Words are lower case and without accents ("fevrier", "marz").
+// Spanish, Italian, Dutch, Swedish, Danish, Norwegian, Portuguese. Words are lower case and without accents
+// ("fevrier", "marz").
 
 #include <optional>
 #include <string_view>
