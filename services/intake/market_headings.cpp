@@ -169,7 +169,7 @@ void findPeriod(MarketColumn& column) {
       const std::string is = headingOf(joined(others));
       if (is.empty()) continue;
       column.is = is;
-      // A balance, a price or a count is the last one there is.
+      column.year = period->forecast ? -1 : period->year;
       if (isPeerFigure(is)) column.period = period;
       return;
     }
@@ -179,7 +179,7 @@ void findPeriod(MarketColumn& column) {
 }  // namespace
 
 MarketColumn marketColumn(int at, const std::string& heading) {
-  MarketColumn column{at, headingOf(heading), heading, unitOf(heading), {}};
+  MarketColumn column{at, headingOf(heading), heading, unitOf(heading), {}, 0};
   findPeriod(column);
   return column;
 }

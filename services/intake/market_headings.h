@@ -14,6 +14,7 @@ struct MarketColumn {
   std::string text;  ///< the heading
   UnitHeading unit;
   std::optional<PeriodHeading> period;  ///< of a figure of a fiscal year: the one that the heading names
+  int year = 0;  ///< that the heading names, also of a balance, a price or a count; 0 for none, -1 for an expected one
 };
 
 /// Of "Revenue FY25 (EUR m)": revenue, of 2025, in millions of euros.

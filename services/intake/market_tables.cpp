@@ -123,11 +123,14 @@ class Reading {
         if (cell.kind != SheetCell::Kind::Text || cell.text.size() > 80) continue;
         MarketColumn column = marketColumn(sheet_.rows[r].columns[i], cell.text);
         if (column.is.empty()) column.is = furtherColumn(column);
-        if (!column.is.empty() && !isTwice(column)) {
+        Column* there = column.is.empty() ? nullptr : twinOf(column);
+        if (!column.is.empty() && there == nullptr) {
           columns_.push_back(std::move(column));
-        } else if (!cell.text.empty()) {
-          unread_.push_back(cell.text.substr(0, 40));
+          continue;
         }
+        // Of a balance, a price or a count in several years the last one stands.
+        if (there != nullptr && column.year > there->year) std::swap(*there, column);
+        if (!column.text.empty()) unread_.push_back(column.text.substr(0, 40));
       }
       if (columns_.size() >= 2) {
         header_ = r;
@@ -143,11 +146,13 @@ class Reading {
     return false;
   }
 
-  [[nodiscard]] bool isTwice(const Column& column) const {
-    return std::any_of(columns_.begin(), columns_.end(), [&](const Column& c) {
+  /// The column that holds the same, of the same fiscal year where it is a figure of one.
+  [[nodiscard]] Column* twinOf(const Column& column) {
+    const auto found = std::find_if(columns_.begin(), columns_.end(), [&](const Column& c) {
       return c.is == column.is && c.period.has_value() == column.period.has_value() &&
              (!c.period || isSameYear(*c.period, *column.period));
     });
+    return found == columns_.end() ? nullptr : &*found;
   }
 
   /// What a multiple of the analyst's own is of, headed as its row is labelled or named.

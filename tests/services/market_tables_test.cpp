@@ -123,6 +123,12 @@ TEST_F(TablesAsPeopleHaveThem, HeadingsThatNameAYearMakeYearsOfAPeer) {
   EXPECT_EQ(peers[1].years[0].revenue.value(), 900e6);
   EXPECT_TRUE(peers[1].expected.empty());
   EXPECT_EQ(peers[2].price.value(), 3) << "a peer without figures is one";
+
+  const std::string balances =
+      "EUR m\nCompany|Price|Shares|Revenue 2024|Revenue 2025|Net debt 2025|Net debt "
+      "2024\nOrvane|12|50|2,300|2,400|310|280\n";
+  EXPECT_EQ(peersIn(balances).at(0).debt.value(), 310e6) << "of what is owed the last balance counts";
+  EXPECT_THAT(read(balances)->notes, Contains("nothing was read of the columns 'Net debt 2024'"));
 }
 
 /// What is no amount in the peer's currency is named cell by cell, and the rest comes in.
