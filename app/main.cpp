@@ -97,7 +97,8 @@ int run(zl::app::Application& application) {
     }
     for (const char* box : {"historyShow", "filingsShow", "statementBox"}) {
       auto* views = window.findChild<QComboBox*>(QString::fromLatin1(box));
-      if (views != nullptr && views->isVisible()) views->setCurrentIndex(std::clamp(value("view").toInt() - 1, 0, views->count() - 1));
+      if (views != nullptr && views->isVisible())
+        views->setCurrentIndex(std::clamp(value("view").toInt() - 1, 0, views->count() - 1));
     }
   }
   if (isSet("picture")) {

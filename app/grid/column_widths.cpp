@@ -57,8 +57,8 @@ NeededWidths neededWidths(const LedgerModel& model, const QFont& font, const QFo
       const QString shown =
           model.data(model.index(static_cast<int>(r), first + static_cast<int>(c)), Qt::DisplayRole).toString();
       const bool notch = (cell.ink == Ink::Assumed || cell.ink == Ink::Proposed) && !cell.quiet;
-      double width =
-          cell.words ? std::min<double>(kWidestWords, metrics.horizontalAdvance(shown)) : tabularWidth(row.strong ? strong : font, shown);
+      double width = cell.words ? std::min<double>(kWidestWords, metrics.horizontalAdvance(shown))
+                                : tabularWidth(row.strong ? strong : font, shown);
       if (shown.endsWith(QLatin1Char(')'))) width -= hang;
       needed.figures[c] =
           std::max(needed.figures[c], up(width + hang) + 2 * CellSpace::kGap + (notch ? CellSpace::kNotch : 0));

@@ -273,7 +273,8 @@ void runAll(const Program& p, const LaneInputs& inputs, std::span<const std::uin
   if (blocks == 1) {
     work(0, blocks);
   } else {
-    // A few blocks are shared out one by one; of many each worker takes several, for it fills a memory of its own first.
+    // A few blocks are shared out one by one; of many each worker takes several, for it fills a memory of its own
+    // first.
     const int grain = blocks <= 8 ? 1 : 8;
     handOver(&results);
     tbb::parallel_for(tbb::blocked_range<int>(0, blocks, grain), [&](const tbb::blocked_range<int>& r) {

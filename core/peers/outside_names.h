@@ -1,5 +1,6 @@
 #pragma once
-// How multiples that are no peer's are called among the rates of a book: what follows is the multiple, then whose it is.
+// How multiples that are no peer's are called among the rates of a book: what follows is the multiple, then whose it
+// is.
 
 namespace zl {
 
