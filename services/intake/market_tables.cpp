@@ -288,7 +288,7 @@ class Reading {
       } else if (!written) {
         if (!saysNothing(cell->text)) leaveOut(row, is, "is no number");
       } else if (const std::string own = unitHeading(cell->text).currency; !own.empty() && own != currency) {
-        leaveOut(row, is, "is in " + own + " and the peer's figures are in " + currency);
+        leaveOut(row, is, std::string("is in ").append(own).append(" and the peer's figures are in ").append(currency));
       }
     }
   }
@@ -415,7 +415,7 @@ class Reading {
   [[nodiscard]] static std::optional<double> lowerEnd(const std::string& text) {
     const size_t digit = text.find_first_of("0123456789");
     if (digit == std::string::npos) return std::nullopt;
-    if (text.find("<") < digit || text.find("\u2264") < digit) return 0;
+    if (text.find('<') < digit || text.find("\u2264") < digit) return 0;
     size_t from = digit;
     if (from > 0 && text[from - 1] == '-' && (from == 1 || text[from - 2] == ' ')) --from;
     size_t to = digit;
