@@ -206,10 +206,10 @@ std::string quotedIn(const std::string& cell) {
   size_t figure = first;
   while (figure > 0 && cell[figure - 1] == ' ') --figure;
   if (figure == 0 || std::isdigit(static_cast<unsigned char>(cell[figure - 1])) == 0) return {};
-  for (const char* pence : {"p", "GBX", "GBp", "pence"}) {
+  for (const char* pence : {"p", "pence"}) {
     if (letters == pence) return "GBX";
   }
-  for (const char* minor : {"ZAC", "ZAc", "ILA"}) {
+  for (const char* minor : kMinorUnits) {
     if (letters == minor) return minor;
   }
   return {};

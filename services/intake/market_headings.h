@@ -26,6 +26,9 @@ bool isPeerFigure(const std::string& is);
 /// A row at the foot of a table of peers that is a statistic of them: "Median".
 bool isStatistic(const std::string& name);
 
+/// Units of quotation that are no currencies, as tables write them.
+inline constexpr const char* kMinorUnits[] = {"GBX", "GBp", "ZAC", "ZAc", "ILA", "USX"};
+
 /// The unit of quotation that stands behind a price, "412p", "GBX"; empty where none does.
 std::string quotedIn(const std::string& cell);
 

@@ -315,9 +315,9 @@ class Reading {
     if (unit.empty()) unit = textAt(row, "price_currency");
     if (unit.empty() && columnOf("close") != nullptr) {
       unit = columnOf("close")->unit.currency;
-      // "Price (p)", "Price GBX": units of quotation are no currencies.
+      // "Price (p)", "Price GBX"
       const std::string& heading = columnOf("close")->text;
-      for (const char* minor : {"GBX", "GBp", "ZAC", "ZAc", "ILA", "USX"}) {
+      for (const char* minor : kMinorUnits) {
         if (heading.find(minor) != std::string::npos) unit = minor;
       }
       for (const char* pence : {"(p)", "pence", "Pence"}) {
