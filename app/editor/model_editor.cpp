@@ -10,7 +10,7 @@
 #include <set>
 
 #include "app/look/theme.h"
-#include "core/model/parser.h"
+#include "core/model/language_words.h"
 
 namespace zl::app {
 namespace {

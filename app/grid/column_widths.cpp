@@ -3,6 +3,7 @@
 #include <QFontMetricsF>
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 #include <numeric>
 
 #include "app/grid/ledger_delegate.h"
@@ -39,15 +40,13 @@ NeededWidths neededWidths(const LedgerModel& model, const QFont& font, const QFo
   }
   needed.label = up(header.horizontalAdvance(model.headerData(0, Qt::Horizontal, Qt::DisplayRole).toString())) +
                  CellSpace::kLabelLeft + CellSpace::kLabelRight;
-  std::vector<int> labels;
+  needed.labels.assign(model.ledgerRows().size(), 0);
   for (size_t r = 0; r < model.ledgerRows().size(); ++r) {
     const LedgerRow& row = model.ledgerRows()[r];
     if (row.heading) continue;  // it runs on over the cells beside it
     const QFontMetricsF& metrics = row.strong ? bold : plain;
     const double unit = row.unit.isEmpty() ? 0 : metrics.horizontalAdvance(QStringLiteral("  ") + row.unit);
-    const int mark = row.scenario.isEmpty() ? 0 : CellSpace::kScenarioMark;
-    labels.push_back(up(metrics.horizontalAdvance(row.label) + unit) + mark + CellSpace::kLabelLeft +
-                     CellSpace::kLabelRight);
+    needed.labels[r] = up(metrics.horizontalAdvance(row.label) + unit) + 1 + CellSpace::besideLabel(row);
     for (size_t c = 0; c < std::min(row.cells.size(), needed.figures.size()); ++c) {
       const LedgerCell& cell = row.cells[c];
       if (cell.left) {
@@ -64,6 +63,8 @@ NeededWidths neededWidths(const LedgerModel& model, const QFont& font, const QFo
           std::max(needed.figures[c], up(width + hang) + 2 * CellSpace::kGap + (notch ? CellSpace::kNotch : 0));
     }
   }
+  std::vector<int> labels;
+  std::copy_if(needed.labels.begin(), needed.labels.end(), std::back_inserter(labels), [](int w) { return w > 0; });
   std::sort(labels.begin(), labels.end());
   needed.usualLabel = std::max(needed.label, labels.empty() ? 0 : labels[(labels.size() - 1) * 4 / 5]);
   needed.label = std::max(needed.label, labels.empty() ? 0 : labels.back());
@@ -99,8 +100,8 @@ std::vector<int> askedFor(const NeededWidths& needed, const WantedWidths& wanted
   return asked;
 }
 
-/// First the figures give up their one width, then the longest labels are cut, then words, each column by what it has
-/// to give. False, and nothing changed, where it does not fit even so.
+/// First the figures give up their one width, then the longest labels take several lines, then words are cut, each
+/// column by what it has to give. False, and nothing changed, where it does not fit even so.
 bool narrow(const NeededWidths& needed, const WantedWidths& wanted, ColumnWidths& widths) {
   std::vector<int> figures = widths.figures;
   int lacking = wanted.trend + sum(figures) + needed.label - wanted.viewport;

@@ -9,8 +9,9 @@
 namespace zl::app {
 
 struct NeededWidths {
-  int label = 0;             ///< of the longest label with its unit
+  int label = 0;             ///< of the longest label with its unit, on one line
   int usualLabel = 0;        ///< wide enough for four labels in five
+  std::vector<int> labels;   ///< of each row's on one line; 0 of headings, which run on
   std::vector<int> figures;  ///< by column from the first figure: header and figures whole, with room for their marks
   std::vector<bool> words;   ///< the column holds words that read from the left, which may be cut
 };
@@ -31,9 +32,9 @@ struct WantedWidths {
   std::vector<int> columns;  ///< of single columns instead, from the first figure on
 };
 
-/// Figures are never cut. Where all does not fit, the longest labels and then columns of words are cut if all fits
-/// then; else the labels keep their own width (at most 38 % of the view) and the figures scroll. Where there is more
-/// room than needed, words get it, else the figures spread over it, all by as much.
+/// Figures are never cut. Where all does not fit, the longest labels take several lines and then columns of words are
+/// cut if all fits then; else the labels keep their own width (at most 38 % of the view) and the figures scroll. Where
+/// there is more room than needed, words get it, else the figures spread over it, all by as much.
 ColumnWidths columnWidths(const NeededWidths& needed, const WantedWidths& wanted);
 
 }  // namespace zl::app

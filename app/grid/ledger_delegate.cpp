@@ -6,6 +6,7 @@
 #include <QTableView>
 #include <algorithm>
 
+#include "app/grid/label_lines.h"
 #include "app/look/tabular.h"
 #include "app/look/theme.h"
 
@@ -70,21 +71,13 @@ void LedgerDelegate::paintLabel(QPainter* painter, const QRect& rect, const Ledg
   QFont font = painter->font();
   font.setBold(row.heading || row.strong);
   painter->setFont(font);
-  QRectF area = QRectF(rect).adjusted(CellSpace::kLabelLeft, 0, -CellSpace::kLabelRight / 2.0, 0);
+  QRectF area = QRectF(rect).adjusted(CellSpace::kLabelLeft, 0, -CellSpace::kLabelRight, 0);
   if (!row.scenario.isEmpty()) {
     drawScenarioMark(*painter, row.scenario, QPointF(area.left() + 5, area.center().y()), 9);
     area.adjust(CellSpace::kScenarioMark, 0, 0, 0);
   }
   painter->setPen(t.ink);
-  const QFontMetricsF metrics(font);
-  const QString unit = row.unit.isEmpty() ? QString() : QStringLiteral("  ") + row.unit;
-  const double unitWidth = QFontMetricsF(painter->font()).horizontalAdvance(unit);
-  const QString label = metrics.elidedText(row.label, Qt::ElideRight, area.width() - unitWidth);
-  painter->drawText(area, Qt::AlignLeft | Qt::AlignVCenter, label);
-  if (!unit.isEmpty()) {
-    painter->setPen(t.quiet);
-    painter->drawText(area.adjusted(metrics.horizontalAdvance(label), 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, unit);
-  }
+  drawLabel(*painter, area, row);
 }
 
 void LedgerDelegate::paintScale(QPainter* painter, const QRect& rect, const ScaleMark& scale) const {

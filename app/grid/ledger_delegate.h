@@ -15,6 +15,10 @@ struct CellSpace {
   static constexpr int kLabelLeft = 8;
   static constexpr int kLabelRight = 6;
   static constexpr int kScenarioMark = 16;
+  /// What a label's column has besides the label.
+  static int besideLabel(const LedgerRow& row) {
+    return kLabelLeft + kLabelRight + (row.scenario.isEmpty() ? 0 : kScenarioMark);
+  }
 };
 
 class LedgerDelegate : public QStyledItemDelegate {

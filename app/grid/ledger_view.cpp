@@ -13,6 +13,7 @@
 #include <map>
 #include <utility>
 
+#include "app/grid/label_lines.h"
 #include "app/grid/ledger_delegate.h"
 #include "app/look/amounts.h"
 #include "app/look/plain_text.h"
@@ -108,8 +109,13 @@ void LedgerView::measureAgain() {
     grows = grows || now.figures[c] > needed_.figures[c];
     now.figures[c] = std::max(now.figures[c], needed_.figures[c]);
   }
+  const bool others = now.labels != needed_.labels;
   needed_ = std::move(now);
-  if (grows) applyWidths();
+  if (grows) {
+    applyWidths();
+  } else if (others) {
+    applyHeights();
+  }
 }
 
 void LedgerView::applyWidths() {
@@ -126,7 +132,27 @@ void LedgerView::applyWidths() {
   for (size_t c = 0; c < widths.figures.size(); ++c) {
     setColumnWidth(model_.firstColumn() + static_cast<int>(c), widths.figures[c]);
   }
+  applyHeights();
   Q_EMIT widthsChanged();
+}
+
+void LedgerView::applyHeights() {
+  QHeaderView& heights = *verticalHeader();
+  const int usual = heights.defaultSectionSize();
+  QFont strong = font();
+  strong.setBold(true);
+  for (int r = 0; r < model_.rowCount(); ++r) {
+    int height = usual;
+    const auto at = static_cast<size_t>(r);
+    if (at < needed_.labels.size() && needed_.labels[at] > columnWidth(0)) {
+      const LedgerRow& row = model_.ledgerRows()[at];
+      const QFont& type = row.strong ? strong : font();
+      const int lines = labelLines(row, type, columnWidth(0) - CellSpace::besideLabel(row));
+      height += (lines - 1) * QFontMetrics(type).lineSpacing();
+    }
+    if (heights.sectionSize(r) != height) heights.resizeSection(r, height);
+  }
+  if (showsAll_) showAll();
 }
 
 void LedgerView::makeLabelRoom(ColumnWidths& widths, int room) const {
@@ -180,7 +206,9 @@ void LedgerView::resizeEvent(QResizeEvent* event) {
 
 void LedgerView::changeEvent(QEvent* event) {
   QTableView::changeEvent(event);
-  if (event->type() == QEvent::FontChange) measure();
+  if (event->type() != QEvent::FontChange) return;
+  verticalHeader()->setDefaultSectionSize(fontMetrics().height() + 7);
+  measure();
 }
 
 int LedgerView::scrolled() const {
@@ -238,10 +266,10 @@ void LedgerView::paintEvent(QPaintEvent* event) {
 }
 
 void LedgerView::showAll() {
-  const int rows = model_.rowCount() * verticalHeader()->defaultSectionSize();
+  showsAll_ = true;
   const bool wide = horizontalHeader()->length() > viewport()->width();
   const int bar = wide ? horizontalScrollBar()->sizeHint().height() : 0;
-  setFixedHeight(rows + horizontalHeader()->sizeHint().height() + 4 + bar);
+  setFixedHeight(verticalHeader()->length() + horizontalHeader()->sizeHint().height() + 4 + bar);
   setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
 }
 

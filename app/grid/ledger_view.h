@@ -20,15 +20,15 @@ class LedgerView : public QTableView {
   void setWidths(int figure, int trend = 90);
   /// Of single columns, from the first figure on; for grids that hold words.
   void setColumns(std::vector<int> widths) { ownWidths_ = std::move(widths); }
-  /// Rows may be dragged by their labels on to other rows.
   /// Columns of figures stand above those of another table, from the last one back, where they all fit so.
   void follow(LedgerView* other);
   /// The room for labels, where figures can spare it.
   void setLabelRoom(int width) { labelRoom_ = width; }
   /// Where a column's heading stands, its middle, in this widget; columns count from the first figure.
   [[nodiscard]] double middleOf(int column) const;
+  /// Rows may be dragged by their labels on to other rows.
   void setRowsDraggable(bool on) { rowsDraggable_ = on; }
-  void showAll();  ///< height for all rows, without a scroll bar
+  void showAll();  ///< from now on as high as all its rows, without a scroll bar
   [[nodiscard]] QRect visualRect(const QModelIndex& index) const override;
   [[nodiscard]] QModelIndex indexAt(const QPoint& point) const override;
   void scrollTo(const QModelIndex& index, ScrollHint hint = EnsureVisible) override;
@@ -65,12 +65,14 @@ class LedgerView : public QTableView {
   void measure();
   void measureAgain();  ///< columns grow with their figures and do not shrink while something is dragged
   void applyWidths();
+  void applyHeights();  ///< rows whose label takes several lines are as high as they
   void makeLabelRoom(ColumnWidths& widths, int room) const;
   void takeWidthsOf(const LedgerView& other, ColumnWidths& widths) const;
   [[nodiscard]] int scrolled() const;  ///< pixels that the figures are moved beneath the labels
 
   LedgerModel model_;
   bool rowsDraggable_ = false;
+  bool showsAll_ = false;
   int draggedRow_ = -1;
   int figureWidth_ = 60;
   int trendWidth_ = 90;

@@ -32,7 +32,7 @@ CashValuePage::CashValuePage(Workbench& bench, QWidget* parent) : Page(bench, St
   head_ = new PlainLabel(this);
   head_->setObjectName(QStringLiteral("cashHead"));
   head_->setContentsMargins(8, 0, 8, 0);
-  head_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+  head_->setWordWrap(true);
   layout->addWidget(head_);
   views_ = new SubViews(this);
   layout->addWidget(views_, 1);
@@ -222,10 +222,17 @@ void CashValuePage::fillScenarios(LedgerView* grid, std::vector<LedgerRow> rows)
 void CashValuePage::fillHead() {
   const services::Snapshot& s = now();
   const services::CashHead head = services::cashHead(s);
-  QStringList values;
-  for (size_t k = 0; k < head.values.size(); ++k)
-    values << tr("%1 %2").arg(text(s.caseOf().scenarios[k].label), figureOr(head.values[k], Kind::Quote));
-  QStringList words = {tr("Price %1 %2").arg(figureOr(head.price, Kind::Quote), text(s.company().listing.unit)),
+  QStringList values, reasons;
+  for (size_t k = 0; k < head.values.size(); ++k) {
+    const QString value = figureOr(head.values[k], Kind::Quote);
+    values << tr("%1 %2").arg(text(s.caseOf().scenarios[k].label), value);
+    if (!head.values[k].hasValue()) reasons << value;
+  }
+  // What all scenarios lack for one reason is said once.
+  if (reasons.size() == values.size() && reasons.removeDuplicates() + 1 == values.size()) values = reasons;
+  const QString price = figureOr(head.price, Kind::Quote);
+  const QString unit = text(s.company().listing.unit);
+  QStringList words = {head.price.hasValue() ? tr("Price %1 %2").arg(price, unit) : price,
                        values.join(QStringLiteral(", "))};
   if (head.beyond.hasValue())
     words << tr("%1 % of base's firm lies beyond the forecast").arg(text(figureText(head.beyond, Kind::Ratio)));

@@ -22,13 +22,6 @@ Result<Model> parseModel(std::string_view text, const std::string& source);
 /// finds, and may take rows out of the forecast. The earlier texts stay as they are written.
 Result<Model> parseModel(const std::vector<ModelText>& texts);
 
-/// The words of the language, for whoever helps to write it.
-struct LanguageWords {
-  std::vector<std::string> declarations, attributes, kinds, timings, functions;
-  std::vector<std::string> histories;  ///< what `history` may be besides a rule
-};
-const LanguageWords& languageWords();
-
 /// The place of a fault that parseModel() answered with: the text it is in, and where. Empty where
 /// the message names none of the sources.
 struct FaultPlace {

@@ -4,6 +4,7 @@
 #include <set>
 
 #include "core/filing/segments.h"
+#include "core/model/language_words.h"
 #include "core/model/parser.h"
 
 namespace zl::services {

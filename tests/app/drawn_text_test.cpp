@@ -9,6 +9,7 @@
 #include "services/sessions/session.h"
 #include "tests/support/chart_texts.h"
 #include "tests/support/files.h"
+#include "tests/support/grid_texts.h"
 #include "tests/support/source_folder.h"
 #include "tests/support/text_recorder.h"
 #include "tests/support/window_fixture.h"
@@ -19,10 +20,6 @@ namespace {
 class DrawnTexts : public WindowFixture {
  protected:
   void TearDown() override { applyTheme(*qApp, ThemeChoice::Light); }
-
-  void lookAtCharts(const std::string& where, double stretch = 1) {
-    texts_ += chartFaults(*window_, where, faults_, stretch);
-  }
 
   void lookAtContrast(const std::string& where) {
     const QImage window = window_->grab().toImage();
@@ -64,13 +61,21 @@ class DrawnTexts : public WindowFixture {
   }
 
   std::set<std::string> faults_, faint_;
-  int texts_ = 0;
 };
 
-TEST_F(DrawnTexts, LabelsWiderByAThirdWouldBeNoticed) {
-  go(Qt::Key_4);
-  lookAtCharts("demo", 3);
+TEST_F(DrawnTexts, LabelsWiderByThreeTenthsWouldBeNoticed) {
+  constexpr double kWider = 1.3;
+  std::set<std::string> inGrids;
+  eachPage(
+      [&](const std::string& where) {
+        chartFaults(*window_, where, faults_, kWider);
+        for (LedgerView* grid : window_->findChildren<LedgerView*>()) {
+          if (grid->isVisible()) gridFaults(*grid, where, inGrids, true, kWider);
+        }
+      },
+      "demo");
   EXPECT_THAT(faults_, testing::Not(testing::IsEmpty()));
+  EXPECT_GT(inGrids.size(), 20U);
 }
 
 TEST_F(DrawnTexts, EveryTextCanBeReadInBothPapers) {
