@@ -55,6 +55,9 @@ class ImportCommand : public Command {
       c.out << services::readingText(p, c.resources->model);
     }
     if (guessed && !accept_) {
+      for (const services::ImportPreview& p : *previews) {
+        for (const std::string& warning : p.warnings) c.out << "note: " << p.name << ": " << warning << '\n';
+      }
       c.out
           << "nothing is stored yet: correct with --line, --currency, --scale, --period or --mend, then add --accept\n";
       return {};

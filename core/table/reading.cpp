@@ -214,7 +214,9 @@ class Guess {
       reading_.columns.push_back(std::move(column));
     }
     if (onlyYears && !hints_.fiscal && !fiscalTold_ && !reading_.columns.empty()) {
-      reading_.doubts.push_back("years are taken to end on " + dateText(reading_.columns.front().end).substr(5));
+      PeriodHeading plain;
+      plain.year = 2001;
+      reading_.doubts.push_back("years are taken to end on " + dateText(plain.endIn(reading_.fiscal)).substr(5));
     }
     if (reading_.columns.empty()) return;
     reading_.columns.insert(reading_.columns.end(), unread_.begin(), unread_.end());

@@ -1,11 +1,15 @@
 #include "exchange/csv/rows.h"
+#include "exchange/workbook/unquoted.h"
 #include "exchange/workbook/workbook.h"
 
 namespace zl::exchange {
 
 Result<Workbook> readDelimited(std::string_view content, const std::string& name, const StopCheck& stopped) {
-  Result<std::vector<CsvRow>> rows = readCsvRows(content, delimiterOf(content), name, stopped);
+  const char delimiter = delimiterOf(content);
+  Result<std::vector<CsvRow>> rows = readCsvRows(content, delimiter, name, stopped);
   if (!rows) return tl::unexpected(rows.error());
+  Workbook workbook;
+  if (delimiter == ',') workbook.warnings = joinUnquoted(*rows);
   Sheet sheet;
   for (CsvRow& row : *rows) {
     sheet.rows.emplace_back();
@@ -21,7 +25,6 @@ Result<Workbook> readDelimited(std::string_view content, const std::string& name
     }
   }
   if (sheet.rows.empty()) return fail(ErrorKind::BadInput, "the table is empty", name);
-  Workbook workbook;
   workbook.sheets.push_back(std::move(sheet));
   return workbook;
 }
