@@ -137,6 +137,7 @@ void LedgerView::applyWidths() {
 }
 
 void LedgerView::applyHeights() {
+  if (!isVisible()) return;
   QHeaderView& heights = *verticalHeader();
   const int usual = heights.defaultSectionSize();
   QFont strong = font();
@@ -202,6 +203,11 @@ double LedgerView::middleOf(int column) const {
 void LedgerView::resizeEvent(QResizeEvent* event) {
   QTableView::resizeEvent(event);
   applyWidths();
+}
+
+void LedgerView::showEvent(QShowEvent* event) {
+  QTableView::showEvent(event);
+  applyHeights();
 }
 
 void LedgerView::changeEvent(QEvent* event) {

@@ -52,6 +52,7 @@ class LedgerView : public QTableView {
   void currentChanged(const QModelIndex& current, const QModelIndex& previous) override;
   void selectionChanged(const QItemSelection& selected, const QItemSelection& deselected) override;
   void resizeEvent(QResizeEvent* event) override;
+  void showEvent(QShowEvent* event) override;
   void changeEvent(QEvent* event) override;
   void paintEvent(QPaintEvent* event) override;
   void scrollContentsBy(int dx, int dy) override;
@@ -65,7 +66,9 @@ class LedgerView : public QTableView {
   void measure();
   void measureAgain();  ///< columns grow with their figures and do not shrink while something is dragged
   void applyWidths();
-  void applyHeights();  ///< rows whose label takes several lines are as high as they
+  /// Rows whose label takes several lines are as high as they. Only of a grid in sight: before it has its place it is
+  /// narrow, and would push the window higher than it need be.
+  void applyHeights();
   void makeLabelRoom(ColumnWidths& widths, int room) const;
   void takeWidthsOf(const LedgerView& other, ColumnWidths& widths) const;
   [[nodiscard]] int scrolled() const;  ///< pixels that the figures are moved beneath the labels

@@ -104,16 +104,21 @@ class Placing {
     });
   }
 
-  /// Whether a total is better left to its parts: one of them names a line beside its own.
+  /// Whether a total is better left to its parts: of them as many name lines beside its own as parts of it.
   [[nodiscard]] bool partsNameOthers(size_t total, const std::string& line) const {
+    const int others = namingOthers(total, line);
+    return others > 0 && others >= agreeing(total, line);
+  }
+  [[nodiscard]] int namingOthers(size_t total, const std::string& line) const {
     const FoundSum* sum = tree_.of(total);
-    if (sum == nullptr) return false;
-    if (isDifference(total, line)) return false;
-    return std::any_of(sum->terms.begin(), sum->terms.end(), [&](const SumTerm& term) {
+    if (sum == nullptr || isDifference(total, line)) return 0;
+    int count = 0;
+    for (const SumTerm& term : sum->terms) {
       const LabelRule* rule = exact_[term.row];
-      const bool other = rule != nullptr && rule->line != line && isBeside(rule->line, line);
-      return other || partsNameOthers(term.row, line);
-    });
+      count += rule != nullptr && rule->line != line && isBeside(rule->line, line) ? 1 : 0;
+      count += namingOthers(term.row, line);
+    }
+    return count;
   }
 
   /// How many of a total's parts, at any depth, name lines that its line is a sum of.

@@ -67,25 +67,14 @@ void nameDollar(std::string& plain) {
 
 /// Lower case, with every sign outside ASCII that tables use brought to a plain one and letters without accents.
 std::string plainText(std::string_view text) {
-  static constexpr auto kSigns =
-      std::to_array<std::pair<std::string_view, std::string_view>>({{"\xC2\xA0", " "},
-                                                                    {"\xE2\x80\xAF", " "},
-                                                                    {"\xE2\x80\x89", " "},
-                                                                    {"\xE2\x88\x92", "-"},
-                                                                    {"\xE2\x80\x93", "-"},
-                                                                    {"\xE2\x80\x94", "-"},
-                                                                    {"\xE2\x80\x99", "'"},
-                                                                    {"\xE2\x80\x98", "'"},
-                                                                    {"\xC2\xB4", "'"},
-                                                                    {"\xE2\x82\xAC", " eur "},
-                                                                    {"\xC2\xA3", " gbp "},
-                                                                    {"\xC2\xA5", " jpy "},
-                                                                    {"\xE2\x82\xB9", " inr "},
-                                                                    {"\xE2\x82\xA9", " krw "},
-                                                                    {"\xE2\x82\xAA", " ils "},
-                                                                    {"\xE2\x82\xAB", " vnd "},
-                                                                    {"\xE2\x82\xBA", " try "},
-                                                                    {"\t", " "}});
+  static constexpr auto kSigns = std::to_array<std::pair<std::string_view, std::string_view>>(
+      {{"\xC2\xA0", " "},         {"\xE2\x80\xAF", " "},     {"\xE2\x80\x89", " "},
+       {"\xE2\x88\x92", "-"},     {"\xE2\x80\x93", "-"},     {"\xE2\x80\x94", "-"},
+       {"\xE2\x96\xB2", "-"},     {"\xE2\x96\xB3", "-"},     {"\xEF\xBC\x8D", "-"},
+       {"\xE2\x80\x99", "'"},     {"\xE2\x80\x98", "'"},     {"\xC2\xB4", "'"},
+       {"\xE2\x82\xAC", " eur "}, {"\xC2\xA3", " gbp "},     {"\xC2\xA5", " jpy "},
+       {"\xE2\x82\xB9", " inr "}, {"\xE2\x82\xA9", " krw "}, {"\xE2\x82\xAA", " ils "},
+       {"\xE2\x82\xAB", " vnd "}, {"\xE2\x82\xBA", " try "}, {"\t", " "}});
   std::string plain;
   while (!text.empty()) {
     const auto* const sign = std::find_if(kSigns.begin(), kSigns.end(),
@@ -309,6 +298,17 @@ char decimalMarkOf(const std::vector<std::string>& texts) {
 
 namespace {
 
+/// "12/2023", and of a fiscal year "FY3/2024", "FY3/24": the month with which it ends. "FY23/24" is a year of two.
+std::optional<std::pair<unsigned, int>> monthOfYear(const Run& month, const Run& year, bool fiscal) {
+  const bool whole = year.text.size() == 4;
+  if (!year.digits || year.before != '/' || month.text.size() > 2 || !(whole || (fiscal && year.text.size() == 2)))
+    return std::nullopt;
+  const int ends = std::stoi(month.text);
+  const std::optional<int> named = yearOfRun(year, fiscal);
+  if (!named || ends < 1 || ends > 12 || (!whole && (ends + 1) % 100 == *named % 100)) return std::nullopt;
+  return std::pair(static_cast<unsigned>(ends), *named);
+}
+
 std::optional<PeriodHeading> oneDateHeading(std::string_view text) {
   const std::string plain = plainText(text);
   if (plain.empty() || plain.size() > 80 || plain.find('%') != std::string::npos) return std::nullopt;
@@ -338,11 +338,13 @@ std::optional<PeriodHeading> oneDateHeading(std::string_view text) {
       heading.months = (heading.weeks + 1) / 13 * 3;
       continue;
     }
-    if (run.digits && i == 0 && runs.size() == 2 && run.text.size() <= 2 && runs[1].before == '/' && runs[1].digits &&
-        runs[1].text.size() == 4) {
-      month = static_cast<unsigned>(std::stoi(run.text));  // 12/2023
-      if (*month < 1 || *month > 12) return std::nullopt;
-      continue;
+    if (run.digits && (i == 0 || last == "fy") && heading.year == 0 && i + 1 < runs.size()) {
+      if (const std::optional<std::pair<unsigned, int>> ends = monthOfYear(run, runs[i + 1], last == "fy")) {
+        month = ends->first;
+        heading.year = ends->second;
+        ++i;
+        continue;
+      }
     }
     // "three months", "first half", "1. Quartal", "6 mois".
     if (const std::optional<int> span = spanNamed(next); span && (!run.digits || run.text.size() <= 2)) {
@@ -364,10 +366,13 @@ std::optional<PeriodHeading> oneDateHeading(std::string_view text) {
         heading.months = partLetter(last);
       } else if (partNext) {
         number = std::stoi(run.text.substr(0, 2));
-      } else if (heading.year > 0 && run.text.size() == 2 &&
-                 (run.before == '/' || (run.before == '-' && std::stoi(run.text) == (heading.year + 1) % 100))) {
+      } else if (heading.year > 0 && run.text.size() == 2 && (run.before == '/' || run.before == '-') &&
+                 std::stoi(run.text) == (heading.year + 1) % 100) {
         // 2023/24 and 2023-24 end in 2024; of "2023-12" nobody knows it
         heading.year = heading.year / 100 * 100 + std::stoi(run.text) + (heading.year % 100 == 99 ? 100 : 0);
+      } else if (heading.year > 0 && !month && run.before == '/' && run.text.size() <= 2) {
+        month = static_cast<unsigned>(std::stoi(run.text));  // FY2024/3
+        if (*month < 1 || *month > 12) return std::nullopt;
       } else if (const std::optional<int> year = yearOfRun(run, afterName && !longYear); year && heading.year == 0) {
         heading.year = *year;
       } else if (!day && run.text.size() <= 2) {

@@ -100,6 +100,21 @@ bool isHeading(const SheetCell& cell) {
   return cell.kind == SheetCell::Kind::Day || periodHeading(cell.text).has_value();
 }
 
+/// As many headings as columns of figures, elsewhere: each stands over the column of its place in the order. Pages
+/// lay figures out in more columns than their headings, and a pasted first row may lack the cell over the labels.
+void standOver(SheetRow& headings, const std::set<int>& figures) {
+  auto over = figures.begin();
+  SheetRow row;
+  const int first = *over;
+  for (size_t i = 0; i < headings.cells.size(); ++i) {
+    const bool heading = isHeading(headings.cells[i]);
+    if (!heading && headings.columns[i] >= first) continue;  // of no column
+    row.columns.push_back(heading ? *over++ : headings.columns[i]);
+    row.cells.push_back(std::move(headings.cells[i]));
+  }
+  headings = std::move(row);
+}
+
 }  // namespace
 
 Sheet gathered(Sheet sheet) {
@@ -125,7 +140,7 @@ Sheet gathered(Sheet sheet) {
       headingRow = r;
     }
   }
-  const std::set<int> at(headings.begin(), headings.end());
+  std::set<int> at(headings.begin(), headings.end());
   // Headings that have figures of their own beneath them keep what stands beside for itself.
   std::set<int> own;
   for (size_t r = headingRow + 1; r < rows.size(); ++r) {
@@ -133,6 +148,10 @@ Sheet gathered(Sheet sheet) {
       const SheetCell& cell = rows[r].row.cells[i];
       if (cell.kind == SheetCell::Kind::Number || looksLikeFigure(cell.text)) own.insert(rows[r].row.columns[i]);
     }
+  }
+  if (own.size() == at.size() && own != at) {
+    standOver(rows[headingRow].row, own);
+    at = own;
   }
   for (size_t r = 0; r < rows.size(); ++r) {
     SheetRow& row = rows[r].row;

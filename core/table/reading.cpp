@@ -131,9 +131,8 @@ class Guess {
     if (!scaleSaid && !hints_.fixedScale)
       reading_.doubts.emplace_back("the table names no scale; its figures are taken as they are");
     if (!currencySaid && !hints_.fixedCurrency) {
-      reading_.doubts.push_back(reading_.currency.empty()
-                                    ? "the table names no currency"
-                                    : "the table names no currency; " + reading_.currency + " is taken");
+      reading_.doubts.push_back(
+          reading_.currency.empty() ? kNoCurrency : std::string(kNoCurrency) + "; " + reading_.currency + " is taken");
     }
   }
 

@@ -69,6 +69,9 @@ struct TableHints {
   std::optional<int> labelColumn;
 };
 
+/// The doubt of a table whose currency nothing tells.
+inline constexpr const char* kNoCurrency = "the table names no currency";
+
 /// Reads a sheet's layout. Fails when no row or column names at least one period with figures
 /// beneath it, saying what was looked for.
 Result<TableReading> guessTable(const Sheet& sheet, const PlacingRules& rules, const TableHints& hints);

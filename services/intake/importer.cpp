@@ -18,6 +18,7 @@
 #include "services/intake/judged.h"
 #include "services/intake/market_tables.h"
 #include "services/intake/price_units.h"
+#include "services/intake/shared_currency.h"
 
 namespace zl::services {
 namespace {
@@ -408,8 +409,7 @@ Status readyToStore(const std::vector<ImportPreview>& previews) {
   for (const ImportPreview& p : previews) {
     const bool unnamed = !p.readings.empty() && std::any_of(p.incoming.facts.begin(), p.incoming.facts.end(),
                                                             [](const Fact& f) { return f.unit.empty(); });
-    if (unnamed)
-      return fail(ErrorKind::BadInput, "the table names no currency", p.name, "Say which one its figures are in");
+    if (unnamed) return fail(ErrorKind::BadInput, kNoCurrency, p.name, "Say which one its figures are in");
   }
   return {};
 }
@@ -578,6 +578,7 @@ Result<std::vector<ImportPreview>> preview(const std::vector<ImportFile>& given,
     p.incoming.document.importedAt = context.now;
     previews.push_back(std::move(p));
   }
+  if (Status s = shareCurrency(previews, context); !s) return tl::unexpected(s.error());
   holdScales(previews, context);
   if (Status s = holdPrices(previews, context); !s) return tl::unexpected(s.error());
   return previews;

@@ -57,7 +57,9 @@ INSTANTIATE_TEST_SUITE_P(
         Heading{"three cheers 2024", ""}, Heading{"Quarter ended 31 March 2024", "2024-03-31", 3},
         Heading{"1st half 2024", "2023-09-30", 6}, Heading{"FY18 (Mar 2018)", "2018-03-31"},
         Heading{"31 Mar 2018 (FY18)", "2018-03-31"}, Heading{"2023-24", "2024-03-31"}, Heading{"1999-00", "2000-03-31"},
-        Heading{"2023-13", ""}));
+        Heading{"2023-13", ""}, Heading{"FY3/2024", "2024-03-31"}, Heading{"FY3/24", "2024-03-31"},
+        Heading{"FY12/24", "2024-12-31"}, Heading{"FY23/24", "2024-03-31"}, Heading{"FY2024/3", "2024-03-31"},
+        Heading{"2024/12", "2024-12-31"}, Heading{"2011/12", "2012-03-31"}, Heading{"2024/26", ""}));
 
 // The same in other languages: what their reports print above columns.
 INSTANTIATE_TEST_SUITE_P(
@@ -271,6 +273,22 @@ TEST(Reading, ACurrencyAloneOverTheLabelsJoinsNoYear) {
   ASSERT_EQ(reading->columns.size(), 3u);
   for (const TableColumn& column : reading->columns) EXPECT_TRUE(column.included) << column.heading;
   EXPECT_EQ(reading->columns.front().heading, "2025");
+}
+
+TEST(Reading, HeadingsStandOverAsManyColumnsOfFiguresElsewhere) {
+  // Signs in cells of their own shift figures to the right of headings that span none; a pasted first row may lack the
+  // cell over the labels. Figures are those of the years in their order.
+  for (const char* text :
+       {"EUR m|2025|2024|2023\nSales|$|30|$|20|$|10\nTax||3||2||1\n", "2025|2024|2023\nSales|30|20|10\nTax|3|2|1\n"}) {
+    const auto reading = guessTable(gathered(sheetOf(text)), rules(), {});
+    ASSERT_TRUE(reading) << text << reading.error().text();
+    ASSERT_EQ(reading->columns.size(), 3U) << text;
+    const Sheet sheet = gathered(sheetOf(text));
+    std::string read;
+    for (const TableColumn& column : reading->columns)
+      read += column.heading + "=" + sheet.at(2, column.column)->text + " ";
+    EXPECT_EQ(read, "2025=3 2024=2 2023=1 ") << text;
+  }
 }
 
 TEST(Reading, RememberedChoicesAndCorrectionsWin) {

@@ -234,6 +234,27 @@ TEST(Tables, AmountsInNoCurrencyAreNotStored) {
   EXPECT_TRUE(Session::bringIn(folder.file("b.zledger"), "bare", *previews, resources, test::testDesk()));
 }
 
+TEST(Tables, OfOneImportAreInTheCurrencyThatSomeOfThemName) {
+  const auto resources = *Resources::load();
+  const ImportContext context{"bare", resources, "now", {}};
+  const std::string bare = ";2024;2023\nNet sales;5;4\n";
+  const std::string swiss = "CHF m;2024;2023\nCash;3;2\n";
+  const std::string british = "GBP m;2024;2023\nInventories;1;1\n";
+  const auto units = [&](const std::vector<ImportFile>& files) {
+    std::string all;
+    const auto previews = preview(files, context);
+    EXPECT_TRUE(previews) << previews.error().text();
+    for (const ImportPreview& p : *previews) all += p.incoming.facts.front().unit + "; ";
+    return all;
+  };
+  EXPECT_EQ(units({{"a.csv", bare}, {"b.csv", swiss}}), "CHF; CHF; ");
+  EXPECT_EQ(units({{"a.csv", bare}, {"b.csv", swiss}, {"c.csv", british}}), "; CHF; GBP; ") << "they are in two";
+  const auto previews = preview({{"a.csv", bare}, {"b.csv", swiss}}, context);
+  ASSERT_TRUE(previews);
+  EXPECT_THAT(previews->at(0).readings.at(0).reading.doubts, Contains(HasSubstr("CHF is taken, as 'b.csv' is in")));
+  EXPECT_TRUE(readyToStore(*previews));
+}
+
 TEST(LinesJson, RoundTripsAndRefusesOtherThings) {
   const LineChoices choices{{"label:A \"quoted\"", {"cash", -1, "why"}}, {"x:B", {"", 1, ""}}};
   EXPECT_EQ(*exchange::lineChoicesFromText(exchange::lineChoicesText(choices), "t"), choices);
