@@ -20,6 +20,37 @@ double rowHeight(const QFont& font) {
   return barHeight(font) + 8;
 }
 
+struct Legend {
+  QString label;
+  double at = 0;  ///< where its block begins
+};
+
+/// Each label begins over its block, or as near to it as those beside it leave room; where not all have room, all are
+/// cut to their blocks.
+void drawLegend(QPainter& painter, const std::vector<Legend>& legend, const QRectF& row) {
+  constexpr double kBetween = 10;
+  const QFontMetricsF metrics(painter.font());
+  std::vector<double> from;
+  double free = row.left();
+  for (const Legend& l : legend) {
+    from.push_back(std::max(l.at, free));
+    free = from.back() + metrics.horizontalAdvance(l.label) + kBetween;
+  }
+  double limit = row.right();
+  for (size_t i = legend.size(); i-- > 0;) {
+    from[i] = std::min(from[i], limit - metrics.horizontalAdvance(legend[i].label));
+    limit = from[i] - kBetween;
+  }
+  const bool fit = from.empty() || from.front() >= row.left() - 0.5;
+  painter.setPen(theme().quiet);
+  for (size_t i = 0; i < legend.size(); ++i) {
+    const double next = i + 1 < legend.size() ? legend[i + 1].at : row.right();
+    const QString label =
+        fit ? legend[i].label : metrics.elidedText(legend[i].label, Qt::ElideRight, next - legend[i].at - 4);
+    painter.drawText(QPointF(fit ? from[i] : legend[i].at, row.bottom() - metrics.descent()), label);
+  }
+}
+
 }  // namespace
 
 RateStack::RateStack(QWidget* parent) : TellingChart(parent) {
@@ -74,6 +105,7 @@ void RateStack::paintEvent(QPaintEvent*) {
                      metrics.elidedText(bar.label, Qt::ElideRight, names));
     double from = 0;
     int index = 0;
+    std::vector<Legend> legend;  // one serves all bars: it stands over the first
     for (const RatePart& part : bar.parts) {
       if (part.figure <= 0) continue;
       const QRectF block(x.at(from), y + line, x.at(from + part.figure) - x.at(from), thick);
@@ -86,14 +118,11 @@ void RateStack::paintEvent(QPaintEvent*) {
       painter.setPen(t.ink);
       const QString figure = zl::app::text(groupedNumber(part.figure * 100, 2));
       if (block.width() > tabularWidth(font(), figure) + 4) drawTabular(painter, block, figure, Qt::AlignHCenter);
-      // One legend serves all bars: it stands over the first.
-      painter.setPen(t.quiet);
-      if (&bar == &bars_.front())
-        painter.drawText(QRectF(block.left(), y, block.width() - 4, line), Qt::AlignLeft | Qt::AlignBottom,
-                         metrics.elidedText(part.label, Qt::ElideRight, block.width() - 4));
+      if (&bar == &bars_.front()) legend.push_back({part.label, block.left()});
       from += part.figure;
       ++index;
     }
+    drawLegend(painter, legend, QRectF(x.at(0), y, width() - 8 - x.at(0), line));
     painter.setPen(t.ink);
     painter.setFont(bold);
     addFigure({x.at(from) + 4, y + line, total - 4, thick}, bar.told);

@@ -34,6 +34,7 @@ NeededWidths neededWidths(const LedgerModel& model, const QFont& font, const QFo
   const int figures = model.columnCount() - first;
   needed.figures.assign(static_cast<size_t>(std::max(0, figures)), 0);
   needed.words.assign(needed.figures.size(), false);
+  needed.whole.assign(needed.figures.size(), 0);
   for (int c = 0; c < figures; ++c) {
     const QString title = model.headerData(first + c, Qt::Horizontal, Qt::DisplayRole).toString();
     needed.figures[static_cast<size_t>(c)] = up(header.horizontalAdvance(title)) + 3 * CellSpace::kGap;
@@ -49,12 +50,13 @@ NeededWidths neededWidths(const LedgerModel& model, const QFont& font, const QFo
     needed.labels[r] = up(metrics.horizontalAdvance(row.label) + unit) + 1 + CellSpace::besideLabel(row);
     for (size_t c = 0; c < std::min(row.cells.size(), needed.figures.size()); ++c) {
       const LedgerCell& cell = row.cells[c];
-      if (cell.left) {
-        needed.words[c] = true;
-        continue;
-      }
       const QString shown =
           model.data(model.index(static_cast<int>(r), first + static_cast<int>(c)), Qt::DisplayRole).toString();
+      if (cell.left) {
+        needed.words[c] = true;
+        needed.whole[c] = std::max(needed.whole[c], up(metrics.horizontalAdvance(shown)) + 4 * CellSpace::kGap);
+        continue;
+      }
       const bool notch = (cell.ink == Ink::Assumed || cell.ink == Ink::Proposed) && !cell.quiet;
       double width = cell.words ? std::min<double>(kWidestWords, metrics.horizontalAdvance(shown))
                                 : tabularWidth(row.strong ? strong : font, shown);
@@ -77,6 +79,11 @@ int sum(const std::vector<int>& widths) {
   return std::accumulate(widths.begin(), widths.end(), 0);
 }
 
+/// What a column of words keeps: its heading and figures whole, and some of its words.
+int fewest(const NeededWidths& needed, size_t c) {
+  return std::max(needed.figures[c], kFewestWords);
+}
+
 /// As a page asks for them, and figures at least as wide as they need. Those of one kind of column stand in columns of
 /// one width: as wanted, less where all fit then.
 std::vector<int> askedFor(const NeededWidths& needed, const WantedWidths& wanted) {
@@ -85,7 +92,7 @@ std::vector<int> askedFor(const NeededWidths& needed, const WantedWidths& wanted
   int alike = 0;
   for (size_t c = 0; c < needed.figures.size(); ++c) {
     if (c < wanted.columns.size()) {
-      others += needed.words[c] ? wanted.columns[c] : std::max(wanted.columns[c], needed.figures[c]);
+      others += std::max(wanted.columns[c], needed.figures[c]);
     } else {
       ++alike;
       if (!needed.words[c]) even = std::max(even, needed.figures[c]);
@@ -95,7 +102,7 @@ std::vector<int> askedFor(const NeededWidths& needed, const WantedWidths& wanted
   std::vector<int> asked;
   for (size_t c = 0; c < needed.figures.size(); ++c) {
     const int width = c < wanted.columns.size() ? wanted.columns[c] : even;
-    asked.push_back(needed.words[c] ? width : std::max(width, needed.figures[c]));
+    asked.push_back(std::max(width, needed.figures[c]));
   }
   return asked;
 }
@@ -114,20 +121,48 @@ bool narrow(const NeededWidths& needed, const WantedWidths& wanted, ColumnWidths
   lacking -= needed.label - label;
   int giving = 0;
   for (size_t c = 0; c < figures.size(); ++c) {
-    if (needed.words[c]) giving += std::max(0, figures[c] - kFewestWords);
+    if (needed.words[c]) giving += std::max(0, figures[c] - fewest(needed, c));
   }
   if (lacking > giving) return false;
   const double part = giving > 0 ? static_cast<double>(std::max(0, lacking)) / giving : 0;
   for (size_t c = 0; c < figures.size(); ++c) {
-    if (needed.words[c]) figures[c] -= up(part * std::max(0, figures[c] - kFewestWords));
+    if (needed.words[c]) figures[c] -= up(part * std::max(0, figures[c] - fewest(needed, c)));
   }
   widths = {label, std::move(figures)};
   return true;
 }
 
+/// Columns of words keep no more than shows them whole while others of them are cut.
+void giveToCut(const NeededWidths& needed, int spare, ColumnWidths& widths) {
+  int lacking = 0, giving = std::max(0, spare);
+  for (size_t c = 0; c < widths.figures.size(); ++c) {
+    if (!needed.words[c]) continue;
+    lacking += std::max(0, needed.whole[c] - widths.figures[c]);
+    giving += std::max(0, widths.figures[c] - std::max(needed.whole[c], fewest(needed, c)));
+  }
+  if (lacking == 0 || giving == 0) return;
+  const double met = std::min(1.0, static_cast<double>(giving) / lacking);
+  double taken = std::max(0.0, met * lacking - std::max(0, spare));  // beyond what is to spare anyway
+  for (size_t c = 0; c < widths.figures.size(); ++c) {
+    if (!needed.words[c]) continue;
+    const int lacks = needed.whole[c] - widths.figures[c];
+    if (lacks > 0) {
+      widths.figures[c] += static_cast<int>(met * lacks);
+      continue;
+    }
+    const int most = widths.figures[c] - std::max(needed.whole[c], fewest(needed, c));
+    const int gives = std::clamp(up(taken), 0, std::max(0, most));
+    widths.figures[c] -= gives;
+    taken -= gives;
+  }
+}
+
 /// What the columns leave: words get it, else the figures, all by as much; the rest is the labels'.
-void spread(const NeededWidths& needed, int spare, ColumnWidths& widths) {
-  if (spare <= 0 || widths.figures.empty()) return;
+void spread(const NeededWidths& needed, int room, ColumnWidths& widths) {
+  if (widths.figures.empty()) return;
+  giveToCut(needed, room - sum(widths.figures), widths);
+  int spare = room - sum(widths.figures);
+  if (spare <= 0) return;
   const auto words = static_cast<int>(std::count(needed.words.begin(), needed.words.end(), true));
   const int share = spare / (words > 0 ? words : static_cast<int>(widths.figures.size()));
   for (size_t c = 0; c < widths.figures.size(); ++c) {
@@ -147,7 +182,7 @@ ColumnWidths columnWidths(const NeededWidths& needed, const WantedWidths& wanted
     const int left = wanted.viewport - wanted.trend - sum(widths.figures);
     widths.label = std::min(needed.label, std::max(up(wanted.viewport * kWidestLabel), left));
   }
-  spread(needed, wanted.viewport - wanted.trend - sum(widths.figures) - widths.label, widths);
+  spread(needed, wanted.viewport - wanted.trend - widths.label, widths);
   return widths;
 }
 

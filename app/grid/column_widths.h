@@ -14,6 +14,7 @@ struct NeededWidths {
   std::vector<int> labels;   ///< of each row's on one line; 0 of headings, which run on
   std::vector<int> figures;  ///< by column from the first figure: header and figures whole, with room for their marks
   std::vector<bool> words;   ///< the column holds words that read from the left, which may be cut
+  std::vector<int> whole;    ///< of columns of words: what would show the longest whole; 0 of others
 };
 
 NeededWidths neededWidths(const LedgerModel& model, const QFont& font, const QFont& headerFont);
@@ -34,7 +35,8 @@ struct WantedWidths {
 
 /// Figures are never cut. Where all does not fit, the longest labels take several lines and then columns of words are
 /// cut if all fits then; else the labels keep their own width (at most 38 % of the view) and the figures scroll. Where
-/// there is more room than needed, words get it, else the figures spread over it, all by as much.
+/// there is more room than needed, words that are cut get it, then all columns of words, else the figures spread over
+/// it, all by as much.
 ColumnWidths columnWidths(const NeededWidths& needed, const WantedWidths& wanted);
 
 }  // namespace zl::app

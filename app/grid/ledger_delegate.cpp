@@ -42,7 +42,11 @@ void LedgerDelegate::paint(QPainter* painter, const QStyleOptionViewItem& option
   } else if (index.column() == 0) {
     paintLabel(painter, option.rect, row);
   } else if (model_.hasTrend() && index.column() == 1) {
-    row.scale ? paintScale(painter, option.rect, *row.scale) : paintTrend(painter, option.rect, row);
+    // As high as on a row of one line, so that lines can be compared.
+    QRect line = option.rect;
+    line.setHeight(std::min(line.height(), option.fontMetrics.height() + 7));
+    line.moveCenter(option.rect.center());
+    row.scale ? paintScale(painter, line, *row.scale) : paintTrend(painter, line, row);
   } else if (const LedgerCell* cell = model_.cellAt(index)) {
     paintCell(painter, option.rect, row, *cell, index.data(Qt::DisplayRole).toString());
   }

@@ -68,7 +68,7 @@ TEST_F(DrawnTexts, LabelsWiderByThreeTenthsWouldBeNoticed) {
   std::set<std::string> inGrids;
   eachPage(
       [&](const std::string& where) {
-        chartFaults(*window_, where, faults_, kWider);
+        chartFaults(*window_, where, faults_, false, kWider);
         for (LedgerView* grid : window_->findChildren<LedgerView*>()) {
           if (grid->isVisible()) gridFaults(*grid, where, inGrids, true, kWider);
         }

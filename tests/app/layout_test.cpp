@@ -107,7 +107,7 @@ class Layout : public WindowFixture {
 
   void lookAtPage(const std::string& where) {
     for (int turn = 0; turn < 2; ++turn) QCoreApplication::processEvents();  // widths settle on the second
-    texts_ += chartFaults(*window_, where, cut_);
+    texts_ += chartFaults(*window_, where, cut_, wide());
     for (LedgerView* grid : window_->findChildren<LedgerView*>()) {
       if (grid->isVisible()) lookAt(*grid, where);
     }
@@ -167,7 +167,11 @@ class Layout : public WindowFixture {
     QFont strong = grid.font();
     strong.setBold(true);
     const int first = model.firstColumn();
+    const QFontMetricsF headings(grid.horizontalHeader()->font());
     for (int c = first; c < model.columnCount(); ++c) {
+      const QString heading = model.headerData(c, Qt::Horizontal, Qt::DisplayRole).toString();
+      if (headings.horizontalAdvance(heading) + 4 > grid.columnWidth(c))
+        cut_.insert(where + ": the heading " + heading.toStdString());
       for (int r = 0; r < model.rowCount(); ++r) {
         const LedgerCell* cell = model.cellAt(model.index(r, c));
         if (cell == nullptr || cell->words || !cell->figure.hasValue()) continue;

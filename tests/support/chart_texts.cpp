@@ -27,7 +27,8 @@ bool isDrawn(const QWidget* w) {
          qobject_cast<const LineBoard*>(w) != nullptr || qobject_cast<const ValueRail*>(w) != nullptr;
 }
 
-int chartFaults(const QWidget& window, const std::string& where, std::set<std::string>& faults, double stretch) {
+int chartFaults(const QWidget& window, const std::string& where, std::set<std::string>& faults, bool whole,
+                double stretch) {
   int seen = 0;
   for (QWidget* chart : window.findChildren<QWidget*>()) {
     if (!chart->isVisible() || !isDrawn(chart)) continue;
@@ -35,6 +36,8 @@ int chartFaults(const QWidget& window, const std::string& where, std::set<std::s
     const std::vector<DrawnText> texts = textsDrawnBy(*chart);
     seen += static_cast<int>(texts.size());
     for (size_t i = 0; i < texts.size(); ++i) {
+      if (whole && texts[i].text.contains(QChar(0x2026)))
+        faults.insert(name + ": cut '" + texts[i].text.toStdString() + "'");
       if (!texts[i].clip.adjusted(-1, -2, 1, 2).contains(texts[i].rect))
         faults.insert(name + ": cut '" + texts[i].text.toStdString() + "'");
       for (size_t k = i + 1; k < texts.size(); ++k) {
