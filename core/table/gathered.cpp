@@ -3,9 +3,11 @@
 #include <algorithm>
 #include <array>
 #include <limits>
+#include <map>
 #include <optional>
 #include <set>
 #include <utility>
+#include <vector>
 
 #include "core/filing/labels.h"
 #include "core/table/displayed.h"
@@ -100,19 +102,39 @@ bool isHeading(const SheetCell& cell) {
   return cell.kind == SheetCell::Kind::Day || periodHeading(cell.text).has_value();
 }
 
-/// As many headings as columns of figures, elsewhere: each stands over the column of its place in the order. Pages
-/// lay figures out in more columns than their headings, and a pasted first row may lack the cell over the labels.
-void standOver(SheetRow& headings, const std::set<int>& figures) {
-  auto over = figures.begin();
-  SheetRow row;
-  const int first = *over;
+/// As many headings as columns of figures that nothing else is written over, elsewhere: each stands over the column of
+/// its place in the order. Pages lay figures out in more columns than their headings, and a pasted first row may lack
+/// the cell over the labels. Where the headings stand then; empty where they stay.
+std::set<int> standOver(SheetRow& headings, std::set<int> figures) {
+  std::vector<int> periods;
   for (size_t i = 0; i < headings.cells.size(); ++i) {
-    const bool heading = isHeading(headings.cells[i]);
-    if (!heading && headings.columns[i] >= first) continue;  // of no column
-    row.columns.push_back(heading ? *over++ : headings.columns[i]);
-    row.cells.push_back(std::move(headings.cells[i]));
+    if (isHeading(headings.cells[i])) {
+      periods.push_back(headings.columns[i]);
+    } else {
+      figures.erase(headings.columns[i]);
+    }
   }
-  headings = std::move(row);
+  if (figures.size() != periods.size()) return {};
+  // Where each has its figures before the next heading, it is plain whose they are.
+  bool plain = true;
+  size_t next = 0;
+  for (const int at : figures) {
+    plain = plain && periods[next] <= at && (next + 1 == periods.size() || at < periods[next + 1]);
+    ++next;
+  }
+  if (plain) return {};
+  std::map<int, SheetCell> row;
+  auto over = figures.begin();
+  for (size_t i = 0; i < headings.cells.size(); ++i) {
+    const int at = isHeading(headings.cells[i]) ? *over++ : headings.columns[i];
+    row.emplace(at, std::move(headings.cells[i]));
+  }
+  headings = {};
+  for (auto& [at, cell] : row) {
+    headings.columns.push_back(at);
+    headings.cells.push_back(std::move(cell));
+  }
+  return figures;
 }
 
 }  // namespace
@@ -149,10 +171,7 @@ Sheet gathered(Sheet sheet) {
       if (cell.kind == SheetCell::Kind::Number || looksLikeFigure(cell.text)) own.insert(rows[r].row.columns[i]);
     }
   }
-  if (own.size() == at.size() && own != at) {
-    standOver(rows[headingRow].row, own);
-    at = own;
-  }
+  if (std::set<int> over = standOver(rows[headingRow].row, own); !over.empty()) at = std::move(over);
   for (size_t r = 0; r < rows.size(); ++r) {
     SheetRow& row = rows[r].row;
     for (size_t i = 0; i < row.cells.size(); ++i) {

@@ -10,7 +10,7 @@ namespace zl::exchange {
 namespace {
 
 constexpr size_t kMostGroups = 6;  // 10^17
-constexpr int kMostWays = 20'000;
+constexpr int kMostSteps = 100'000;
 
 /// "(12", "-204", "7": what thousands may follow.
 bool beginsFigure(const std::string& cell) {
@@ -44,8 +44,7 @@ PartedFigures::PartedFigures(const std::vector<std::string>& cells, size_t from,
 
 std::optional<std::vector<size_t>> PartedFigures::plain() const {
   constexpr double kNear = 1.5;  // decades
-  if (!best_ || !left_) return std::nullopt;
-  const bool sure = count_ == 1 || (best_->apart <= kNear && second_ >= best_->apart + kNear);
+  const bool sure = best_ && left_ && best_->apart <= kNear && second_ >= best_->apart + kNear;
   return sure ? std::optional(best_->sizes) : std::nullopt;
 }
 
@@ -58,6 +57,7 @@ void PartedFigures::look(size_t from, size_t figures) {
     if (cells_.size() - from - count > (figures - 1) * kMostGroups || !isOne(from, count)) continue;
     sizes_.push_back(count);
     decades_.push_back(decadesOf(from, count));
+    left_ = ++steps_ < kMostSteps;
     look(from + count, figures - 1);
     sizes_.pop_back();
     decades_.pop_back();
@@ -82,7 +82,6 @@ std::optional<double> PartedFigures::decadesOf(size_t from, size_t count) const 
 }
 
 void PartedFigures::add() {
-  left_ = ++count_ < kMostWays;
   double low = 0, high = 0;
   bool first = true;
   for (const std::optional<double>& decade : decades_) {

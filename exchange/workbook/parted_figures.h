@@ -43,8 +43,8 @@ class PartedFigures {
   std::vector<std::optional<double>> decades_;
   std::optional<Way> best_;
   double second_ = std::numeric_limits<double>::infinity();
-  int count_ = 0;
-  bool left_ = true;  ///< not all ways were looked at yet, nor too many
+  int steps_ = 0;
+  bool left_ = true;  ///< there are not too many ways to look at them all
 };
 
 }  // namespace zl::exchange

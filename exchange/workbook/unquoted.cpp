@@ -5,6 +5,7 @@
 #include <map>
 #include <optional>
 #include <string>
+#include <utility>
 
 #include "core/table/displayed.h"
 #include "core/table/sheet.h"
@@ -17,6 +18,7 @@ using Cells = std::vector<std::string>;
 
 /// How a table is laid out: cells of a full row, and those before its figures.
 struct Layout {
+  size_t headings = 0;  ///< the row of the periods
   size_t width = 0;
   size_t words = 0;  ///< where known
   bool periods = false;
@@ -55,10 +57,10 @@ size_t wordsOfMost(const std::vector<CsvRow>& rows, size_t width) {
 }
 
 /// Where no other row is as wide as the headings, the comma before them is one of a title: "Harl Ltd, USD m,2025,2024".
-Layout headedBy(const std::vector<CsvRow>& rows, size_t at, Layout layout) {
-  const bool alone = std::none_of(rows.begin() + static_cast<std::ptrdiff_t>(at) + 1, rows.end(),
+Layout headedBy(const std::vector<CsvRow>& rows, Layout layout) {
+  const bool alone = std::none_of(rows.begin() + static_cast<std::ptrdiff_t>(layout.headings) + 1, rows.end(),
                                   [&](const CsvRow& row) { return filled(row.cells) == layout.width; });
-  if (alone) layout = {layout.width - (layout.words - 1), 1, true};
+  if (alone) layout = {layout.headings, layout.width - (layout.words - 1), 1, true};
   return layout;
 }
 
@@ -78,11 +80,12 @@ Layout layoutOf(const std::vector<CsvRow>& rows) {
       ++periods;
       first = c;
     }
-    if (periods >= 2 && first > 0) return headedBy(rows, r, {width, first, true});
+    if (periods >= 2 && first > 0) return headedBy(rows, {r, width, first, true});
   }
+  if (headings > 0) return {0, headings, wordsOfMost(rows, headings), false};
   const auto most =
       std::max_element(counts.begin(), counts.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
-  return most == counts.end() ? Layout{} : Layout{most->first, wordsOfMost(rows, most->first), false};
+  return most == counts.end() ? Layout{} : Layout{0, most->first, wordsOfMost(rows, most->first), false};
 }
 
 void join(Cells& cells, size_t from, size_t count, const char* between) {
@@ -106,32 +109,44 @@ bool joinLabel(Cells& cells, const Layout& layout) {
   return true;
 }
 
-/// Of each row that is too long, the sizes of its figures; empty sizes where none of several ways is plain. Nothing
-/// where any such row cannot be read so, most can be in several ways, or they are too few to tell by.
-std::map<size_t, std::vector<size_t>> figuresOf(std::vector<CsvRow>& rows, const Layout& layout) {
+/// Whether a row has a figure, or nothing, in each column and no cell more.
+bool isFull(const Cells& cells, const Layout& layout) {
+  if (filled(cells) != layout.width) return false;
+  return std::all_of(cells.begin() + static_cast<std::ptrdiff_t>(layout.words),
+                     cells.begin() + static_cast<std::ptrdiff_t>(layout.width),
+                     [](const std::string& cell) { return isFigureOrPiece(trimmed(cell)); });
+}
+
+/// Of rows that are too long, the sizes of their figures; empty sizes where no way is plain. Rows that cannot be read
+/// so stay as they are. Where no row is as long as it should be, nothing, unless all can be read so, most plainly, and
+/// enough to tell: else the table has columns without a heading.
+std::map<size_t, std::vector<size_t>> figuresOf(const std::vector<CsvRow>& rows, size_t from, const Layout& layout) {
   constexpr size_t kFewest = 3;
-  constexpr size_t kMostFigures = 12;
   std::map<size_t, std::vector<size_t>> read;
   size_t sure = 0, longest = 0;
+  bool full = false, others = false;
   const size_t figures = layout.width - layout.words;
-  if (figures > kMostFigures) return {};
-  for (size_t r = 0; r < rows.size(); ++r) {
+  for (size_t r = from; r < rows.size(); ++r) {
     const size_t width = filled(rows[r].cells);
+    full = full || isFull(rows[r].cells, layout);
     if (width <= layout.width) continue;
     Cells cells(rows[r].cells.begin(), rows[r].cells.begin() + static_cast<std::ptrdiff_t>(width));
     for (std::string& cell : cells) cell = trimmed(cell);
-    if (!std::all_of(cells.begin() + static_cast<std::ptrdiff_t>(layout.words), cells.end(), isFigureOrPiece))
-      return {};
-    const PartedFigures ways(cells, layout.words, figures);
-    if (!ways.any()) return {};
-    std::optional<std::vector<size_t>> sizes = ways.plain();
+    const bool pieces =
+        std::all_of(cells.begin() + static_cast<std::ptrdiff_t>(layout.words), cells.end(), isFigureOrPiece);
+    const std::optional<PartedFigures> ways =
+        pieces ? std::optional<PartedFigures>(std::in_place, cells, layout.words, figures) : std::nullopt;
+    if (!ways || !ways->any()) {
+      others = true;
+      continue;
+    }
+    std::optional<std::vector<size_t>> sizes = ways->plain();
     sure += sizes ? 1 : 0;
     longest = std::max(longest, width);
     read[r] = std::move(sizes).value_or(std::vector<size_t>());
   }
-  // One cell more in each row is a column without a heading.
   const bool column = figures > 1 && longest == layout.width + 1;
-  if (read.size() < kFewest || 2 * sure < read.size() || column) read.clear();
+  if (!full && (others || column || read.size() < kFewest || 2 * sure < read.size())) read.clear();
   return read;
 }
 
@@ -178,7 +193,7 @@ std::vector<std::string> joinUnquoted(std::vector<CsvRow>& rows) {
     }
   }
   if (layout.periods) {
-    for (const auto& [r, sizes] : figuresOf(rows, layout)) {
+    for (const auto& [r, sizes] : figuresOf(rows, layout.headings + 1, layout)) {
       if (sizes.empty()) {
         leaveUnread(rows[r]);
         continue;

@@ -291,6 +291,16 @@ TEST(Reading, HeadingsStandOverAsManyColumnsOfFiguresElsewhere) {
   }
 }
 
+TEST(Reading, HeadingsWithoutFiguresKeepTheirPlaceBesideNotes) {
+  // As many columns of figures (notes and one year) as years: the notes are headed by themselves.
+  const Sheet sheet = gathered(sheetOf("EUR m|Note|2025|2024\nSales|3|30|\nTax|4|3|\n"));
+  const auto reading = guessTable(sheet, rules(), {});
+  ASSERT_TRUE(reading) << reading.error().text();
+  ASSERT_FALSE(reading->columns.empty());
+  EXPECT_EQ(reading->columns.front().heading, "2025");
+  EXPECT_EQ(sheet.at(1, reading->columns.front().column)->text, "30");
+}
+
 TEST(Reading, RememberedChoicesAndCorrectionsWin) {
   const Sheet sheet = sheetOf(kStatement);
   TableHints hints;

@@ -42,6 +42,12 @@ TEST(Unquoted, CommasInLabelsAndThousands) {
        "Assets,1,204,318,998,204,950,118\nCash,88,120,-,60,114\n",
        "USD|2025|2024|2023\nRevenue|1,204,318|1,130,077|998,204\nEBIT|282,996|252,022|217,764\n"
        "Assets|1,204,318|998,204|950,118\nCash|88,120|-|60,114\n"},
+      {"in one row among plain ones", years + "Revenue,1,204,998\nCost,701,668\nTax,31,26\n",
+       "USD|2025|2024\nRevenue|1,204|998\nCost|701|668\nTax|31|26\n"},
+      {"years far apart are not read", years + "Revenue,1,204,5\nCost,701,668\n",
+       "USD|2025|2024\nRevenue|1 , 204 , 5\nCost|701|668\n"},
+      {"a remark in one row takes nothing from others", years + "Revenue,1,204,998\nCost,701,668,restated\nTax,31,26\n",
+       "USD|2025|2024\nRevenue|1,204|998\nCost|701|668|restated\nTax|31|26\n"},
       {"both in one row", years + "Revenue,1,204,1,130\nPlant, land, net,7,012,6,680\nProfit,5,192,4,620\n",
        "USD|2025|2024\nRevenue|1,204|1,130\nPlant, land, net|7,012|6,680\nProfit|5,192|4,620\n"},
       {"in the title before the headings, too",
@@ -61,6 +67,10 @@ TEST(Unquoted, CommasInLabelsAndThousands) {
       {"figures of peers are of any size: none is read",
        "Name,Price,Value,Revenue\nAldermoss, Inc.,41.2,4,120,3,310\nBryncote,18.05,902,560\n",
        "Name|Price|Value|Revenue\nAldermoss|Inc. , 41.2 , 4 , 120 , 3 , 310\nBryncote|18.05|902|560\n"},
+      {"nor where all have as many cells too many",
+       "Name,Price,Value,Revenue\nAldermoss,41,4,120,3,310\nBryncote,18,1,902,2,560\nCorrandale,5,2,233,2,004\n",
+       "Name|Price|Value|Revenue\nAldermoss|41 , 4 , 120 , 3 , 310\nBryncote|18 , 1 , 902 , 2 , 560\n"
+       "Corrandale|5 , 2 , 233 , 2 , 004\n"},
       {"nor beside short names and units",
        "Company,Ticker,Price,Value ($m),Revenue LTM\nAldermoss, Inc.,ALM,41.20,4,120,3,310\nCorrandale "
        "PLC,CRD,305p,2,233,901\n",
