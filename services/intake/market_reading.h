@@ -2,7 +2,6 @@
 // A table of the market under its headings: which columns hold what, cells as texts, figures and days, what is set
 // aside of it, and the lines that are read.
 
-#include <map>
 #include <optional>
 #include <set>
 #include <string>
