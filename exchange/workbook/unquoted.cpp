@@ -24,19 +24,14 @@ struct Layout {
   bool periods = false;
 };
 
-std::string trimmed(const std::string& text) {
-  const size_t first = text.find_first_not_of(" \t");
-  return first == std::string::npos ? std::string() : text.substr(first, text.find_last_not_of(" \t") - first + 1);
-}
-
 size_t filled(const Cells& cells) {
   size_t count = cells.size();
-  while (count > 0 && trimmed(cells[count - 1]).empty()) --count;
+  while (count > 0 && cells[count - 1].empty()) --count;
   return count;
 }
 
 bool readsAsWords(const std::string& cell) {
-  return !displayedNumber(trimmed(cell), '.') && !saysNothing(trimmed(cell)) &&
+  return !displayedNumber(cell, '.') && !saysNothing(cell) &&
          std::any_of(cell.begin(), cell.end(), [](unsigned char c) { return std::isalpha(c) != 0 || c > 0x7f; });
 }
 
@@ -76,7 +71,7 @@ Layout layoutOf(const std::vector<CsvRow>& rows) {
     if (headings == 0 && width >= 3 && std::all_of(cells.begin(), end, readsAsWords)) headings = width;
     size_t periods = 0, first = 0;
     for (size_t c = width; c-- > 0;) {
-      if (!periodHeading(trimmed(cells[c]))) continue;
+      if (!periodHeading(cells[c])) continue;
       ++periods;
       first = c;
     }
@@ -89,8 +84,8 @@ Layout layoutOf(const std::vector<CsvRow>& rows) {
 }
 
 void join(Cells& cells, size_t from, size_t count, const char* between) {
-  std::string all = trimmed(cells[from]);
-  for (size_t c = from + 1; c < from + count; ++c) all += between + trimmed(cells[c]);
+  std::string all = cells[from];
+  for (size_t c = from + 1; c < from + count; ++c) all += between + cells[c];
   cells[from] = std::move(all);
   cells.erase(cells.begin() + static_cast<std::ptrdiff_t>(from + 1),
               cells.begin() + static_cast<std::ptrdiff_t>(from + count));
@@ -102,7 +97,7 @@ bool joinLabel(Cells& cells, const Layout& layout) {
   const size_t words = leadingWords(cells);
   size_t extra = width - layout.width;
   // Figures are parted, too: the label is what leaves one cell to each column of words.
-  const bool heading = layout.periods && words < width && periodHeading(trimmed(cells[words]));
+  const bool heading = layout.periods && words < width && periodHeading(cells[words]);
   if (layout.periods && !heading && extra >= words) extra = words > layout.words ? words - layout.words : 0;
   if (extra == 0 || extra >= words) return false;
   join(cells, 0, extra + 1, ", ");
@@ -114,7 +109,7 @@ bool isFull(const Cells& cells, const Layout& layout) {
   if (filled(cells) != layout.width) return false;
   return std::all_of(cells.begin() + static_cast<std::ptrdiff_t>(layout.words),
                      cells.begin() + static_cast<std::ptrdiff_t>(layout.width),
-                     [](const std::string& cell) { return isFigureOrPiece(trimmed(cell)); });
+                     [](const std::string& cell) { return isFigureOrPiece(cell); });
 }
 
 /// Of rows that are too long, the sizes of their figures; empty sizes where no way is plain. Rows that cannot be read
@@ -131,7 +126,6 @@ std::map<size_t, std::vector<size_t>> figuresOf(const std::vector<CsvRow>& rows,
     full = full || isFull(rows[r].cells, layout);
     if (width <= layout.width) continue;
     Cells cells(rows[r].cells.begin(), rows[r].cells.begin() + static_cast<std::ptrdiff_t>(width));
-    for (std::string& cell : cells) cell = trimmed(cell);
     const bool pieces =
         std::all_of(cells.begin() + static_cast<std::ptrdiff_t>(layout.words), cells.end(), isFigureOrPiece);
     const std::optional<PartedFigures> ways =
@@ -163,7 +157,7 @@ bool mayHoldThousands(const Cells& cells, const Layout& layout) {
     extra = std::max<size_t>(1, extra - std::min(extra, words > 0 ? words - 1 : 0));
   }
   size_t going = 0;
-  for (size_t c = layout.words + 1; c < width; ++c) going += goesOn(trimmed(cells[c - 1]), trimmed(cells[c])) ? 1 : 0;
+  for (size_t c = layout.words + 1; c < width; ++c) going += goesOn(cells[c - 1], cells[c]) ? 1 : 0;
   return extra > 0 && going >= extra;
 }
 
