@@ -1,10 +1,11 @@
 #include "app/frame/trace_panel.h"
-#include "app/bench/draft_field.h"
 
 #include <QKeyEvent>
+#include <QScrollBar>
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "app/bench/draft_field.h"
 #include "app/look/amounts.h"
 #include "app/look/plain_text.h"
 #include "app/look/theme.h"
@@ -15,8 +16,6 @@
 
 namespace zl::app {
 namespace {
-
-constexpr int kCellRole = Qt::UserRole + 1;
 
 QLabel* addLabel(QVBoxLayout* layout, const char* name, QWidget* parent) {
   auto* label = new PlainLabel(parent);
@@ -41,19 +40,28 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
   setMinimumWidth(200);
   setFocusPolicy(Qt::ClickFocus);
   installEventFilter(this);
-  auto* layout = new QVBoxLayout(this);
-  layout->setContentsMargins(12, 10, 10, 8);
+  // The rule of a figure and what stands around it are as long as they are: what does not fit is scrolled to.
+  scroll_ = new QScrollArea(this);
+  scroll_->setObjectName(QStringLiteral("traceScroll"));
+  scroll_->setFrameShape(QFrame::NoFrame);
+  scroll_->setWidgetResizable(true);
+  scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  scroll_->setFocusPolicy(Qt::NoFocus);
+  auto* told = new QWidget(scroll_);
+  auto* layout = new QVBoxLayout(told);
+  layout->setContentsMargins(0, 0, 2, 0);
   layout->setSpacing(5);
-  title_ = addLabel(layout, "traceTitle", this);
-  figure_ = addLabel(layout, "traceFigure", this);
-  rule_ = addLabel(layout, "traceRule", this);
-  source_ = addLabel(layout, "traceSource", this);
-  showJournal_ = new QPushButton(tr("How it came &about"), this);
+  title_ = addLabel(layout, "traceTitle", told);
+  figure_ = addLabel(layout, "traceFigure", told);
+  help_ = addLabel(layout, "traceHelp", told);
+  rule_ = addLabel(layout, "traceRule", told);
+  source_ = addLabel(layout, "traceSource", told);
+  showJournal_ = new QPushButton(tr("How it came &about"), told);
   showJournal_->setObjectName(QStringLiteral("traceShowJournal"));
   showJournal_->setCheckable(true);
   showJournal_->setFlat(true);
   layout->addWidget(showJournal_, 0, Qt::AlignLeft);
-  journal_ = addLabel(layout, "traceJournal", this);
+  journal_ = addLabel(layout, "traceJournal", told);
   connect(showJournal_, &QPushButton::toggled, this, &TracePanel::refresh);
   QFont bold = title_->font();
   bold.setBold(true);
@@ -61,30 +69,22 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
   QFont large = bold;
   large.setPointSizeF(large.pointSizeF() + 5);
   figure_->setFont(large);
-  inputsTitle_ = addLabel(layout, "traceInputsTitle", this);
-  inputs_ = new QListWidget(this);
-  inputs_->setObjectName(QStringLiteral("traceInputs"));
-  inputs_->setAccessibleName(tr("What it stands on"));
-  layout->addWidget(inputs_);
-  dependentsTitle_ = addLabel(layout, "traceDependentsTitle", this);
-  dependents_ = new QListWidget(this);
-  dependents_->setObjectName(QStringLiteral("traceDependents"));
-  dependents_->setAccessibleName(tr("What hangs on it"));
-  layout->addWidget(dependents_);
+  inputsTitle_ = addLabel(layout, "traceInputsTitle", told);
+  inputs_ = addList(layout, "traceInputs", tr("What it stands on"));
+  dependentsTitle_ = addLabel(layout, "traceDependentsTitle", told);
+  dependents_ = addList(layout, "traceDependents", tr("What hangs on it"));
   layout->addStretch();
-  help_ = addLabel(layout, "traceHelp", this);
+  scroll_->setWidget(told);
+  for (QWidget* w : std::initializer_list<QWidget*>{scroll_->viewport(), told}) w->setAutoFillBackground(false);
+  auto* panel = new QVBoxLayout(this);
+  panel->setContentsMargins(12, 10, 8, 8);
+  panel->setSpacing(5);
+  panel->addWidget(scroll_, 1);
   note_ = new QLineEdit(this);
   note_->setObjectName(QStringLiteral("traceNote"));
   note_->setAccessibleName(tr("Note"));
   note_->setPlaceholderText(tr("Note on this line"));
-  layout->addWidget(note_);
-  for (QListWidget* list : {inputs_, dependents_}) {
-    list->setFrameShape(QFrame::NoFrame);
-    list->installEventFilter(this);
-    list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    list->setTextElideMode(Qt::ElideRight);
-    connect(list, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { walkIn(item); });
-  }
+  panel->addWidget(note_);
   connect(note_, &QLineEdit::editingFinished, this, [this] {
     if (!at_.row.known() || !bench_.isOpen() || !note_->isModified()) return;
     note_->setModified(false);
@@ -111,9 +111,25 @@ TracePanel::TracePanel(Workbench& bench, QWidget* parent) : QWidget(parent), ben
   connect(&bench_, &Workbench::opened, this, [this] { at_ = {}; });
 }
 
+LinkList* TracePanel::addList(QVBoxLayout* layout, const char* name, const QString& spoken) {
+  auto* list = new LinkList(layout->parentWidget());
+  list->setObjectName(QString::fromLatin1(name));
+  list->setAccessibleName(spoken);
+  list->installEventFilter(this);
+  layout->addWidget(list);
+  connect(list, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { walkIn(item); });
+  connect(list, &QListWidget::currentItemChanged, this, [this, list](const QListWidgetItem* item) {
+    if (item == nullptr || !list->hasFocus()) return;
+    const QRect at = list->visualItemRect(item).translated(list->pos());
+    scroll_->ensureVisible(at.left(), at.center().y(), 0, at.height());
+  });
+  return list;
+}
+
 void TracePanel::tell(const services::Story& story) {
   telling_ = true;
   told_ = story;
+  scroll_->verticalScrollBar()->setValue(0);
   trail_.clear();
   title_->setText(text(story.title));
   figure_->setText(text(story.figure));
@@ -140,6 +156,7 @@ void TracePanel::look(model::Cell cell, int scenario) {
   at_ = cell;
   row_ = !cell.row.known() ? "" : bench_.now().evaluation->model()[cell.row].name;
   scenario_ = scenario < 0 ? bench_.scenario() : scenario;
+  scroll_->verticalScrollBar()->setValue(0);
   refresh();
 }
 
@@ -161,10 +178,10 @@ bool TracePanel::eventFilter(QObject* watched, QEvent* event) {
 
 void TracePanel::walkIn(const QListWidgetItem* item) {
   if (item == nullptr) return;
-  const QPoint cell = item->data(kCellRole).toPoint();
+  const model::Cell cell = LinkList::cellOf(*item);
   if (!telling_) trail_.push_back(at_);
   setFocus();  // a list that goes would hand the keys to whatever comes next, which would be traced
-  look({model::RowId(cell.x()), cell.y()}, telling_ ? told_->scenario : scenario_);
+  look(cell, telling_ ? told_->scenario : scenario_);
   takeFocus();
 }
 
@@ -187,23 +204,9 @@ void TracePanel::takeFocus() {
   setFocus();
 }
 
-void TracePanel::fillList(QListWidget* list, const std::vector<TraceLink>& links) const {
-  const int row = list->currentRow();
-  list->clear();
-  for (const TraceLink& link : links) {
-    QString label = text(link.label);
-    if (!link.period.empty()) label += QLatin1Char(' ') + text(link.period);
-    const std::string shown = link.option.empty() ? shownText(link.figure, link.kind).toStdString() : link.option;
-    auto* item = new QListWidgetItem(text(shown.empty() ? "absent" : shown) + QStringLiteral("   ") + label, list);
-    item->setData(kCellRole, QPoint(link.cell.row.number(), link.cell.column));
-    item->setToolTip(
-        tipText(label + (link.figure.hasValue() ? QString() : QLatin1Char('\n') + text(link.figure.reason()))));
-  }
-  if (links.empty()) return;
-  list->setCurrentRow(std::clamp(row, 0, static_cast<int>(links.size()) - 1));
-  constexpr int kMostRows = 12;
-  const int rows = std::min(kMostRows, static_cast<int>(links.size()));
-  list->setFixedHeight(rows * list->sizeHintForRow(0) + 6);
+void TracePanel::fillList(LinkList* list, const std::vector<TraceLink>& links) const {
+  const services::Snapshot& s = bench_.now();
+  list->fill(links, s.company().currency, s.company().listing.unit);
 }
 
 void TracePanel::refreshJournal(const TraceStep& step) {

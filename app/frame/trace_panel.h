@@ -4,12 +4,14 @@
 
 #include <QLabel>
 #include <QLineEdit>
-#include <QListWidget>
 #include <QPushButton>
+#include <QScrollArea>
+#include <QVBoxLayout>
 #include <QWidget>
 #include <vector>
 
 #include "app/bench/workbench.h"
+#include "app/frame/link_list.h"
 #include "core/outlook/trace.h"
 
 namespace zl::app {
@@ -26,8 +28,6 @@ class TracePanel : public QWidget {
 
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
-
- protected:
   void showEvent(QShowEvent* event) override;
 
  private:
@@ -35,7 +35,8 @@ class TracePanel : public QWidget {
   void refresh();
   void walkIn(const QListWidgetItem* item);
   void walkOut();
-  void fillList(QListWidget* list, const std::vector<TraceLink>& links) const;
+  LinkList* addList(QVBoxLayout* layout, const char* name, const QString& spoken);
+  void fillList(LinkList* list, const std::vector<TraceLink>& links) const;
   void tell(const services::Story& story);
   void showInputs(const std::vector<TraceLink>& inputs);
   void refreshJournal(const TraceStep& step);
@@ -43,7 +44,8 @@ class TracePanel : public QWidget {
   Workbench& bench_;
   bool stale_ = false;  ///< something changed while it was not shown
   QLabel *title_, *figure_, *rule_, *source_, *help_, *inputsTitle_, *dependentsTitle_;
-  QListWidget *inputs_, *dependents_;
+  QScrollArea* scroll_;
+  LinkList *inputs_, *dependents_;
   QLineEdit* note_;
   QPushButton* showJournal_;  ///< how an assumption came about; read only when asked for
   QLabel* journal_;

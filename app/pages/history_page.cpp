@@ -66,7 +66,7 @@ HistoryPage::HistoryPage(Workbench& bench, QWidget* parent) : Page(bench, Stop::
   layout->addWidget(adjustBar_);
   flagNote_ = new PlainLabel(this);
   flagNote_->setContentsMargins(8, 0, 8, 0);
-  flagNote_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);  // one line; the whole is in its tip
+  flagNote_->setWordWrap(true);
   layout->addWidget(flagNote_);
   auto* halves = new QSplitter(Qt::Vertical, this);
   halves->setObjectName(QStringLiteral("historyHalves"));
@@ -259,7 +259,6 @@ void HistoryPage::refreshFlagBar() {
   for (const auto& [year, reason] : c.exceptional) lines << QStringLiteral("⚑ %1: %2").arg(year).arg(text(reason));
   flagNote_->setText(lines.isEmpty() ? tr("No year is flagged; averages use every year.")
                                      : lines.join(QStringLiteral("     ")));
-  flagNote_->setToolTip(tipText(lines.join(QLatin1Char('\n'))));
 }
 
 void HistoryPage::refreshWindowBar() {

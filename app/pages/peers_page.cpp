@@ -327,8 +327,8 @@ void PeersPage::fillPeers() {
       figure.figure = c.multiple;
       figure.struck = !c.in && c.multiple.hasValue();
       figure.ink = c.byHand ? Ink::Assumed : Ink::Derived;
-      figure.tip = c.in ? tr("counts%1").arg(c.reason.empty() ? QString() : QStringLiteral(": ") + text(c.reason))
-                        : tr("left out: %1").arg(text(c.reason.empty() ? "by hand, no reason given" : c.reason));
+      figure.tip = c.in ? tr("counts%1").arg(c.reason().empty() ? QString() : QStringLiteral(": ") + text(c.reason()))
+                        : tr("left out: %1").arg(text(c.reason().empty() ? "by hand, no reason given" : c.reason()));
       figure.story = [id = peer.id, m](const services::Snapshot& of) { return services::multipleStory(of, id, m); };
       row.cells.push_back(figure);
     }
@@ -452,11 +452,13 @@ void PeersPage::tellEffect() {
              "does it.")
               .arg(text(peer.name), text(multipleLabel(m)),
                    (effect->in ? tr("counts") : tr("left out")) +
-                       (peer.cells.at(m).reason.empty() ? QString() : tr(" (%1)").arg(text(peer.cells.at(m).reason))),
+                       (peer.cells.at(m).reason().empty() ? QString()
+                                                          : tr(" (%1)").arg(text(peer.cells.at(m).reason()))),
                    effect->in ? tr("Without it") : tr("With it"), times(effect->medianThen), times(effect->median),
                    quote(effect->impliedThen), quote(effect->implied));
     } else {
-      words = tr("%1, %2 cannot count: %3").arg(text(peer.name), text(multipleLabel(m)), text(peer.cells.at(m).reason));
+      words =
+          tr("%1, %2 cannot count: %3").arg(text(peer.name), text(multipleLabel(m)), text(peer.cells.at(m).reason()));
     }
   }
   effect_->setText(words);
@@ -575,7 +577,7 @@ void PeersPage::toggle(int row, int column) {
   const Multiple m = shown_[static_cast<size_t>(column) - 1];
   const MultipleCell& cell = peer.cells.at(m);
   if (!cell.multiple.hasValue() || peer.id == s.company().id) {
-    bench_.say(tr("%1 cannot count: %2").arg(text(peer.name), text(cell.reason)), true);
+    bench_.say(tr("%1 cannot count: %2").arg(text(peer.name), text(cell.reason())), true);
     return;
   }
   const std::string label = (cell.in ? "Take out " : "Take in ") + peer.name + ", " + multipleLabel(m);

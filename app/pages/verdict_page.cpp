@@ -63,7 +63,7 @@ QWidget* VerdictPage::makeMethods() {
   f.setBold(true);
   title_->setFont(f);
   title_->setContentsMargins(8, 0, 8, 0);
-  title_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  title_->setWordWrap(true);
   layout->addWidget(title_);
   sentence_ = new PlainLabel(view);
   sentence_->setObjectName(QStringLiteral("verdictSentence"));

@@ -7,6 +7,15 @@
 namespace zl::model {
 namespace {
 
+/// What is chosen, ready for the option: a label that leads on to it ("Exit multiple of") needs no "is".
+std::string isWords(const std::string& label) {
+  const std::string last = label.substr(label.rfind(' ') + 1);
+  for (const char* leads : {"is", "are", "of", "at", "by", "as", "from", "worth"}) {
+    if (last == leads) return label;
+  }
+  return label + " is";
+}
+
 class Words {
  public:
   explicit Words(const Model& m) : m_(m) {}
@@ -14,13 +23,13 @@ class Words {
   [[nodiscard]] std::string of(const Expr& e) const {
     switch (e.op) {
       case Op::Number:
-        return plainNumber(e.number) + (e.unit ? std::string(" ") + kindWord(*e.unit) : "");
+        return plainNumber(e.number) + (e.unit == Kind::Days ? " days" : "");
       case Op::Ref:
         return reference(e);
       case Op::Counter:
         return e.name;
       case Op::Is:
-        return of(e.args[0]) + " is '" + optionWords(e) + "'";
+        return isWords(of(e.args[0])) + " '" + optionWords(e) + "'";
       case Op::Negate:
         return "minus " + part(e.args[0]);
       case Op::Min:
@@ -34,7 +43,8 @@ class Words {
       case Op::If:
         return "if " + of(e.args[0]) + " then " + of(e.args[1]) + ", else " + of(e.args[2]);
       case Op::Guard:
-        return of(e.args[1]) + ", as long as " + of(e.args[0]);
+        return neverHolds(e.args[0]) ? "no value, as '" + e.reason + "'"
+                                     : of(e.args[1]) + ", as long as " + of(e.args[0]);
       case Op::Known:
         return of(e.args[0]) + ", where it is known, else " + of(e.args[1]);
       case Op::Average:
@@ -45,7 +55,7 @@ class Words {
         return "the sum of " + of(e.pattern.front()) + " for " + e.name + " from " + std::to_string(e.from) + " to " +
                std::to_string(e.to);
       default:
-        return part(e.args[0]) + sign(e.op) + part(e.args[1]);
+        return (goesOn(e.op, e.args[0].op) ? of(e.args[0]) : part(e.args[0])) + sign(e.op) + part(e.args[1]);
     }
   }
 
@@ -54,6 +64,19 @@ class Words {
   [[nodiscard]] std::string part(const Expr& e) const {
     const bool whole = e.op == Op::Number || e.op == Op::Ref || e.op == Op::Counter;
     return whole ? of(e) : "(" + of(e) + ")";
+  }
+
+  /// "a plus b less c" and "a times b over c" are read from the left, as they are worked out.
+  static bool goesOn(Op op, Op left) {
+    const auto adds = [](Op o) { return o == Op::Add || o == Op::Subtract; };
+    const auto scales = [](Op o) { return o == Op::Multiply || o == Op::Divide; };
+    return (adds(op) && adds(left)) || (scales(op) && scales(left));
+  }
+
+  /// How a rule says that there is no value, with the reason: a guard on "0 > 1".
+  static bool neverHolds(const Expr& e) {
+    return e.op == Op::Greater && e.args[0].op == Op::Number && e.args[1].op == Op::Number &&
+           e.args[0].number <= e.args[1].number;
   }
 
   static const char* sign(Op op) {

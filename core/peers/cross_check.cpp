@@ -18,16 +18,13 @@ MultipleCell cellOf(Figure multiple, const Subject& subject, const Peer& peer, M
   MultipleCell cell;
   cell.multiple = std::move(multiple);
   // No choice can bring these two back in.
+  if (!cell.multiple.hasValue()) return cell;
   if (peer.id == subject.id) {
-    cell.reason = "the subject itself";
-    return cell;
-  }
-  if (!cell.multiple.hasValue()) {
-    cell.reason = cell.multiple.reason();
+    cell.said = "the subject itself";
     return cell;
   }
   if (subject.members && subject.members->count(peer.id) == 0) {
-    cell.reason = "not in the set '" + subject.set + "'";
+    cell.said = "not in the set '" + subject.set + "'";
     return cell;
   }
   cell.in = true;
@@ -35,7 +32,7 @@ MultipleCell cellOf(Figure multiple, const Subject& subject, const Peer& peer, M
   if (const auto choice = choices.find(peerChoiceKey(peer.id, m)); choice != choices.end()) {
     cell.in = choice->second.in;
     cell.byHand = true;
-    cell.reason = choice->second.reason;
+    cell.said = choice->second.reason;
   }
   return cell;
 }

@@ -9,27 +9,40 @@
 namespace zl {
 namespace {
 
-Figure given(const Figure& figure, const char* column) {
-  return figure.isAbsent() ? Figure::absent(std::string("the peer table does not give ") + column) : figure;
+/// Why there is no figure of a column, made once each: tables that lack one lack it of every year.
+const Figure& lackOf(Figure PeerYear::*column) {
+  static const std::vector<Figure> kLacks = [] {
+    std::vector<Figure> lacks;
+    for (const PeerColumn& c : kPeerColumns)
+      lacks.push_back(Figure::absent(std::string("the peer table does not give ") + c.name));
+    return lacks;
+  }();
+  const auto* found = std::find_if(std::begin(kPeerColumns), std::end(kPeerColumns),
+                                   [&](const PeerColumn& c) { return c.figure == column; });
+  return kLacks[static_cast<size_t>(found - std::begin(kPeerColumns))];
+}
+
+const Figure& given(const PeerYear& year, Figure PeerYear::*column) {
+  return (year.*column).isAbsent() ? lackOf(column) : year.*column;
 }
 
 Figure earnings(const MeasureBasis&, const Peer&, const PeerYear& y) {
-  return given(y.netIncome, "net_income");
+  return given(y, &PeerYear::netIncome);
 }
 Figure sales(const MeasureBasis&, const Peer&, const PeerYear& y) {
-  return given(y.revenue, "revenue");
+  return given(y, &PeerYear::revenue);
 }
 Figure book(const MeasureBasis&, const Peer&, const PeerYear& y) {
-  return given(y.equity, "equity");
+  return given(y, &PeerYear::equity);
 }
 Figure tangibleBook(const MeasureBasis&, const Peer&, const PeerYear& y) {
-  return given(y.equity, "equity") - given(y.intangibles, "intangibles");
+  return given(y, &PeerYear::equity) - given(y, &PeerYear::intangibles);
 }
 Figure operatingCash(const MeasureBasis&, const Peer&, const PeerYear& y) {
-  return given(y.operatingCashFlow, "operating_cash_flow");
+  return given(y, &PeerYear::operatingCashFlow);
 }
 Figure freeCash(const MeasureBasis&, const Peer&, const PeerYear& y) {
-  return given(y.operatingCashFlow, "operating_cash_flow") - given(y.capex, "capex");
+  return given(y, &PeerYear::operatingCashFlow) - given(y, &PeerYear::capex);
 }
 Figure ebitda(const MeasureBasis& basis, const Peer& peer, const PeerYear& y) {
   return ebitdaOn(basis, peer, y);
@@ -39,13 +52,13 @@ Figure ebit(const MeasureBasis& basis, const Peer& peer, const PeerYear& y) {
 }
 Figure nopat(const MeasureBasis& basis, const Peer& peer, const PeerYear& y) {
   const Figure change = ebitOn(basis, peer, y) - y.ebit;  // what the basis adds bears no tax
-  return given(y.nopat, "nopat") + change;
+  return given(y, &PeerYear::nopat) + change;
 }
 /// The financing side of the last balance sheet, at book.
 Figure capital(const MeasureBasis& basis, const Peer& peer, const PeerYear& y) {
   const Figure leases = basis.leasesAsDebt ? peer.leases : Figure::of(0);
-  return given(y.equity, "equity") + peer.debt + leases + peer.preferred + peer.minorities + peer.pension - peer.cash -
-         peer.associates;
+  return given(y, &PeerYear::equity) + peer.debt + leases + peer.preferred + peer.minorities + peer.pension -
+         peer.cash - peer.associates;
 }
 
 using Of = MultipleRule::Of;
@@ -175,11 +188,7 @@ MultipleRule metricOfRow(const model::Model& m, const std::string& row) {
 
 Figure PeerMetric::of(const MeasureBasis& basis, const Peer& peer, const PeerYear& year) const {
   if (measure != nullptr) return measure(basis, peer, year);
-  if (column != nullptr) {
-    const auto* named = std::find_if(std::begin(kPeerColumns), std::end(kPeerColumns),
-                                     [&](const PeerColumn& c) { return c.figure == column; });
-    return given(year.*column, named->name);
-  }
+  if (column != nullptr) return given(year, column);
   const auto found = year.further.find(further);
   return found == year.further.end() ? Figure::absent("the peer table does not give " + further) : found->second;
 }

@@ -214,16 +214,19 @@ PeerTimeline::PeerTimeline(const Peer& peer, Date target) : peer_(peer) {
 Figure PeerTimeline::aligned(const MultipleRule& rule, const MeasureBasis& basis) const {
   if (rule.of == MultipleRule::Of::NormalYear) return normal(rule, basis);
   const int ahead = yearsAhead(rule.of);
-  if (ahead > 0 && peer_.expected.empty()) return Figure::absent("nobody says what is expected of it");
+  static const Figure kNobody = Figure::absent("nobody says what is expected of it");
+  if (ahead > 0 && peer_.expected.empty()) return kNobody;
   return over(ahead, [&](const PeerYear& year) { return rule.metric.of(basis, peer_, year); });
 }
 
 template <class Metric>
 Figure PeerTimeline::over(int ahead, const Metric& metric) const {
+  static const Figure kNoYear = Figure::absent("no fiscal year ends in the twelve months compared");
+  static const Figure kNoNext = Figure::absent("the next fiscal year is not reported yet");
   const Twelve& twelve = twelve_[static_cast<size_t>(ahead)];
-  if (twelve.first == nullptr) return Figure::absent("no fiscal year ends in the twelve months compared");
+  if (twelve.first == nullptr) return kNoYear;
   if (twelve.months == 12) return metric(*twelve.first);
-  if (twelve.second == nullptr) return Figure::absent("the next fiscal year is not reported yet");
+  if (twelve.second == nullptr) return kNoNext;
   return metric(*twelve.first) * Figure::of(twelve.months / 12.0) +
          metric(*twelve.second) * Figure::of((12 - twelve.months) / 12.0);
 }

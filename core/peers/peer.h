@@ -172,7 +172,9 @@ struct MultipleCell {
   bool in = false;
   bool byHand = false;   ///< the analyst's choice, else the rules'
   bool outlier = false;  ///< beyond 1.5 interquartile ranges outside the quartiles (n >= 5)
-  std::string reason;
+  std::string said;      ///< what a choice or a rule says of a multiple that there is
+  /// Why it counts or does not; empty where it counts as any other.
+  [[nodiscard]] const std::string& reason() const { return multiple.hasValue() ? said : multiple.reason(); }
 };
 
 struct PeerRow {

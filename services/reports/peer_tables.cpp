@@ -116,8 +116,7 @@ std::vector<ReportFigure> multipleFigures(const Snapshot& s) {
     for (const PeerRow& peer : s.crossCheck.rows) {
       const MultipleCell& cell = peer.cells.at(multiple);
       gather.add(table, peer.name, base, Kind::Multiple, cell.multiple,
-                 std::string(cell.in ? "counts" : "left out") +
-                     (cell.reason.empty() || !cell.multiple.hasValue() ? "" : ": " + cell.reason) +
+                 std::string(cell.in ? "counts" : "left out") + (cell.said.empty() ? "" : ": " + cell.said) +
                      (cell.outlier ? "; an outlier" : ""));
     }
     const MultipleStatistics& of = s.crossCheck.statistics.at(multiple);

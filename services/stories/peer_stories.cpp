@@ -135,7 +135,7 @@ Story multipleStory(const Snapshot& s, const std::string& id, Multiple m) {
         s, *peer, over, [&](const PeerYear& year) { return rule.metric.of(basis, *peer, year); }, story);
   }
   story.lines.push_back(std::string(cell.in ? "counts" : "left out") + (cell.byHand ? ", by hand" : ", by the rules") +
-                        (cell.reason.empty() ? "" : ": " + cell.reason));
+                        (cell.reason().empty() ? "" : ": " + cell.reason()));
   if (cell.outlier) story.lines.emplace_back("more than 1.5 interquartile ranges outside the quartiles");
   story.lines.push_back(tableOf(s, *peer));
   return story;

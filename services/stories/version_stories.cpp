@@ -1,13 +1,13 @@
 #include "services/stories/version_stories.h"
 
-#include "services/stories/trace_text.h"
-
 #include <fmt/core.h>
 
 #include <algorithm>
 
+#include "core/outlook/trace.h"
 #include "core/quantity/number_text.h"
 #include "services/stories/rows.h"
+#include "services/stories/sources.h"
 #include "services/text/figure_json.h"
 
 namespace zl::services {
@@ -57,11 +57,14 @@ Story versionStory(const Side& side, const BesideLine& line, const std::string& 
     return story;
   }
   story.figure = shownWithUnit(s, s.evaluation->figure(row, column, lane), line.kind);
-  const std::string told = traceText(s, {row, column}, lane, 1);
-  for (size_t from = 0; from < told.size();) {
-    const size_t end = std::min(told.find('\n', from), told.size());
-    story.lines.push_back(told.substr(from, end - from));
-    from = end + 1;
+  const TraceStep step = trace(*s.evaluation, s.filed->statements, {row, column}, lane);
+  if (!step.formula.empty())
+    story.lines.insert(story.lines.end(), {step.formulaInWords, "= " + step.formulaWithValues});
+  for (const std::string& from : sourceLines(s, step)) story.lines.push_back(from);
+  // Of another version nothing can be walked to: what it stands on is told beside it.
+  for (const TraceLink& link : step.inputs) {
+    story.lines.push_back(link.label + (link.period.empty() ? "" : " " + link.period) + ": " +
+                          (link.option.empty() ? shownWithUnit(s, link.figure, link.kind) : link.option));
   }
   return story;
 }

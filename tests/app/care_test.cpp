@@ -56,7 +56,7 @@ TEST_F(WindowCare, AnEditWaitsForAnotherProgramWithoutHoldingUpAFrame) {
   EXPECT_THAT(said(), HasSubstr("Waiting for another program"));
   EXPECT_FALSE(bench().apply(horizon(8))) << "one waits at a time";
   change = tl::unexpected(Error{});
-  ASSERT_TRUE(QTest::qWaitFor([&] { return bench().settled().caseOf().horizon == 6; }));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return bench().settled().caseOf().horizon == 6; }, kLongest));
   EXPECT_EQ(open()->now()->caseOf().horizon, 6);
 }
 
@@ -76,7 +76,7 @@ TEST_F(WindowCare, WhatWaitsIsNotLeftBehindWithoutAWordAndGoesIntoNoOtherBook) {
   EXPECT_FALSE(window_->close()) << "an edit that waits is asked about";
   EXPECT_THAT(asked_.toStdString(), HasSubstr("this edit waits for it: "));
   change = tl::unexpected(Error{});
-  ASSERT_TRUE(QTest::qWaitFor([&] { return bench().settled().caseOf().horizon == 6; }));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return bench().settled().caseOf().horizon == 6; }, kLongest));
 
   auto again = holder->change();
   ASSERT_TRUE(again);
@@ -118,7 +118,7 @@ TEST_F(WindowCare, ACompanyThatCannotBeShownSaysWhyAndIsSteppedBack) {
 }
 
 TEST_F(WindowCare, ADamagedBookIsLookedThroughAndWhatIsWholeIsSaved) {
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !store::copiesOf(book()).empty(); }));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !store::copiesOf(book()).empty(); }, kLongest));
   window_.reset();
   {
     sqlite3* db = nullptr;
@@ -131,9 +131,9 @@ TEST_F(WindowCare, ADamagedBookIsLookedThroughAndWhatIsWholeIsSaved) {
   EXPECT_FALSE(window_->openBook(path()));
   auto* why = find<QLabel>("whyUnshown");
   EXPECT_THAT(why->text().toStdString(), HasSubstr("facts, row 7, 'period_end' holds 'lost'"));
-  ASSERT_TRUE(QTest::qWaitFor([&] {
-    return why->text().contains(QLatin1String("its content is whole and gives them again"));
-  })) << why->text().toStdString();
+  ASSERT_TRUE(QTest::qWaitFor(
+      [&] { return why->text().contains(QLatin1String("its content is whole and gives them again")); }, kLongest))
+      << why->text().toStdString();
   EXPECT_TRUE(find<QPushButton>("openNewestCopy")->isVisible());
   chosenBook_ = text(folder_.file("saved.zledger"));
   QTest::mouseClick(find<QPushButton>("rescueBook"), Qt::LeftButton);
@@ -152,7 +152,8 @@ TEST_F(WindowCare, DraftsSurviveAKillAndAnotherPage) {
   go(Qt::Key_3);
   go(Qt::Key_9);
   EXPECT_EQ(find<QLineEdit>("acknowledgeReason")->text(), QStringLiteral("because of"));
-  ASSERT_TRUE(QTest::qWaitFor([&] { return open()->drafts()->size() == 2; })) << "kept soon after the last key";
+  ASSERT_TRUE(QTest::qWaitFor([&] { return open()->drafts()->size() == 2; }, kLongest))
+      << "kept soon after the last key";
   // The program is killed: nothing of it gets to close a book. What the file holds is what counts.
   std::filesystem::copy_file(book(), folder_.file("killed.zledger"));
   std::filesystem::copy_file(book() + "-wal", folder_.file("killed.zledger-wal"));
@@ -198,7 +199,8 @@ TEST_F(WindowCare, AReasonHalfTypedComesBackWithItsDriver) {
 }
 
 TEST_F(WindowCare, ACopyIsOpenedAndPutBack) {
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !store::copiesOf(book()).empty(); })) << "made when the book was opened";
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !store::copiesOf(book()).empty(); }, kLongest))
+      << "made when the book was opened";
   ASSERT_TRUE(bench().apply(horizon(6)));
   const std::vector<store::Copy> copies = store::copiesOf(book());
   ASSERT_EQ(copies.size(), 1u);

@@ -49,7 +49,8 @@ TEST_F(Companies, AListWithKeysGoesFromOneToAnother) {
   EXPECT_EQ(shown(), "Umber Mills Inc.");
   press(window_.get(), Qt::Key_0, Qt::AltModifier);
   auto* names = window_->findChild<QTreeWidget*>(QStringLiteral("companyNames"));
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !names->topLevelItem(3)->text(1).isEmpty(); })) << "valued beside the work";
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !names->topLevelItem(3)->text(1).isEmpty(); }, kLongest))
+      << "valued beside the work";
   EXPECT_THAT(names->topLevelItem(3)->text(2).toStdString(), HasSubstr(" GBX"));
   QTest::keyClick(words, Qt::Key_Down);
   QTest::keyClick(words, Qt::Key_Escape);

@@ -163,7 +163,6 @@ TEST_F(Frame, SizesAndRecentBooksAreKept) {
   bool offered = false;
   for (QPushButton* b : window_->findChildren<QPushButton*>()) offered = offered || b->toolTip() == path();
   EXPECT_TRUE(offered) << "the last book is offered at the start";
-  QSettings().clear();
 }
 
 TEST_F(Frame, FilesCanBeDroppedOnFilings) {

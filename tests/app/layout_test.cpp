@@ -80,6 +80,7 @@ class Layout : public WindowFixture {
       const std::string where = name + ", " + std::to_string(size.width());
       for (const Qt::Key page : kPageKeys) {
         go(page);
+        if (besideTrace_) openTrace();
         lookAtPage(where);
         turn(where);
       }
@@ -106,19 +107,13 @@ class Layout : public WindowFixture {
   }
 
   void lookAtPage(const std::string& where) {
-    for (int turn = 0; turn < 2; ++turn) QCoreApplication::processEvents();  // widths settle on the second
+    settle();
     texts_ += chartFaults(*window_, where, cut_, wide());
     for (LedgerView* grid : window_->findChildren<LedgerView*>()) {
       if (grid->isVisible()) lookAt(*grid, where);
     }
-    for (QLabel* label : window_->findChildren<QLabel*>()) {
-      if (!label->isVisible() || label->text().isEmpty()) continue;
-      // Only in a narrow window may be cut what says so by its policy, and shows itself whole on hover.
-      if (!wide() && label->sizePolicy().horizontalPolicy() == QSizePolicy::Ignored) continue;
-      const bool cut = label->wordWrap() ? label->heightForWidth(label->width()) > label->height()
-                                         : label->width() < label->sizeHint().width();
-      if (cut) cut_.insert(where + ": '" + label->text().left(40).toStdString() + "'");
-    }
+    lookAtLabels(*window_, where);
+    if (besideTrace_ && !wide()) walk(where);
     for (const QComboBox* list : window_->findChildren<QComboBox*>()) {
       if (!list->isVisible() || list->currentText().isEmpty()) continue;
       QStyleOptionComboBox option;
@@ -153,8 +148,54 @@ class Layout : public WindowFixture {
         unreachable_.insert(control->objectName().toStdString() + " of " + control->metaObject()->className());
     }
   }
-  /// In letters half as large again a window of 1920 is as wide as one of 1280.
-  bool wide() const { return window_->width() * usual_.pointSizeF() / QApplication::font().pointSizeF() >= 1280; }
+  /// Widths settle on the second turn of the loop; long words in Trace, whose bar takes room from them, on the fifth.
+  static void settle() {
+    for (int turn = 0; turn < 8; ++turn) QCoreApplication::processEvents();
+  }
+
+  void lookAtLabels(const QWidget& within, const std::string& where) {
+    for (QLabel* label : within.findChildren<QLabel*>()) {
+      if (!label->isVisible() || label->text().isEmpty()) continue;
+      // Only in a narrow window may be cut what says so by its policy, and shows itself whole on hover.
+      if (!wide() && label->sizePolicy().horizontalPolicy() == QSizePolicy::Ignored) continue;
+      const bool cut = label->wordWrap() ? label->heightForWidth(label->width()) > label->height()
+                                         : label->width() < label->sizeHint().width();
+      if (cut) cut_.insert(where + ": '" + label->text().left(40).toStdString() + "'");
+    }
+  }
+
+  /// What Trace says of every seventh row of each grid in view is whole.
+  void walk(const std::string& where) {
+    auto* trace = find<QWidget>("trace");
+    for (LedgerView* grid : window_->findChildren<LedgerView*>()) {
+      if (!grid->isVisible()) continue;
+      grid->setFocus(Qt::TabFocusReason);
+      for (int r = 0; r < grid->ledger().rowCount(); r += 7) {
+        grid->setCurrentIndex(grid->ledger().index(r, grid->ledger().firstColumn()));
+        settle();
+        lookAtLabels(*trace, where + ", Trace");
+        for (const char* name : {"traceInputs", "traceDependents"}) {
+          auto* list = find<QListWidget>(name);
+          for (int i = 0; list->isVisible() && i < list->count(); ++i) {
+            const QRect room = list->visualItemRect(list->item(i));
+            const QString line = list->item(i)->text();
+            const QRect needed =
+                list->fontMetrics().boundingRect(QRect(0, 0, room.width() - 6, 10'000), Qt::TextWordWrap, line);
+            ++traced_;
+            if (needed.height() > room.height() || needed.width() > room.width() || room.bottom() > list->height())
+              cut_.insert(where + ", Trace: '" + line.left(60).toStdString() + "'");
+          }
+        }
+      }
+      grid->horizontalScrollBar()->setValue(0);
+    }
+  }
+  /// In letters half as large again a window of 1920 is as wide as one of 1280; Trace takes from a page what it shows.
+  bool wide() {
+    const auto* trace = find<QWidget>("trace");
+    const int width = window_->width() - (trace->isVisible() ? trace->width() : 0);
+    return width * usual_.pointSizeF() / QApplication::font().pointSizeF() >= 1280;
+  }
   /// Whether a label is its buddy.
   bool named(const QWidget* control) {
     const QList<QLabel*> labels = window_->findChildren<QLabel*>();
@@ -195,7 +236,8 @@ class Layout : public WindowFixture {
 
   const QFont usual_ = QApplication::font();
   std::set<std::string> cut_, unnamed_, unreachable_;
-  int figures_ = 0, texts_ = 0;
+  int figures_ = 0, texts_ = 0, traced_ = 0;
+  bool besideTrace_ = false;
 };
 
 TEST_F(Layout, FiguresAreWholeForAnyCompanyInAnyWindow) {
@@ -237,6 +279,15 @@ TEST_F(Layout, FiguresAreWholeInLargeLetters) {
     look(yen, "10^14 yen, letters x " + std::to_string(times));
   }
   EXPECT_EQ(joined(cut_), "");
+}
+
+TEST_F(Layout, WhatTraceSaysIsWholeAndSoIsThePageBesideIt) {
+  besideTrace_ = true;
+  look(path(), "demo");
+  const std::string corpus = test::sourceFolder() + "/tests/corpus/strangers/";
+  look(imported("uk-turned.csv", test::fileText(corpus + "uk-turned.csv")), "a stranger");
+  EXPECT_EQ(joined(cut_), "");
+  EXPECT_GT(traced_, 1'000);
 }
 
 TEST_F(Layout, EveryControlHasANameAndIsReachedByTab) {

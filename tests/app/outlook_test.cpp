@@ -303,7 +303,7 @@ TEST_F(OutlookWindow, ARefusalStandsBesideTheCellItIsAbout) {
   typeOver(paths, QStringLiteral("-250"));
   EXPECT_EQ(growth(2), before);
   EXPECT_THAT(status().toStdString(), testing::HasSubstr("outside the allowed range -0.9 to 3"));
-  EXPECT_TRUE(QTest::qWaitFor([] { return QToolTip::isVisible(); }));
+  EXPECT_TRUE(QTest::qWaitFor([] { return QToolTip::isVisible(); }, kLongest));
   EXPECT_THAT(QToolTip::text().toStdString(), testing::HasSubstr("outside the allowed range"));
   QToolTip::hideText();
 }

@@ -26,7 +26,7 @@ class OwnRowsWindow : public WindowFixture {
   std::string message() { return find<QLabel>("ownRowsMessage")->text().toStdString(); }
   /// The check comes when the hand rests.
   void waitFor(const char* words) {
-    EXPECT_TRUE(QTest::qWaitFor([&] { return message().find(words) != std::string::npos; })) << message();
+    EXPECT_TRUE(QTest::qWaitFor([&] { return message().find(words) != std::string::npos; }, kLongest)) << message();
   }
   void write(const QString& text) {
     for (const QString& line : text.split(QLatin1Char('\n'))) {

@@ -235,15 +235,19 @@ TEST_F(Told, StoriesEndAtFactsRecordsAndTables) {
        "market",
        "EV to EBITDA",
        0,
-       {"8.44 ×", "526.4   Market value", "115.1   Claims before shareholders, net of associates",
-        "76.0   EBITDA before exceptional items, chosen basis 2025"}},
+       {"8.44 ×", "526.4 EUR m   Market value", "115.1 EUR m   Claims before shareholders, net of associates",
+        "76.0 EUR m   EBITDA before exceptional items, chosen basis 2025"}},
       {Qt::Key_1, "market", "Low of 52 weeks", 0, {"595.7 GBX", "on 2025-07-29", "from prices.csv"}},
-      {Qt::Key_1, "keyFigures", "Organic growth", 0, {"(3.0) %", "723.7   Revenue 2025", "746.1   Revenue 2024"}},
+      {Qt::Key_1,
+       "keyFigures",
+       "Organic growth",
+       0,
+       {"(3.0) %", "723.7 EUR m   Revenue 2025", "746.1 EUR m   Revenue 2024"}},
       {Qt::Key_1,
        "keyFigures",
        "EBIT margin",
        1,
-       {"9.8 %", "2025 is exceptional and left out", "9.8   EBIT margin 2018"}},
+       {"9.8 %", "2025 is exceptional and left out", "9.8 %   EBIT margin 2018"}},
       // 39369 / 231584
       {Qt::Key_1,
        "companyParts",
@@ -256,7 +260,7 @@ TEST_F(Told, StoriesEndAtFactsRecordsAndTables) {
        "Margin change: mix",
        11,
        {"0.2 %", "Machines 2024: EBIT (13.7) EUR m of revenue 514.8 EUR m", "annual-2024.xbrl, line 176"}},
-      {Qt::Key_4, "evidence", "median 3 years", 1, {"2.0 %", "2024 is exceptional", "2.0   Revenue growth 2023"}},
+      {Qt::Key_4, "evidence", "median 3 years", 1, {"2.0 %", "2024 is exceptional", "2.0 %   Revenue growth 2023"}},
       // 761 / 728 - 1
       {Qt::Key_4,
        "evidence",
@@ -265,7 +269,7 @@ TEST_F(Told, StoriesEndAtFactsRecordsAndTables) {
        {"4.5 %", "Revenue 2027: 761.0 EUR m (729.0 to 802.0), 9 analysts, 2026-04-24", "Revenue 2026: 728.0 EUR m"}},
       {Qt::Key_4, "evidence", "peers' median", 0, {"Dunmarrow Scales plc: (3.0) %", "from peers.csv"}},
       // One of the nine regular years, 2023, lies at or below 2.2 %.
-      {Qt::Key_4, "evidence", "last year's choice ranks at", 1, {"11.1 %", "2.2   Revenue growth 2035E"}},
+      {Qt::Key_4, "evidence", "last year's choice ranks at", 1, {"11.1 %", "2.2 %   Revenue growth 2035E"}},
       {Qt::Key_5, "rates", "risk-free EUR", 0, {"2.8 %", "2026-04-30, demo table", "from rates.csv"}},
       // (22.60 x 18 + 20 + 6 - 64) / 31
       {Qt::Key_7,
@@ -296,8 +300,9 @@ TEST_F(Told, StoriesEndAtFactsRecordsAndTables) {
 TEST_F(Told, AStoryIsWalkedOnToTheFactAndBack) {
   go(Qt::Key_3);
   find<QComboBox>("historyShow")->setCurrentIndex(1);
-  EXPECT_THAT(ask("history", QStringLiteral("Revenue"), 11),
-              HasSubstr("Revenue 2025, growth\n(3.0) %\nover the same a year before, less one\n723.7   Revenue 2025"));
+  EXPECT_THAT(
+      ask("history", QStringLiteral("Revenue"), 11),
+      HasSubstr("Revenue 2025, growth\n(3.0) %\nover the same a year before, less one\n723.7 EUR m   Revenue 2025"));
   auto* inputs = find<QListWidget>("traceInputs");
   inputs->setFocus();
   press(inputs, Qt::Key_Down);

@@ -47,7 +47,7 @@ TEST_F(Window, TheWholeJobFromImportToReopening) {
   // Drag a point of the base path: the rail moves while the mouse is down.
   go(Qt::Key_4);
   auto* board = find<PathBoard>("pathBoard");
-  ASSERT_TRUE(QTest::qWaitFor([&] { return board->width() > 200 && board->pointOf(4).x() > 0; }));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return board->width() > 200 && board->pointOf(4).x() > 0; }, kLongest));
   const QString railBefore = railSays();
   const QPoint from = board->pointOf(4).toPoint();
   QTest::mousePress(board, Qt::LeftButton, {}, from);
@@ -529,7 +529,7 @@ TEST_F(Window, ARowAtFaultIsMendedByAKeyBeforeTheTableComesIn) {
               testing::HasSubstr("EBIT from its parts would fail in 2012, 2013"));
   EXPECT_THAT(find<QLabel>("importMending")->text().toStdString(), testing::HasSubstr("'Kiln refunds' turned round"));
   press(table, Qt::Key_M, Qt::AltModifier);
-  EXPECT_TRUE(QTest::qWaitFor([&] { return !mend->isVisible(); }))
+  EXPECT_TRUE(QTest::qWaitFor([&] { return !mend->isVisible(); }, kLongest))
       << "a button pressed by its key is shown pressed first";
   EXPECT_EQ(line(), right);
 }

@@ -2,6 +2,7 @@
 
 #include <set>
 
+#include "core/model/expression_words.h"
 #include "core/model/peer_multiple.h"
 #include "core/model/program.h"
 #include "tests/support/model_support.h"
@@ -108,6 +109,31 @@ TEST(Language, ExpressionsPrintAndParseBackTheSame) {
     const Model second = test::modelOf(rows + "row r \"R\" ratio rate\n forecast " + once);
     EXPECT_EQ(expressionText(*second.rows.back().forecast), once) << text;
     EXPECT_EQ(once, text);
+  }
+}
+
+TEST(Language, ExpressionsAreReadOutInTheWordsOfTheirRows) {
+  const std::string rows =
+      "driver growth \"Growth\" ratio rate\ndriver ebit \"EBIT\" ratio rate\n"
+      "choice way \"Terminal flow\"\n option one \"by return\"\n option two \"as it is\"\n"
+      "choice metric \"Exit multiple of\"\n option ebitda \"EBITDA\"\n option sales \"sales\"\n";
+  const struct {
+    const char* rule;
+    const char* words;
+  } kCases[] = {
+      {"growth + ebit - 2 - growth", "growth plus EBIT less 2 less growth"},
+      {"growth - (ebit - 2)", "growth less (EBIT less 2)"},
+      {"growth * ebit / 2 + ebit", "(growth times EBIT over 2) plus EBIT"},
+      {"growth / (ebit / 2)", "growth over (EBIT over 2)"},
+      {"ebit[-1]^2", "EBIT of the year before to the power of 2"},
+      {"if(way is two, ebit, 0)", "if terminal flow is 'as it is' then EBIT, else 0"},
+      {"if(metric is ebitda, ebit, 0)", "if exit multiple of 'EBITDA' then EBIT, else 0"},
+      {"guard(ebit > 0, growth / ebit, \"a loss\")", "growth over EBIT, as long as EBIT is above 0"},
+      {"known(ebit, guard(0 > 1, ebit, \"no EBIT\"))", "EBIT, where it is known, else no value, as 'no EBIT'"},
+  };
+  for (const auto& c : kCases) {
+    const Model m = test::modelOf(rows + "row r \"R\" ratio rate\n forecast " + c.rule);
+    EXPECT_EQ(expressionWords(*m.rows.back().forecast, m), c.words) << c.rule;
   }
 }
 

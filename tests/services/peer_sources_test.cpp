@@ -270,7 +270,7 @@ TEST_F(PeerSources, OfASetItsMembersAloneCount) {
   EXPECT_EQ(
       of.median.value(),
       (multiple("sorrelund", Multiple::EvToEbitda).value() + multiple("tamberwick", Multiple::EvToEbitda).value()) / 2);
-  EXPECT_EQ(peer("hoshinogi")->cells.at(Multiple::EvToEbitda).reason, "not in the set 'two'");
+  EXPECT_EQ(peer("hoshinogi")->cells.at(Multiple::EvToEbitda).reason(), "not in the set 'two'");
   const auto again = exchange::caseFromJson(exchange::toJson(now().caseOf()), "test");
   ASSERT_TRUE(again) << again.error().text();
   EXPECT_EQ(*again, now().caseOf());
