@@ -126,8 +126,8 @@ void RangeChart::paintEvent(QPaintEvent*) {
   }
   painter.setPen(t.quiet);
   for (const auto& [at, reason] : reasons) {
-    const QString words = QStringLiteral("·  ") + reason;
-    const QRectF area(x.from, at + 6, metrics.horizontalAdvance(words) + 6, tall - 12);
+    const QString words = metrics.elidedText(QStringLiteral("·  ") + reason, Qt::ElideRight, width() - x.from - 8);
+    const QRectF area(x.from, at + (tall - line) / 2, metrics.horizontalAdvance(words) + 6, line);
     painter.fillRect(area, t.paper);
     painter.drawText(area, Qt::AlignLeft | Qt::AlignVCenter, words);
   }

@@ -34,6 +34,7 @@ void StackedBars::setContent(QString title, QStringList columns, std::vector<Bar
   }
   setToolTip(tipText(lines.join(QLatin1Char('\n'))));
   setAccessibleDescription(lines.join(QStringLiteral("; ")));
+  updateGeometry();
   update();
 }
 
@@ -41,6 +42,12 @@ void StackedBars::setMiddles(std::vector<double> middles, double from) {
   middles_ = std::move(middles);
   from_ = from;
   update();
+}
+
+QSize StackedBars::minimumSizeHint() const {
+  constexpr int kLeast = 160, kFewestLines = 4;
+  const int lines = std::max(kFewestLines, static_cast<int>(parts_.size())) + 2;
+  return {220, std::max(kLeast, lines * (fontMetrics().height() + 3) + 12)};
 }
 
 QBrush StackedBars::filling(size_t part) const {
@@ -81,7 +88,7 @@ void StackedBars::paintEvent(QPaintEvent*) {
   const bool aligned = middles_.size() == static_cast<size_t>(columns_.size()) && middles_.size() > 1;
   const double left = aligned ? from_ : std::max(44.0, ticks.width + 14);
   const double right = aligned ? width() - 8.0 : width() - names - 8;
-  const Scale y{low, high, height() - line - 6.0, line + 12.0};
+  const Scale y{low, high, height() - line - 6.0, 1.6 * line + 4.0};
   for (qsizetype i = 0; i < ticks.words.size(); ++i) {
     const double tick = ticks.at[static_cast<size_t>(i)];
     painter.setPen(QPen(tick == 0 ? t.wideRule : t.rule, 1));

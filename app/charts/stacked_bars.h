@@ -28,7 +28,8 @@ class StackedBars : public TellingChart {
   /// Where the middle of each column lies, so that bars stand above the columns of a table; none: spread over the
   /// width. The parts are then named left of `from`, where the table has its labels.
   void setMiddles(std::vector<double> middles, double from);
-  [[nodiscard]] QSize minimumSizeHint() const override { return {220, 150}; }
+  /// As high as its title, the names of its parts and the years need in the letters in use.
+  [[nodiscard]] QSize minimumSizeHint() const override;
 
  protected:
   void paintEvent(QPaintEvent* event) override;

@@ -1,5 +1,6 @@
 #include "app/frame/company_switch.h"
 
+#include <QHBoxLayout>
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QVBoxLayout>
@@ -159,9 +160,11 @@ CompanySwitch::CompanySwitch(Workbench& bench, QWidget* parent) : QWidget(parent
   more_ = new QPushButton(this);
   more_->setObjectName(QStringLiteral("companySwitch"));
   more_->setFlat(true);
-  more_->setStyleSheet(QStringLiteral("text-align: left; padding: 2px 4px 2px 9px;"));
   more_->setToolTip(tipText(tr("Another company of this book (Alt+0); the next one is Alt+Page Down")));
-  layout->addWidget(more_);
+  auto* beneath = new QHBoxLayout;
+  beneath->setContentsMargins(8, 0, 0, 0);
+  beneath->addWidget(more_, 0, Qt::AlignLeft);
+  layout->addLayout(beneath);
   list_ = new CompanyList(this);
   connect(more_, &QPushButton::clicked, this, &CompanySwitch::showList);
   connect(list_, &CompanyList::chosen, &bench_, &Workbench::openCompany);

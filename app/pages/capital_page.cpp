@@ -94,6 +94,7 @@ QWidget* CapitalPage::makeBeta() {
   };
   index_ = new QComboBox(view);
   index_->setObjectName(QStringLiteral("betaIndex"));
+  index_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
   add(tr("&Index"), index_);
   frequency_ = new QComboBox(view);
   frequency_->setObjectName(QStringLiteral("betaFrequency"));

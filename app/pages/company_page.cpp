@@ -95,7 +95,6 @@ QWidget* CompanyPage::makeOverview() {
   due_ = new StackedBars(view);
   due_->setObjectName(QStringLiteral("dueBars"));
   for (StackedBars* bars : {business_, region_, due_}) {
-    bars->setMinimumHeight(160);
     connectChart(bars);
     charts->addWidget(bars, 1);
   }

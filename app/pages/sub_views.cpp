@@ -9,6 +9,28 @@
 #include "app/look/plain_text.h"
 
 namespace zl::app {
+namespace {
+
+/// A word of the row: room around it while there is some, else as narrow as itself, bold.
+class Word : public QPushButton {
+ public:
+  Word(const QString& words, QWidget* parent) : QPushButton(words, parent) {
+    setFlat(true);
+    setCheckable(true);
+    setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
+    setToolTip(tipText(SubViews::tr("Ctrl+Tab")));
+  }
+  [[nodiscard]] QSize minimumSizeHint() const override {
+    constexpr int kRoom = 10;
+    QFont bold = font();
+    bold.setBold(true);
+    const QSize whole = sizeHint();
+    return {std::min(whole.width(), QFontMetrics(bold).size(Qt::TextShowMnemonic, text()).width() + kRoom),
+            whole.height()};
+  }
+};
+
+}  // namespace
 
 SubViews::SubViews(QWidget* parent) : QWidget(parent) {
   auto* layout = new QVBoxLayout(this);
@@ -40,11 +62,8 @@ SubViews::SubViews(QWidget* parent) : QWidget(parent) {
 }
 
 void SubViews::add(const char* name, const QString& words, QWidget* view) {
-  auto* button = new QPushButton(words, this);
+  auto* button = new Word(words, this);
   button->setObjectName(QStringLiteral("sub.") + QString::fromLatin1(name));
-  button->setFlat(true);
-  button->setCheckable(true);
-  button->setToolTip(tipText(tr("Ctrl+Tab")));
   const int id = views_->addWidget(view);
   buttons_->addButton(button, id);
   words_->insertWidget(words_->count() - 1, button);

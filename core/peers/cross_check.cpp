@@ -85,13 +85,18 @@ MultipleStatistics statisticsOf(const std::vector<double>& included) {
   return s;
 }
 
-void markOutliers(std::vector<PeerRow>& rows, Multiple m, const MultipleStatistics& s) {
+/// Every row has the same multiples: where one of them stands in each.
+size_t placeOf(const std::vector<PeerRow>& rows, Multiple m) {
+  return rows.empty() ? 0 : rows.front().cells.index_of(rows.front().cells.find(m));
+}
+
+void markOutliers(std::vector<PeerRow>& rows, size_t place, const MultipleStatistics& s) {
   if (s.count < 5) return;
   const double spread = s.upperQuartile.value() - s.lowerQuartile.value();
   const double low = s.lowerQuartile.value() - 1.5 * spread;
   const double high = s.upperQuartile.value() + 1.5 * spread;
   for (PeerRow& row : rows) {
-    MultipleCell& cell = row.cells.at(m);
+    MultipleCell& cell = row.cells.nth(place)->second;
     cell.outlier = cell.in && (cell.multiple.value() < low || cell.multiple.value() > high);
   }
 }
@@ -113,16 +118,18 @@ CrossCheck crossCheck(const Subject& subject, const std::vector<Peer>& peers, co
   check.multiples = subject.multiples;
   std::vector<const MultipleRule*> rules;
   for (const Multiple m : check.multiples) rules.push_back(&ruleOf(m));
+  check.rows.reserve(peers.size());
   for (const Peer& peer : peers) check.rows.push_back(rowOf(subject, peer, rules, rates, choices));
   std::vector<double> included;
   for (const Multiple m : check.multiples) {
     included.clear();
+    const size_t place = placeOf(check.rows, m);
     for (const PeerRow& row : check.rows) {
-      const MultipleCell& cell = row.cells.at(m);
+      const MultipleCell& cell = row.cells.nth(place)->second;
       if (cell.in) included.push_back(cell.multiple.value());
     }
     const MultipleStatistics s = statisticsOf(included);
-    markOutliers(check.rows, m, s);
+    markOutliers(check.rows, place, s);
     check.statistics[m] = s;
   }
   return check;

@@ -233,6 +233,7 @@ Figure PeerTimeline::over(int ahead, const Metric& metric) const {
 
 Figure PeerTimeline::normal(const MultipleRule& rule, const MeasureBasis& basis) const {
   std::vector<Figure> parts, wholes;
+  for (std::vector<Figure>* of : {&parts, &wholes}) of->reserve(peer_.years.size());
   for (const PeerYear& year : peer_.years) {
     parts.push_back(rule.metric.of(basis, peer_, year));
     wholes.push_back(year.revenue);

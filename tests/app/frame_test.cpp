@@ -27,6 +27,7 @@ class Frame : public WindowFixture {};
 TEST_F(Frame, FitsTheSizeItIsDesignedForOnEveryPage) {
   for (Qt::Key key : kPageKeys) {
     go(key);
+    openTrace();
     QCoreApplication::processEvents();
     EXPECT_LE(window_->minimumSizeHint().width(), 1280) << key;
     EXPECT_LE(window_->minimumSizeHint().height(), 800) << key;

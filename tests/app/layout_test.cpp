@@ -70,7 +70,7 @@ class Layout : public WindowFixture {
     DemoBook::SetUp();
     start();
   }
-  void TearDown() override { QApplication::setFont(usual_); }
+  void TearDown() override { applyTheme(*qApp, ThemeChoice::Light); }
 
   void look(const QString& book, const std::string& name) {
     ASSERT_TRUE(window_->openBook(book)) << name;
@@ -271,9 +271,7 @@ TEST_F(Layout, FiguresAreWholeInLargeLetters) {
   const QString stranger = imported("uk-turned.csv", test::fileText(corpus + "uk-turned.csv"));
   const QString yen = imported("yen.csv", firm("JPY million", "000"));
   for (const double times : {1.5, 2.0}) {
-    QFont large = usual_;
-    large.setPointSizeF(usual_.pointSizeF() * times);
-    QApplication::setFont(large);
+    applyTheme(*qApp, ThemeChoice::Light, static_cast<int>(100 * times));  // as the preferences do
     look(path(), "demo, letters x " + std::to_string(times));
     look(stranger, "a stranger, letters x " + std::to_string(times));
     look(yen, "10^14 yen, letters x " + std::to_string(times));
