@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "app/charts/ticks.h"
+#include "app/look/plain_text.h"
 #include "app/look/tabular.h"
 #include "app/look/theme.h"
 #include "core/quantity/number_text.h"
@@ -39,6 +40,13 @@ void RangeChart::setContent(std::vector<MethodRange> ranges, std::optional<Range
   price_ = std::move(price);
   buyBelow_ = std::move(buyBelow);
   unit_ = std::move(unit);
+  // Whole where the window is too narrow for a reason, and for who has it read out.
+  QStringList lines;
+  for (const MethodRange& r : ranges_)
+    lines << r.label + QStringLiteral(": ") +
+                 (r.whyNot.isEmpty() ? tr("%1 to %2").arg(shown(r.low), shown(r.high)) : r.whyNot);
+  setToolTip(tipText(lines.join(QLatin1Char('\n'))));
+  setAccessibleDescription(lines.join(QStringLiteral("; ")));
   updateGeometry();
   update();
 }

@@ -419,6 +419,8 @@ TEST(Charts, DrawWhatTheyAreGivenAndTakeGaps) {
                      {QStringLiteral("None"), 0, 0, std::nullopt, QStringLiteral("no peer counts"), false}},
                     RangeMark{742.0}, RangeMark{600.0}, QStringLiteral("GBX"));
   EXPECT_GT(inked(ranges), 2000);
+  EXPECT_EQ(ranges.accessibleDescription(), QStringLiteral("One: 500.0 to 900.0; None: no peer counts"))
+      << "whole where a narrow window cuts it";
 }
 
 TEST(Look, TabularDigitsHaveOneWidth) {
