@@ -57,10 +57,13 @@ void ShapeBar::arrange() {
   auto* rows = static_cast<QVBoxLayout*>(layout());
   auto* first = static_cast<QHBoxLayout*>(rows->itemAt(0)->layout());
   const bool within = first->indexOf(why_) >= 0;
-  first->invalidate();
-  const int fields = first->sizeHint().width() - (within ? why_->sizeHint().width() : 0);
-  const int words =
-      fontMetrics().horizontalAdvance(QStringLiteral("Orders on hand last for a year")) + reset_->sizeHint().width();
+  int fields = 0;
+  for (int i = 0; i < first->count(); ++i) {
+    QLayoutItem* item = first->itemAt(i);
+    if (item->widget() != why_ && !item->isEmpty()) fields += item->sizeHint().width() + first->spacing();
+  }
+  const int words = why_->sizeHint().width() - reason_->sizeHint().width() +
+                    fontMetrics().horizontalAdvance(QStringLiteral("Orders on hand last for a year"));
   const bool room = fields + words < width() - 24;
   if (room == within) return;
   room ? first->addWidget(why_, 1) : rows->addWidget(why_);

@@ -113,6 +113,10 @@ class Layout : public WindowFixture {
       if (grid->isVisible()) lookAt(*grid, where);
     }
     lookAtLabels(*window_, where);
+    const auto* reason = find<QLineEdit>("reason");
+    if (reason->isVisible() &&
+        reason->width() < reason->fontMetrics().horizontalAdvance(QStringLiteral("Orders on hand last")))
+      cut_.insert(where + ": no room for a reason");
     if (besideTrace_ && !wide()) walk(where);
     for (const QComboBox* list : window_->findChildren<QComboBox*>()) {
       if (!list->isVisible() || list->currentText().isEmpty()) continue;
