@@ -23,7 +23,7 @@ class Words {
   [[nodiscard]] std::string of(const Expr& e) const {
     switch (e.op) {
       case Op::Number:
-        return plainNumber(e.number) + (e.unit == Kind::Days ? " days" : "");
+        return plainNumber(e.number) + (e.unit && e.number != 0 ? std::string(" ") + kindWord(*e.unit) : "");
       case Op::Ref:
         return reference(e);
       case Op::Counter:

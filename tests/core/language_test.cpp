@@ -122,6 +122,7 @@ TEST(Language, ExpressionsAreReadOutInTheWordsOfTheirRows) {
     const char* words;
   } kCases[] = {
       {"growth + ebit - 2 - growth", "growth plus EBIT less 2 less growth"},
+      {"growth * (365 days / 30 days) - 0 ratio", "(growth times (365 days over 30 days)) less 0"},
       {"growth - (ebit - 2)", "growth less (EBIT less 2)"},
       {"growth * ebit / 2 + ebit", "(growth times EBIT over 2) plus EBIT"},
       {"growth / (ebit / 2)", "growth over (EBIT over 2)"},
