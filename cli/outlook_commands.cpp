@@ -139,7 +139,7 @@ class AcknowledgeCommand : public SessionCommand {
   Status runOn(Session& session, Context&) override {
     const Finding* found = nullptr;
     for (const Finding& f : session.now()->findings()) {
-      if (wordsOf(f).find(finding_) == std::string::npos) continue;
+      if (session.now()->wordsOf(f).find(finding_) == std::string::npos) continue;
       if (found != nullptr) {
         return fail(ErrorKind::BadInput, "several findings hold '" + finding_ + "'", {}, "Give more of its words");
       }

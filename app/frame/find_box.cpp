@@ -88,7 +88,7 @@ void FindBox::fill() {
     places_.push_back({tr("Version: %1").arg(name), [this, name] { Q_EMIT bench_.versionWanted(name); }});
   }
   for (const Finding& finding : bench_.now().findings()) {
-    const QString name = tr("Finding: %1").arg(zl::app::text(finding.text));
+    const QString name = tr("Finding: %1").arg(zl::app::text(bench_.now().textOf(finding)));
     places_.push_back({name, [this, finding] { bench_.goTo(finding); }});
   }
   for (QAction* action : actions_) {

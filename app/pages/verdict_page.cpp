@@ -292,7 +292,7 @@ void VerdictPage::fillFindings() {
                                 (f.acknowledged.empty() ? QString() : tr("  (stands: %1)").arg(text(f.acknowledged))),
                             findings_);
     item->setData(Qt::UserRole, static_cast<uint>(r.finding));
-    item->setToolTip(tipText(text(wordsOf(f))));
+    item->setToolTip(tipText(text(s.wordsOf(f))));
     if (f.isOpen()) open += 1 + static_cast<int>(r.alike.size());
   };
   for (const services::RankedFinding& r : ranked.shown) add(r);

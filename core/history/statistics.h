@@ -1,6 +1,7 @@
 #pragma once
 // Statistics that leave out what is absent, not meaningful or exceptional, and count what is used.
 
+#include <algorithm>
 #include <span>
 #include <utility>
 #include <vector>
@@ -17,6 +18,19 @@ struct Statistics {
 
 /// `flagged` may be empty, or has one entry per figure: true leaves it out.
 Statistics describe(std::span<const Figure> figures, const std::vector<bool>& flagged = {});
+
+/// From the lowest to the highest of what has a figure: all that many monitors ask of a history.
+struct FigureRange {
+  int count = 0;
+  double low = 0, high = 0;  ///< of at least one figure
+
+  void take(const Figure& figure) {
+    if (!figure.hasValue()) return;
+    low = count == 0 ? figure.value() : std::min(low, figure.value());
+    high = count == 0 ? figure.value() : std::max(high, figure.value());
+    ++count;
+  }
+};
 
 /// Quantile by linear interpolation between order statistics (Hyndman and Fan 1996, type 7).
 /// `sorted` ascending and not empty; 0 <= p <= 1.

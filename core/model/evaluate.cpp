@@ -205,6 +205,12 @@ inline __attribute__((always_inline)) void runTape(const Program& p, double* are
   }
 }
 
+ZL_VECTOR_VERSIONS void runOne(const Program& p, double* arena, BlockReport& report) {
+  runTape<1>(p, arena, report);
+}
+ZL_VECTOR_VERSIONS void runFew(const Program& p, double* arena, BlockReport& report) {
+  runTape<4>(p, arena, report);
+}
 ZL_VECTOR_VERSIONS void runNarrow(const Program& p, double* arena, BlockReport& report) {
   runTape<8>(p, arena, report);
 }
@@ -230,7 +236,11 @@ void runBlock(const Program& p, const LaneInputs& inputs, int firstLane, std::sp
   }
   BlockReport report;
   std::fill_n(report.unsettled, W, -1);
-  if constexpr (W == 8) {
+  if constexpr (W == 1) {
+    runOne(p, arena.data(), report);
+  } else if constexpr (W == 4) {
+    runFew(p, arena.data(), report);
+  } else if constexpr (W == 8) {
     runNarrow(p, arena.data(), report);
   } else {
     runWide(p, arena.data(), report);
@@ -308,7 +318,12 @@ LaneResults evaluate(const Program& program, const LaneInputs& inputs, std::span
   const auto lanes = static_cast<size_t>(inputs.lanes());
   results.figures.assign(outputs.size() * lanes, kNaN);
   results.unsettled.assign(lanes, -1);
-  if (inputs.lanes() <= 8) {
+  // A block holds no more than is asked for: each lane of it costs its powers and its share of the memory.
+  if (inputs.lanes() == 1) {
+    runAll<1>(program, inputs, outputs, results);
+  } else if (inputs.lanes() <= 4) {
+    runAll<4>(program, inputs, outputs, results);
+  } else if (inputs.lanes() <= 8) {
     runAll<8>(program, inputs, outputs, results);
   } else {
     runAll<32>(program, inputs, outputs, results);

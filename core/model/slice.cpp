@@ -26,18 +26,67 @@ void eachOperand(Instr& in, const See& see) {
 
 class Slicer {
  public:
-  Slicer(const Program& whole, Cell wanted)
-      : p_(whole), wanted_(wanted), live_(whole.slots, false), kept_(whole.tape.size(), false) {}
+  /// Without `moved` nothing is known but the inputs.
+  Slicer(const Program& whole, std::span<const Cell> wanted, const std::set<RowId>* moved)
+      : p_(whole), wanted_(wanted), live_(whole.slots, false), kept_(whole.tape.size(), false) {
+    known_.assign(whole.slots, false);
+    if (moved != nullptr) tellKnown(*moved);
+  }
 
   Program run() {
-    const std::int32_t slot = p_.slot(wanted_);
-    if (slot >= 0) live_[static_cast<size_t>(slot)] = true;
+    for (const Cell cell : wanted_) {
+      if (const std::int32_t slot = p_.slot(cell); slot >= 0) live_[static_cast<size_t>(slot)] = true;
+    }
     look();
     number();
     return made();
   }
 
  private:
+  /// Cells that the tape writes and that no moved row reaches.
+  void tellKnown(const std::set<RowId>& moved) {
+    moves_.assign(p_.slots, false);
+    for (const InputCell& input : p_.inputs) moves_[input.slot] = moved.count(input.cell.row) > 0;
+    size_t at = 0;
+    for (const Circle& group : p_.circles) {
+      spread(at, group.begin);
+      at = group.end;
+      // What one round reaches the next one feeds back.
+      if (spread(group.begin, group.end)) moveAll(group);
+    }
+    spread(at, p_.tape.size());
+    for (const Cell cell : p_.computed) {
+      const auto slot = static_cast<size_t>(p_.slot(cell));
+      known_[slot] = !moves_[slot];
+    }
+  }
+
+  /// Marks what instructions write that read something marked; whether that is any cell.
+  bool spread(size_t begin, size_t end) {
+    bool any = false;
+    size_t guarded = 0;  // up to here a branch is passed over or not by what is marked
+    for (size_t i = begin; i < end; ++i) {
+      const Instruction& in = p_.tape[i];
+      bool moves = i < guarded;
+      eachOperand(in, [&](std::uint32_t slot) { moves = moves || moves_[slot]; });
+      if (in.code == Code::Skip) {
+        if (moves) guarded = std::max(guarded, i + 1 + in.b);
+        continue;
+      }
+      const bool cell = in.dst < p_.firstTemporary;
+      moves_[in.dst] = moves || (cell && moves_[in.dst]);  // a temporary serves another cell now
+      any = any || (cell && moves);
+    }
+    return any;
+  }
+
+  void moveAll(const Circle& group) {
+    for (size_t i = group.begin; i < group.end; ++i) {
+      if (p_.tape[i].code != Code::Skip) moves_[p_.tape[i].dst] = true;
+    }
+    for (const Circle::Feedback& f : group.feedback) moves_[f.guess] = true;
+  }
+
   /// From the end to the beginning: an instruction is kept when what it writes is read further on.
   void look() {
     size_t circle = p_.circles.size();
@@ -57,7 +106,7 @@ class Slicer {
   [[nodiscard]] bool isRead(const Circle& group) const {
     for (size_t i = group.begin; i < group.end; ++i) {
       const Instruction& in = p_.tape[i];
-      if (in.code != Code::Skip && in.dst < p_.firstTemporary && live_[in.dst]) return true;
+      if (in.code != Code::Skip && in.dst < p_.firstTemporary && live_[in.dst] && !known_[in.dst]) return true;
     }
     return false;
   }
@@ -74,7 +123,7 @@ class Slicer {
       const auto first = kept_.begin() + static_cast<std::ptrdiff_t>(i) + 1;
       kept_[i] = std::find(first, first + in.b, true) != first + in.b;
     } else {
-      kept_[i] = live_[in.dst];
+      kept_[i] = live_[in.dst] && !known_[in.dst];
       // Temporaries serve one cell after another. A branch that is passed over leaves one as it was, and nobody reads
       // it.
       if (in.dst >= p_.firstTemporary) live_[in.dst] = false;
@@ -97,7 +146,9 @@ class Slicer {
       for (const Circle::Feedback& f : p_.circles[c].feedback) used_[f.guess] = used_[f.computed] = true;
       for (const std::uint32_t balance : p_.circles[c].balances) used_[balance] = true;
     }
-    if (const std::int32_t slot = p_.slot(wanted_); slot >= 0) used_[static_cast<size_t>(slot)] = true;
+    for (const Cell cell : wanted_) {
+      if (const std::int32_t slot = p_.slot(cell); slot >= 0) used_[static_cast<size_t>(slot)] = true;
+    }
     to_.assign(p_.slots, 0);
     std::uint32_t next = 0;
     for (std::uint32_t slot = 0; slot < p_.slots; ++slot) {
@@ -146,6 +197,10 @@ class Slicer {
     for (const InputCell& input : p_.inputs) {
       if (used_[input.slot]) slice.inputs.push_back({input.cell, to_[input.slot]});
     }
+    for (const Cell cell : p_.computed) {
+      const auto slot = static_cast<size_t>(p_.slot(cell));
+      if (known_[slot] && used_[slot]) slice.inputs.push_back({cell, to_[slot]});
+    }
     for (size_t k = 0; k < p_.constants.size(); ++k) {
       if (used_[p_.firstConstant + k]) slice.constants.push_back(p_.constants[k]);
     }
@@ -155,13 +210,15 @@ class Slicer {
       slice.slotOfCell.push_back(left ? static_cast<std::int32_t>(to_[static_cast<size_t>(slot)]) : -1);
     }
     for (const Cell cell : p_.computed) {
-      if (slice.slot(cell) >= 0) slice.computed.push_back(cell);
+      if (slice.slot(cell) >= 0 && !known_[static_cast<size_t>(p_.slot(cell))]) slice.computed.push_back(cell);
     }
     return slice;
   }
 
   const Program& p_;
-  Cell wanted_;
+  std::span<const Cell> wanted_;
+  std::vector<bool> moves_;       ///< by slot: a moved row reaches it
+  std::vector<bool> known_;       ///< by slot: computed by the whole, and an input of the part
   std::vector<bool> live_;        ///< read by what comes after the place that is looked at
   std::vector<bool> kept_;        ///< by instruction
   std::vector<bool> keptCircle_;  ///< by circular group
@@ -172,8 +229,12 @@ class Slicer {
 
 }  // namespace
 
-Program sliceFor(const Program& whole, Cell wanted) {
-  return Slicer(whole, wanted).run();
+Program sliceFor(const Program& whole, std::span<const Cell> wanted) {
+  return Slicer(whole, wanted, nullptr).run();
+}
+
+Program sliceFor(const Program& whole, std::span<const Cell> wanted, const std::set<RowId>& moved) {
+  return Slicer(whole, wanted, &moved).run();
 }
 
 }  // namespace zl::model

@@ -170,7 +170,7 @@ class CapitalMonitors {
     std::vector<Variant> variants{Variant{}};
     for (const Seen& s : seen_) variants.push_back(s.variant);
     if (!e_.model().find(Role::ValueBeforeFloor).known()) return;
-    const std::vector<Figure> values = probe(e_, lane_, variants, e_.model().find(Role::ValueBeforeFloor));
+    const std::vector<Figure> values = probeReached(e_, lane_, variants, e_.model().find(Role::ValueBeforeFloor));
     const Figure now = values.front();
     std::vector<std::pair<double, size_t>> order;
     for (size_t i = 0; i < seen_.size(); ++i) {

@@ -4,15 +4,14 @@
 
 #include <functional>
 #include <map>
-#include <memory>
 #include <string>
 #include <vector>
 
 #include "core/capital/rates.h"
-#include "core/evidence/estimate.h"
 #include "core/filing/mapping.h"
 #include "core/filing/segments.h"
 #include "core/filing/tie.h"
+#include "core/monitor/other_model.h"
 #include "core/outlook/evaluation.h"
 #include "core/peers/peer.h"
 
@@ -33,6 +32,9 @@ struct Finding {
   int column = -1;                ///< column to jump to, -1 for none
   std::string acknowledged = {};  ///< why it was accepted; empty: it is open
   std::string scenario = {};      ///< id, of a finding about one scenario
+  /// Who reads it asks next what is not decided and moves the value most. That takes a run of the model for each of
+  /// them, so it is looked for when the finding is read (undecidedThatMoveMost) and is no part of the text.
+  bool standsOnUndecided = false;
 
   /// What an acknowledgement is kept under: monitor, row, scenario and the figures that it names. It is open again when
   /// a figure moves, and not when the program says the same in other words. One about no row is known by its words.
@@ -42,33 +44,26 @@ struct Finding {
   [[nodiscard]] bool isOpen() const { return severity != Severity::Note && acknowledged.empty(); }
 };
 
-/// Monitor and text: what lists and searches show of a finding.
-std::string wordsOf(const Finding& finding);
-
-/// Everything a monitor may look at.
-/// Base of the same case upon another model that ships.
-struct OnOtherModel {
-  std::string title;
-  std::shared_ptr<const Evaluation> evaluation;
-};
-
 /// The subject's own regression, as monitors read it.
 struct BetaBand {
   Figure low, high, adjusted;
   std::string words;  ///< index, frequency, window
 };
 
+/// Of monitorMarket().
+struct MarketFindings {
+  std::vector<Finding> evidence, peers;
+};
+
+/// Everything that a monitor of an outlook may look at.
 struct MonitorView {
   const Evaluation& evaluation;
   const model::HistoryTable& history;
   const std::vector<FiscalYear>& years;
   const std::vector<Finding>& filings;  ///< of monitorFilings(): they change only with the evidence
+  const MarketFindings& market;
   const CrossCheck& peers;
-  const std::vector<Peer>& companies;  ///< that the cross-check is of
-  SpotRates spots;
-  const std::vector<PricePoint>& prices;  ///< ascending by date
   const MarketRates& rates;
-  const std::vector<Estimate>& estimates;
   std::string currency;                                    ///< the reporting one
   std::function<std::vector<OnOtherModel>()> others = {};  ///< asked once, last of all
   BetaBand beta = {};

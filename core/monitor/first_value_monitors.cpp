@@ -3,12 +3,10 @@
 #include <algorithm>
 #include <cmath>
 #include <optional>
-#include <set>
 
 #include "core/history/statistics.h"
 #include "core/monitor/limits.h"
-#include "core/outlook/probe.h"
-#include "core/peers/multiples.h"
+#include "core/outlook/method_spread.h"
 #include "core/quantity/number_text.h"
 
 namespace zl {
@@ -22,56 +20,52 @@ class FirstValue {
       : v_(view), e_(view.evaluation), c_(view.evaluation.caseOf()), found_(found), lane_(c_.indexOf(kBase)) {}
 
   void run() {
+    methodsApart();
     proposals();
     order();
     farFromPrice();
     farFromPeers();
     yearsPassed();
     if (!v_.others) return;
-    for (const OnOtherModel& other : v_.others()) against(*other.evaluation, other.title);
+    for (const OnOtherModel& other : v_.others()) against(other);
   }
 
  private:
-  /// Where base's values lie further apart than the limit: by which flows, and what moves the value most here.
-  void against(const Evaluation& other, const std::string& title) {
-    const int there = other.caseOf().indexOf(kBase);
-    if (there < 0) return;
+  /// Where base's values lie further apart than the limit: by which flows.
+  void against(const OnOtherModel& other) {
     const Figure own = e_.constant(Role::ValueBeforeFloor, lane_);
-    const Figure theirs = other.constant(Role::ValueBeforeFloor, there);
+    const Figure& theirs = other.value;
     if (!own.hasValue() || !theirs.hasValue() || std::max(own.value(), theirs.value()) <= 0) return;
     const double low = std::min(own.value(), theirs.value());
     const double ratio = std::max(own.value(), theirs.value()) / low;
     if (low > 0 && ratio <= limitOf(c_, "models apart")) return;
     // A title says after its colon what the model is made of.
-    std::string text = title.substr(0, title.find(':')) + " values the same company at " + money(theirs) +
+    std::string text = other.title.substr(0, other.title.find(':')) + " values the same company at " + money(theirs) +
                        ", this model at " + money(own);
     if (low > 0) text += ": " + figureText(Figure::of(ratio), Kind::Multiple) + " times apart";
-    const std::string flows = flowsApart(other, there);
+    const std::string flows = flowsApart(other);
     if (!flows.empty()) text += "; " + flows;
-    const std::string& names = movingMost();
-    if (!names.empty()) text += "; what is not decided here and moves it most: " + names;
     add("models apart", Severity::Warning, Stop::Verdict, std::move(text), e_.model().nameOf(Role::ValuePerShare));
+    found_.back().standsOnUndecided = true;
   }
 
   /// What the last forecast year's flows are of revenue, here and there, the widest apart first.
-  [[nodiscard]] std::string flowsApart(const Evaluation& other, int there) const {
+  [[nodiscard]] std::string flowsApart(const OnOtherModel& other) const {
     constexpr double kFewest = 0.01;  // of revenue: less than that explains nothing
     constexpr size_t kMostNamed = 2;
-    const int last = e_.layout().columns() - 1;
-    if (other.layout().columns() - 1 != last) return {};
+    if (other.columns != e_.layout().columns()) return {};
+    const int last = other.columns - 1;
     const Figure revenue = e_.figure(Role::Revenue, last, lane_);
-    const Figure theirRevenue = other.figure(Role::Revenue, last, there);
     std::vector<std::pair<double, std::string>> apart;
     for (const model::ViewRow& shown : e_.model().view("flow_parts")) {
       const model::Row& row = e_.model()[shown.row];
-      const model::RowId same = other.model().find(row.name);
-      if (!same.known()) continue;
+      const auto same = other.flowShares.find(row.name);
+      if (same == other.flowShares.end()) continue;
       const Figure here = e_.figure(shown.row, last, lane_) / revenue;
-      const Figure elsewhere = other.figure(same, last, there) / theirRevenue;
-      const Figure gap = here - elsewhere;
+      const Figure gap = here - same->second;
       if (std::abs(gap.valueOr(0)) < kFewest) continue;
       apart.emplace_back(std::abs(gap.value()), row.label + " " + figureText(here, Kind::Ratio) +
-                                                    " % of revenue here, " + figureText(elsewhere, Kind::Ratio) +
+                                                    " % of revenue here, " + figureText(same->second, Kind::Ratio) +
                                                     " % there");
     }
     std::stable_sort(apart.begin(), apart.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
@@ -146,54 +140,6 @@ class FirstValue {
     return names.empty() ? "inputs alone" : names;
   }
 
-  /// Of drivers and inputs that are not decided, the three of which a tenth more moves the value most.
-  const std::string& movingMost() {
-    if (!movingMost_) movingMost_ = undecidedByEffect(3);
-    return *movingMost_;
-  }
-
-  [[nodiscard]] std::string undecidedByEffect(size_t most) const {
-    const model::RowId wanted = e_.model().find(Role::ValueBeforeFloor);
-    if (!wanted.known()) return {};
-    std::set<model::RowId> read;  // by the value: what it does not read moves nothing
-    for (const model::InputCell& input : e_.compiled()->partFor(wanted).inputs) read.insert(input.cell.row);
-    std::vector<Variant> variants;
-    std::vector<std::string> labels;
-    for (size_t r = 0; r < e_.model().rows.size(); ++r) {
-      const model::Row& row = e_.model().rows[r];
-      const bool driver = row.declared == model::Declared::Driver;
-      if ((!driver && row.declared != model::Declared::Input) || !row.projected || row.isChoice() ||
-          read.count(model::RowId(r)) == 0)
-        continue;
-      const Assumption* a = driver ? c_.driver(c_.base(), row.name) : nullptr;
-      const InputChoice* i = driver ? nullptr : c_.input(c_.base(), row.name);
-      if ((a != nullptr && !a->said.isProposed()) || (i != nullptr && !i->said.isProposed())) continue;
-      const Figure more = Figure::of(1.1);
-      std::vector<Figure> figures;
-      if (driver) {
-        for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
-          figures.push_back(e_.figure(model::RowId(r), c, lane_) * more);
-        }
-      } else {
-        figures = {e_.constant(model::RowId(r), lane_) * more};
-      }
-      variants.push_back({{model::RowId(r), std::move(figures)}});
-      labels.push_back(row.label);
-    }
-    const std::vector<Figure> values = probe(e_, lane_, variants, wanted);
-    std::vector<std::pair<double, std::string>> ranked;
-    for (size_t i = 0; i < labels.size(); ++i) {
-      const Figure apart = values[i] - e_.constant(Role::ValueBeforeFloor, lane_);
-      ranked.emplace_back(std::abs(apart.valueOr(0)), labels[i]);
-    }
-    std::stable_sort(ranked.begin(), ranked.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
-    std::string names;
-    for (size_t i = 0; i < std::min(most, ranked.size()) && ranked[i].first > 0; ++i) {
-      names += (names.empty() ? "" : ", ") + ranked[i].second;
-    }
-    return names;
-  }
-
   void farFromPrice() {
     const Figure price = e_.constant(Role::Price, lane_);
     const Figure value = e_.constant(Role::ValuePerShare, lane_);
@@ -201,24 +147,19 @@ class FirstValue {
     const double limit = limitOf(c_, "value far from the price");
     const double ratio = value.value() / price.value();
     if (ratio <= limit && ratio * limit >= 1) return;
-    const std::string& names = movingMost();
     add("value far from the price", Severity::Warning, Stop::Verdict,
-        "Base value " + money(value) + " is " + figureText(Figure::of(ratio), Kind::Multiple) + " times the price" +
-            (names.empty() ? "" : "; what is not decided and moves it most: " + names),
+        "Base value " + money(value) + " is " + figureText(Figure::of(ratio), Kind::Multiple) + " times the price",
         e_.model().nameOf(Role::ValuePerShare));
+    found_.back().standsOnUndecided = true;
   }
 
   /// The median of what the methods say that are what peers' multiples imply.
   void farFromPeers() {
     const Figure value = e_.constant(Role::ValuePerShare, lane_);
-    std::set<size_t> medians;
-    for (const Multiple m : declaredMultiples(e_.model())) {
-      const model::RowId row = e_.model().peerRow(model::Declared::Row, multipleName(m), "median");
-      if (row.known()) medians.insert(row.at());
-    }
     std::vector<Figure> implied;
     for (const model::Method& method : e_.model().methods) {
-      if (medians.count(method.value.at()) == 0) continue;
+      const std::optional<model::PeerTie>& tie = e_.model()[method.value].peers;
+      if (!tie || tie->statistic != "median") continue;
       const Figure figure = e_.constant(method.value, lane_);
       if (figure.hasValue() && figure.value() > 0) implied.push_back(figure);
     }
@@ -227,12 +168,27 @@ class FirstValue {
     const double limit = limitOf(c_, "value far from the peers");
     const double ratio = value.value() / peers.median.value();
     if (ratio <= limit && ratio * limit >= 1) return;
-    const std::string& names = movingMost();
     add("value far from the peers", Severity::Warning, Stop::Verdict,
         "Base value " + money(value) + " is " + figureText(Figure::of(ratio), Kind::Multiple) + " times " +
-            money(peers.median) + ", the median of what the peers' multiples make of it" +
-            (names.empty() ? "" : "; what is not decided and moves it most: " + names),
+            money(peers.median) + ", the median of what the peers' multiples make of it",
         e_.model().nameOf(Role::ValuePerShare));
+    found_.back().standsOnUndecided = true;
+  }
+
+  void methodsApart() {
+    MethodSpread spread = spreadOfMethods(e_, lane_);
+    // Where nobody weighs them, those that discount the same company's cash: they are to agree. What peers and rules of
+    // thumb say beside them is held against the value by monitors of its own.
+    if (!spread.weighted)
+      std::erase_if(spread.methods, [](const auto& one) { return one.method->whose == model::Method::Flow::None; });
+    if (spread.apart() <= limitOf(c_, "methods apart")) return;
+    const MethodSpread::One &low = spread.methods.front(), &high = spread.methods.back();
+    add("methods apart", Severity::Warning, Stop::Verdict,
+        "Base is worth " + money(Figure::of(low.value)) + " by " + low.method->label + " and " +
+            money(Figure::of(high.value)) + " by " + high.method->label + ", " + groupedNumber(spread.apart(), 1) +
+            " times apart",
+        e_.model()[high.method->value].name);
+    found_.back().scenario = kBase;
   }
 
   void yearsPassed() {
@@ -249,7 +205,6 @@ class FirstValue {
   const Case& c_;
   std::vector<Finding>& found_;
   int lane_;
-  std::optional<std::string> movingMost_;  ///< probed once, for all findings that name them
 };
 
 }  // namespace

@@ -1,7 +1,7 @@
 #include "core/monitor/limits.h"
 
-#include <algorithm>
 #include <cstdlib>
+#include <unordered_map>
 
 #include "core/quantity/number_text.h"
 
@@ -56,15 +56,21 @@ std::span<const MonitorLimit> monitorLimits() {
   return kLimits;
 }
 
-const MonitorLimit* monitorLimit(const std::string& monitor) {
-  const auto found =
-      std::find_if(std::begin(kLimits), std::end(kLimits), [&](const MonitorLimit& l) { return monitor == l.monitor; });
-  return found == std::end(kLimits) ? nullptr : &*found;
+const MonitorLimit* monitorLimit(std::string_view monitor) {
+  static const std::unordered_map<std::string_view, const MonitorLimit*> kByName = [] {
+    std::unordered_map<std::string_view, const MonitorLimit*> limits;
+    for (const MonitorLimit& limit : kLimits) limits.emplace(limit.monitor, &limit);
+    return limits;
+  }();
+  const auto found = kByName.find(monitor);
+  return found == kByName.end() ? nullptr : found->second;
 }
 
 double limitOf(const Case& c, const char* monitor) {
-  const auto own = c.limits.find(monitor);
-  if (own != c.limits.end()) return own->second;
+  if (!c.limits.empty()) {
+    const auto own = c.limits.find(monitor);
+    if (own != c.limits.end()) return own->second;
+  }
   const MonitorLimit* limit = monitorLimit(monitor);
   if (limit == nullptr) std::abort();  // a monitor asks for a limit that nobody has declared
   return limit->preset;

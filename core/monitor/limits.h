@@ -4,6 +4,7 @@
 
 #include <span>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/outlook/case.h"
@@ -21,7 +22,7 @@ struct MonitorLimit {
 
 std::span<const MonitorLimit> monitorLimits();
 /// Null for a monitor that has no limit.
-const MonitorLimit* monitorLimit(const std::string& monitor);
+const MonitorLimit* monitorLimit(std::string_view monitor);
 /// The limit in force: the case's own, else the preset. The monitor must have one.
 double limitOf(const Case& c, const char* monitor);
 /// What is wrong with the case's own limits: monitors that have none, figures outside the range.

@@ -8,7 +8,6 @@
 #include "core/monitor/first_value_monitors.h"
 #include "core/monitor/history_monitors.h"
 #include "core/monitor/limits.h"
-#include "core/monitor/peer_monitors.h"
 #include "core/monitor/projection_monitors.h"
 #include "core/monitor/standing_monitors.h"
 #include "core/outlook/trace.h"
@@ -34,7 +33,7 @@ class Monitors {
     baseYear();
     monitorHistory(v_, found_);
     monitorProjection(v_, found_);
-    monitorEvidence(v_, found_);
+    add(v_.market.evidence);
     monitorCapital(v_, found_);
     monitorStanding(v_, found_);
     for (int s = 0; s < e_.scenarios(); ++s) {
@@ -43,7 +42,7 @@ class Monitors {
       terminal(s);
       shortfall(s);
     }
-    monitorPeers(v_, found_);
+    add(v_.market.peers);
     monitorFirstValue(v_, found_);  // the last: it waits for the other models
     for (Finding& f : found_) {
       auto accepted = e_.caseOf().acknowledged.find(f.key());
@@ -60,6 +59,8 @@ class Monitors {
     found_.push_back({name, severity, stop, std::move(text), std::move(row), column});
     found_.back().scenario = about_;
   }
+
+  void add(const std::vector<Finding>& made) { found_.insert(found_.end(), made.begin(), made.end()); }
 
   /// What is said until this goes is about one scenario.
   struct About {
@@ -85,15 +86,14 @@ class Monitors {
   }
 
   void driversOutsideHistory() {
+    constexpr int kFewestYears = 3;
     const model::Layout& layout = e_.layout();
     for (size_t r = 0; r < e_.model().rows.size(); ++r) {
       const model::Row& row = e_.model().rows[r];
       if (row.declared != model::Declared::Driver || !row.history) continue;
-      std::vector<Figure> past;
-      past.reserve(static_cast<size_t>(layout.historyYears));
-      for (int c = 0; c < layout.historyYears; ++c) past.push_back(v_.history.at(model::RowId(r), c));
-      const Statistics s = describe(past);
-      if (s.count < 3) continue;
+      FigureRange s;
+      for (int c = 0; c < layout.historyYears; ++c) s.take(v_.history.at(model::RowId(r), c));
+      if (s.count < kFewestYears) continue;
       for (int i = 0; i < e_.scenarios(); ++i) {
         if (e_.caseOf().driver(e_.caseOf().scenarios[static_cast<size_t>(i)], row.name) == nullptr) continue;
         const About about(*this, i);
@@ -139,16 +139,17 @@ class Monitors {
             " of the rows assumed; what was assumed is kept and moves nothing: " + list);
   }
 
-  void reportOutside(const model::Row& row, model::RowId r, const Statistics& s, int scenario) {
+  void reportOutside(const model::Row& row, model::RowId r, const FigureRange& s, int scenario) {
     for (int c = e_.layout().historyYears; c < e_.layout().columns(); ++c) {
       const Figure x = e_.figure(r, c, scenario);
-      if (!x.hasValue() || (x.value() >= s.low.value() && x.value() <= s.high.value())) continue;
+      if (!x.hasValue() || (x.value() >= s.low && x.value() <= s.high)) continue;
       // What reads the same as an end of history lies at it.
       const std::string shown = figureText(x, row.kind);
-      if (shown == figureText(s.low, row.kind) || shown == figureText(s.high, row.kind)) continue;
+      const std::string low = figureText(Figure::of(s.low), row.kind), high = figureText(Figure::of(s.high), row.kind);
+      if (shown == low || shown == high) continue;
       add("driver outside history", Severity::Note, Stop::Outlook,
-          row.label + " (" + label(scenario) + ") reaches " + figureText(x, row.kind) + " in " + year(c) +
-              "; its history runs from " + figureText(s.low, row.kind) + " to " + figureText(s.high, row.kind),
+          row.label + " (" + label(scenario) + ") reaches " + shown + " in " + year(c) + "; its history runs from " +
+              low + " to " + high,
           row.name, c);
       return;
     }
@@ -296,10 +297,6 @@ std::string figuresIn(const std::string& text) {
 std::string Finding::key() const {
   if (row.empty()) return oldKey();  // about a document, a concept, a year: its words are all there is to tell it by
   return monitor + "/" + row + "/" + scenario + "/" + figuresIn(text);
-}
-
-std::string wordsOf(const Finding& finding) {
-  return finding.monitor + ": " + finding.text;
 }
 
 std::vector<Finding> monitor(const MonitorView& view) {

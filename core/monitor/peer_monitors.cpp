@@ -1,12 +1,10 @@
-#include "core/monitor/peer_monitors.h"
-
 #include <algorithm>
 #include <cmath>
 #include <cstdlib>
 
 #include "core/filing/labels.h"
 #include "core/monitor/limits.h"
-#include "core/outlook/method_spread.h"
+#include "core/monitor/market_monitors.h"
 #include "core/peers/likeness.h"
 #include "core/peers/measures.h"
 #include "core/quantity/number_text.h"
@@ -35,8 +33,7 @@ class Names {
 
 class PeerMonitors {
  public:
-  PeerMonitors(const MonitorView& view, std::vector<Finding>& found)
-      : v_(view), e_(view.evaluation), c_(view.evaluation.caseOf()), found_(found), lane_(c_.indexOf(kBase)) {}
+  PeerMonitors(const MarketView& view, std::vector<Finding>& found) : v_(view), c_(view.limited), found_(found) {}
 
   void run() {
     fewCounted();
@@ -48,20 +45,18 @@ class PeerMonitors {
     yearEnds();
     basisUnknown();
     unlike();
-    methodsApart();
   }
 
  private:
-  void add(const char* name, Severity severity, std::string text, Stop stop = Stop::Peers, std::string row = {}) {
-    const int column = row.empty() ? -1 : 0;
-    found_.push_back({name, severity, stop, std::move(text), std::move(row), column});
+  void add(const char* name, Severity severity, std::string text) {
+    found_.push_back({name, severity, Stop::Peers, std::move(text), "", -1});
   }
 
   /// Whether a way to value takes the multiple: of others it is enough that their tables show.
   [[nodiscard]] bool isValuedBy(Multiple m) const {
-    const auto& methods = e_.model().methods;
+    const auto& methods = v_.model.methods;
     return std::any_of(methods.begin(), methods.end(), [&](const model::Method& method) {
-      const std::optional<model::PeerTie>& tie = e_.model()[method.value].peers;
+      const std::optional<model::PeerTie>& tie = v_.model[method.value].peers;
       return tie && tie->measure == multipleName(m);
     });
   }
@@ -209,8 +204,8 @@ class PeerMonitors {
 
   /// The subject's figure of a measure in the base year.
   [[nodiscard]] Figure subjects(const char* measure) const {
-    const model::RowId row = rowOfMeasure(e_.model(), measure);
-    return row.known() ? v_.history.at(row, e_.layout().baseColumn()) : Figure::absent("the model has no such row");
+    const model::RowId row = rowOfMeasure(v_.model, measure);
+    return row.known() ? v_.history.at(row, v_.baseColumn) : Figure::absent("the model has no such row");
   }
 
   /// One note of them all: to be unlike is no fault, and who is may still be the best there is.
@@ -235,33 +230,14 @@ class PeerMonitors {
       add("peers unlike the subject", Severity::Note, "counted, and apart from the subject: " + names.text());
   }
 
-  void methodsApart() {
-    if (lane_ < 0) return;
-    MethodSpread spread = spreadOfMethods(e_, lane_);
-    // Where nobody weighs them, those that discount the same company's cash: they are to agree. What peers and rules of
-    // thumb say beside them is held against the value by monitors of its own.
-    if (!spread.weighted)
-      std::erase_if(spread.methods, [](const auto& one) { return one.method->whose == model::Method::Flow::None; });
-    if (spread.apart() <= limitOf(c_, "methods apart")) return;
-    const MethodSpread::One &low = spread.methods.front(), &high = spread.methods.back();
-    const auto quote = [](double x) { return figureText(Figure::of(x), Kind::Quote); };
-    add("methods apart", Severity::Warning,
-        "Base is worth " + quote(low.value) + " by " + low.method->label + " and " + quote(high.value) + " by " +
-            high.method->label + ", " + groupedNumber(spread.apart(), 1) + " times apart",
-        Stop::Verdict, e_.model()[high.method->value].name);
-    found_.back().scenario = kBase;
-  }
-
-  const MonitorView& v_;
-  const Evaluation& e_;
+  const MarketView& v_;
   const Case& c_;
   std::vector<Finding>& found_;
-  int lane_;
 };
 
 }  // namespace
 
-void monitorPeers(const MonitorView& view, std::vector<Finding>& found) {
+void monitorPeers(const MarketView& view, std::vector<Finding>& found) {
   PeerMonitors(view, found).run();
 }
 

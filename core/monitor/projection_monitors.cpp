@@ -6,7 +6,6 @@
 #include "core/history/statistics.h"
 #include "core/monitor/limits.h"
 #include "core/outlook/trace.h"
-#include "core/peers/outside_names.h"
 #include "core/quantity/number_text.h"
 
 namespace zl {
@@ -75,19 +74,15 @@ class Projection {
   void marginAboveHistory(model::RowId index, int s) {
     const model::Row& margins = e_.model()[index];
     if (!margins.projected) return;
-    std::vector<Figure> past;
-    past.reserve(static_cast<size_t>(first()));
-    for (int c = 0; c < first(); ++c) past.push_back(v_.history.at(index, c));
-    const Statistics history = describe(past);
+    FigureRange history;
+    for (int c = 0; c < first(); ++c) history.take(v_.history.at(index, c));
     if (history.count < kFewestYears) return;
     for (int c = first(); c <= last(); ++c) {
       const Figure margin = e_.figure(index, c, s);
-      if (!margin.hasValue() || margin.value() - history.high.value() <= limitOf(c_, "margin above any seen") + 1e-9)
-        continue;
+      if (!margin.hasValue() || margin.value() - history.high <= limitOf(c_, "margin above any seen") + 1e-9) continue;
       return add("margin above any seen", Severity::Warning, Stop::Outlook,
                  label(s) + ": " + margins.label + " reaches " + percent(margin.value()) + " in " + year(c) +
-                     "; the highest of " + std::to_string(history.count) + " filed years is " +
-                     percent(history.high.value()),
+                     "; the highest of " + std::to_string(history.count) + " filed years is " + percent(history.high),
                  margins.name, c);
     }
   }
@@ -217,96 +212,10 @@ class Projection {
   std::optional<MarketRate> economy_;  ///< long-run growth in the reporting currency
 };
 
-/// Days from Monday to Friday after `from` up to `to`.
-int weekdaysBetween(Date from, Date to) {
-  int days = 0;
-  for (Date d = from + std::chrono::days(1); d <= to; d += std::chrono::days(1)) {
-    const unsigned day = std::chrono::weekday(d).iso_encoding();
-    days += day <= 5 ? 1 : 0;
-  }
-  return days;
-}
-
-void stale(const char* monitor, Stop stop, std::vector<Finding>& found, int age, double limit, const std::string& what,
-           const char* unit) {
-  if (age <= limit) return;
-  found.push_back({monitor, Severity::Warning, stop,
-                   what + " is " + std::to_string(age) + " " + unit + " old at the valuation date", "", -1});
-}
-
-/// Whether a case of this company may stand on the rate: one named after another currency is that one's. Exchange rates
-/// count, whichever they are: a cross rate may go by way of them.
-bool mayBeUsed(const std::string& rate, const std::string& currency) {
-  if (rate.starts_with(kDealMultiple)) return false;  // a deal of years ago is no old figure of today
-  if (rate.starts_with("spot ")) return true;
-  constexpr size_t kCode = 3;
-  if (rate.size() <= kCode || rate[rate.size() - kCode - 1] != ' ') return true;
-  const std::string_view last = std::string_view(rate).substr(rate.size() - kCode);
-  const bool code = std::all_of(last.begin(), last.end(), [](char c) { return c >= 'A' && c <= 'Z'; });
-  return !code || last == currency;
-}
-
-/// One line for all of them, the oldest first.
-void staleRates(const MonitorView& v, std::vector<Finding>& found) {
-  const Case& c = v.evaluation.caseOf();
-  std::map<std::string, Date> latest;
-  for (const MarketRate& rate : v.rates) {
-    if (rate.date > c.valuationDate || !mayBeUsed(rate.name, v.currency)) continue;
-    Date& at = latest.try_emplace(rate.name, rate.date).first->second;
-    at = std::max(at, rate.date);
-  }
-  std::vector<std::pair<Date, std::string>> old;
-  for (const auto& [name, date] : latest) {
-    if (daysBetween(date, c.valuationDate) > limitOf(c, "stale rate")) old.emplace_back(date, name);
-  }
-  if (old.empty()) return;
-  std::sort(old.begin(), old.end());
-  constexpr size_t kMostNamed = 3;
-  std::string names;
-  for (size_t i = 0; i < std::min(kMostNamed, old.size()); ++i) {
-    names += (i == 0 ? "'" : ", '") + old[i].second + "' (" + dateText(old[i].first) + ")";
-  }
-  if (old.size() > kMostNamed) names += " and " + std::to_string(old.size() - kMostNamed) + " more";
-  const std::string days =
-      std::to_string(daysBetween(old.front().first, c.valuationDate)) + " days old at the valuation date";
-  found.push_back({"stale rate", Severity::Warning, Stop::Capital,
-                   old.size() == 1 ? "The rate " + names + " is " + days
-                                   : "Of " + std::to_string(old.size()) + " rates the oldest is " + days + ": " + names,
-                   "", -1});
-}
-
 }  // namespace
 
 void monitorProjection(const MonitorView& view, std::vector<Finding>& found) {
   Projection(view, found).run();
-}
-
-void monitorEvidence(const MonitorView& v, std::vector<Finding>& found) {
-  const Case& c = v.evaluation.caseOf();
-  if (const auto last = closeAt(v.prices, c.valuationDate)) {
-    constexpr int kLongest = 4000;  // days that are worth counting one by one
-    const int days = daysBetween(last->date, c.valuationDate);
-    stale("stale price", Stop::Company, found, days > kLongest ? days : weekdaysBetween(last->date, c.valuationDate),
-          limitOf(c, "stale price"), "The last price (" + dateText(last->date) + ")", "weekdays");
-  }
-  const std::vector<Estimate> estimates = latestEstimates(v.estimates, c.valuationDate);
-  Date latest{};
-  std::string unknown;
-  for (const Estimate& e : estimates) {
-    latest = std::max(latest, e.date);
-    if (!v.evaluation.model().find(e.item).known() && unknown.find(e.item) == std::string::npos) {
-      unknown += (unknown.empty() ? "" : ", ") + e.item;
-    }
-  }
-  if (!estimates.empty()) {
-    stale("stale estimates", Stop::Outlook, found, daysBetween(latest, c.valuationDate), limitOf(c, "stale estimates"),
-          "The last snapshot of estimates (" + dateText(latest) + ")", "days");
-  }
-  if (!unknown.empty()) {
-    found.push_back({"estimates of unknown items", Severity::Note, Stop::Outlook,
-                     "The model has no row for what is estimated: " + unknown, "", -1});
-  }
-  staleRates(v, found);
 }
 
 }  // namespace zl

@@ -1,5 +1,5 @@
 #pragma once
-// Paths and projections that hardly any company has kept up, and evidence that has grown old.
+// Paths and projections that hardly any company has kept up.
 
 #include "core/monitor/finding.h"
 
@@ -9,9 +9,5 @@ namespace zl {
 /// cash, share counts that move, dividends above free cash flow; figures adopted from an average
 /// with an exceptional year in it. Part of monitor().
 void monitorProjection(const MonitorView& view, std::vector<Finding>& found);
-
-/// Prices, rates and estimates older than their limits at the valuation date, and estimates of
-/// items that the model does not have. Part of monitor().
-void monitorEvidence(const MonitorView& view, std::vector<Finding>& found);
 
 }  // namespace zl

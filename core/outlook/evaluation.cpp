@@ -15,10 +15,16 @@ Result<std::shared_ptr<const CompiledModel>> compileModel(const model::Model& m,
   return std::make_shared<const CompiledModel>(m, std::move(*program));
 }
 
-const model::Program& CompiledModel::partFor(model::RowId row) const {
+const model::Program& CompiledModel::partFor(const std::vector<Cell>& cells,
+                                             const std::set<model::RowId>& moved) const {
   const std::lock_guard<std::mutex> lock(guard_);
-  auto found = parts_.find(row);
-  if (found == parts_.end()) found = parts_.emplace(row, model::sliceFor(program, {row, 0})).first;
+  const Part part{cells, moved};
+  auto found = parts_.find(part);
+  if (found == parts_.end()) {
+    found =
+        parts_.emplace(part, moved.empty() ? model::sliceFor(program, cells) : model::sliceFor(program, cells, moved))
+            .first;
+  }
   return found->second;
 }
 
@@ -105,10 +111,12 @@ void Evaluation::placeInputs(const Givens& givens) {
     inputAt_[r] = next;
     next += row.declared == model::Declared::Driver ? layout().forecastYears : 1;
   }
+  inputCells_ = static_cast<size_t>(next);
 }
 
 std::vector<Figure> Evaluation::inputsOf(const Scenario& s) {
   std::vector<Figure> figures;
+  figures.reserve(inputCells_);
   std::set<Cell>& clipped = clipped_.emplace_back();
   for (size_t r = 0; r < model().rows.size(); ++r) {
     const model::Row& row = model().rows[r];
@@ -151,6 +159,13 @@ Figure Evaluation::figure(model::RowId row, int column, int scenario) const {
   const std::map<Cell, Figure>& reasons = reasonsOf(scenario);
   const auto reason = reasons.find(cell);
   return reason == reasons.end() ? Figure::absent() : reason->second;
+}
+
+double Evaluation::orNaN(Cell cell, int scenario) const {
+  if (!cell.row.known()) return std::nan("");
+  if (model()[cell.row].timing == model::Timing::Constant) cell.column = 0;
+  const std::optional<Figure> known = number(cell, scenario);
+  return known ? known->orNaN() : std::nan("");
 }
 
 /// What was read or filed, or was computed and is a number. Empty for a computed cell without one.

@@ -23,12 +23,17 @@ struct CompiledModel {
   const model::Model model;
   const model::Program program;
 
-  /// The part of the program that a constant row stands on; made when first asked for. From any thread.
-  [[nodiscard]] const model::Program& partFor(model::RowId row) const;
+  /// The part of the program that cells stand on; where rows are `moved`, of what these reach (see sliceFor). Made when
+  /// first asked for. From any thread.
+  [[nodiscard]] const model::Program& partFor(const std::vector<model::Cell>& cells,
+                                              const std::set<model::RowId>& moved = {}) const;
+  /// Of a constant row.
+  [[nodiscard]] const model::Program& partFor(model::RowId row) const { return partFor({{row, 0}}); }
 
  private:
   mutable std::mutex guard_;
-  mutable std::map<model::RowId, model::Program> parts_;
+  using Part = std::pair<std::vector<model::Cell>, std::set<model::RowId>>;  // wanted, moved
+  mutable std::map<Part, model::Program> parts_;
 };
 
 Result<std::shared_ptr<const CompiledModel>> compileModel(const model::Model& m, model::Layout l);
@@ -50,6 +55,8 @@ class Evaluation {
 
   /// A figure with its reason where it has none. Constant rows ignore the column.
   [[nodiscard]] Figure figure(model::RowId row, int column, int scenario) const;
+  /// Its number without a reason, which takes no time to find: not a number where it has none.
+  [[nodiscard]] double orNaN(model::Cell cell, int scenario) const;
   /// Of a row that somebody named; absent where the model has none of that name.
   [[nodiscard]] Figure figure(const std::string& row, int column, int scenario) const;
   [[nodiscard]] Figure constant(const std::string& row, int scenario) const { return figure(row, 0, scenario); }
@@ -91,6 +98,7 @@ class Evaluation {
   Case case_;
   model::LaneResults lanes_;
   std::vector<std::int32_t> inputAt_;           ///< by row: where its figures begin in givens_ or inputs_, -1: computed
+  std::size_t inputCells_ = 0;                  ///< of drivers and inputs in one scenario
   std::vector<Figure> givens_;                  ///< the same in every scenario
   std::vector<std::vector<Figure>> inputs_;     ///< per scenario: drivers and inputs
   std::vector<std::set<model::Cell>> clipped_;  ///< per scenario

@@ -19,9 +19,9 @@ double weightOf(const Evaluation& e, const model::Method& method, int scenario) 
 MethodSpread spreadOfMethods(const Evaluation& e, int scenario) {
   MethodSpread spread;
   for (const model::Method& method : e.model().methods) {
-    const Figure value = e.constant(method.value, scenario);
-    if (!value.hasValue() || value.value() <= 0) continue;
-    spread.methods.push_back({&method, value.value(), weightOf(e, method, scenario)});
+    const double value = e.orNaN({method.value, 0}, scenario);
+    if (!(value > 0)) continue;
+    spread.methods.push_back({&method, value, weightOf(e, method, scenario)});
   }
   const auto weighted = std::count_if(spread.methods.begin(), spread.methods.end(),
                                       [](const MethodSpread::One& one) { return one.weight > 0; });

@@ -21,8 +21,15 @@ struct ProbeGround {
 
 /// What an evaluation has in a scenario, but for what a variant says otherwise; so with all below.
 std::vector<Figure> probe(const Evaluation& e, int scenario, const std::vector<Variant>& variants, model::RowId wanted);
+/// The same for few variants that are asked again after every edit: what they do not reach is taken as the evaluation
+/// has it. A program is made for each set of rows that they speak of, and kept.
+std::vector<Figure> probeReached(const Evaluation& e, int scenario, const std::vector<Variant>& variants,
+                                 model::RowId wanted);
 
 /// The figure of a constant row in every variant, without the reasons of a full evaluation: absent where it has none.
 std::vector<Figure> probe(const ProbeGround& ground, const std::vector<Variant>& variants, model::RowId wanted);
+/// The same of several cells: by variant, then by cell.
+std::vector<std::vector<Figure>> probe(const ProbeGround& ground, const std::vector<Variant>& variants,
+                                       const std::vector<model::Cell>& wanted);
 
 }  // namespace zl

@@ -198,8 +198,10 @@ Json findingsJson(const Snapshot& s) {
   const RankedFindings ranked = rankedFindings(s);
   const auto add = [&](const RankedFinding& r, size_t at) {
     const Finding& f = s.findings()[at];
-    Json item{
-        {"monitor", f.monitor}, {"severity", severityWord(f.severity)}, {"stop", stopWord(f.stop)}, {"text", f.text}};
+    Json item{{"monitor", f.monitor},
+              {"severity", severityWord(f.severity)},
+              {"stop", stopWord(f.stop)},
+              {"text", s.textOf(f)}};
     if (!f.row.empty()) item["row"] = f.row;
     if (!f.scenario.empty()) item["scenario"] = f.scenario;
     if (f.column >= 0) item["period"] = s.periodOf(f.column);

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/monitor/limits.h"
+#include "core/monitor/market_monitors.h"
 #include "exchange/json/case_members.h"
 #include "services/stages/own_beta.h"
 #include "services/stages/proposed.h"
@@ -94,6 +95,13 @@ std::shared_ptr<const ToldHistory> CaseEvaluator::historyOf(const std::shared_pt
 }
 
 Result<std::shared_ptr<const Ground>> CaseEvaluator::ground(const std::shared_ptr<const Evidence>& evidence,
+                                                            const Case& c, Standing own) {
+  Result<GroundOfCase> under = groundOf(evidence, c, own);
+  if (!under) return tl::unexpected(under.error());
+  return std::move(under->ground);
+}
+
+Result<CaseEvaluator::GroundOfCase> CaseEvaluator::groundOf(const std::shared_ptr<const Evidence>& evidence,
                                                             const Case& given, Standing own) {
   const Result<std::shared_ptr<const ModelInUse>> model = modelOf(given, own);
   if (!model) return tl::unexpected(model.error());
@@ -104,7 +112,7 @@ Result<std::shared_ptr<const Ground>> CaseEvaluator::ground(const std::shared_pt
   const std::string& name = evidence->company.name;
   ground->filed =
       filedFor(evidence, *ground->resources, given.ownLines, {given.lines, given.firstFiled, given.baseYear});
-  const Case c = withProposedInputs(given, *ground->resources, *evidence, ground->filed->statements);
+  Case c = withProposedInputs(given, *ground->resources, *evidence, ground->filed->statements);
   std::vector<std::string> faults = faultsOf(c, ground->resources->model);
   for (std::string& fault : faultsOfLimits(c)) faults.push_back(std::move(fault));
   if (!faults.empty()) return fail(ErrorKind::BadInput, faults.front(), name);
@@ -122,16 +130,22 @@ Result<std::shared_ptr<const Ground>> CaseEvaluator::ground(const std::shared_pt
   if (!compiled) return tl::unexpected(compiled.error());
   ground->compiled = std::move(*compiled);
   ground->history = historyOf(ground->resources, ground->filed, c, layout);
-  return std::shared_ptr<const Ground>(std::move(ground));
+  return GroundOfCase{std::move(ground), std::move(c)};
 }
 
 Result<Evaluated> CaseEvaluator::evaluate(const Sources& sources, const Case& c, Standing own) {
-  Result<std::shared_ptr<const Ground>> under = ground(sources.evidence, c, own);
+  Result<Prepared> prepared = prepare(sources, c, own);
+  if (!prepared) return tl::unexpected(prepared.error());
+  return evaluateOn(std::move(*prepared));
+}
+
+Result<Prepared> CaseEvaluator::prepare(const Sources& sources, const Case& c, Standing own) {
+  Result<GroundOfCase> under = groundOf(sources.evidence, c, own);
   if (!under) return tl::unexpected(under.error());
   // Peers stand on the basis that is proposed for the subject.
-  const Case proposed = withProposedInputs(c, *(*under)->resources, *(*under)->evidence, (*under)->filed->statements);
   const std::shared_ptr<const Market> market = marketAt(sources.market, c.valuationDate);
-  return evaluateOn(*under, market, givenOn(**under, market, proposed), proposed);
+  std::shared_ptr<const GivenFigures> given = givenOn(*under->ground, market, under->assumptions);
+  return prepareOn(std::move(under->ground), market, std::move(given), std::move(under->assumptions));
 }
 
 /// Peers that are companies of the book stand at their close of the valuation date.
@@ -174,6 +188,19 @@ std::shared_ptr<const OwnBeta> CaseEvaluator::plainBeta(const Snapshot& s) {
   return found;
 }
 
+std::shared_ptr<const MarketFindings> CaseEvaluator::marketFindings(const Snapshot& s) {
+  const Case& c = s.caseOf();
+  std::shared_ptr<const MarketFindings> found = marketFindings_.find(
+      [&](const MarketFindingsKey& k) { return k.given == s.givenFigures && k.limits == c.limits; });
+  if (found) return found;
+  found = std::make_shared<const MarketFindings>(
+      monitorMarket({s.model(), *s.history, s.evaluation->layout().baseColumn(), c, s.crossCheck, s.market->peers,
+                     spotRatesAt(s.market->rates, c.valuationDate), s.market->prices, s.market->rates,
+                     s.market->estimates, s.company().currency}));
+  marketFindings_.keep({s.givenFigures, c.limits}, found);
+  return found;
+}
+
 std::vector<OnOtherModel> CaseEvaluator::onOtherModels(const Sources& sources, const Case& c) {
   std::vector<OnOtherModel> others;
   if (c.indexOf(kBase) < 0) return others;
@@ -183,8 +210,11 @@ std::vector<OnOtherModel> CaseEvaluator::onOtherModels(const Sources& sources, c
     if (shipped.name == c.model) continue;
     other.model = shipped.name;
     // A case that this model refuses says nothing of its value.
-    const Result<Evaluated> evaluated = evaluate(sources, other, Standing::StoodBefore);
-    if (evaluated) others.push_back({shipped.title, evaluated->evaluation});
+    const Result<Prepared> prepared = prepare(sources, other, Standing::StoodBefore);
+    if (!prepared) continue;
+    const Ground& ground = *prepared->ground;
+    others.push_back(onOtherModel(shipped.title, {*ground.compiled, *ground.history->adjusted, prepared->assumptions,
+                                                  prepared->assumptions.base(), prepared->given->plain}));
   }
   return others;
 }

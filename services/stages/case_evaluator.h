@@ -28,11 +28,14 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
   /// Fails when the case has faults, or the evidence has no full fiscal year to start from.
   Result<std::shared_ptr<const Ground>> ground(const std::shared_ptr<const Evidence>& evidence, const Case& c,
                                                Standing own = Standing::Typed);
+  Result<Prepared> prepare(const Sources& sources, const Case& c, Standing own = Standing::Typed);
   Result<Evaluated> evaluate(const Sources& sources, const Case& c, Standing own = Standing::Typed);
   /// Base of the case upon each other model that ships and takes it.
   std::vector<OnOtherModel> onOtherModels(const Sources& sources, const Case& c);
   /// The subject's beta by the settings that nobody has chosen: no edit of a scenario moves it.
   std::shared_ptr<const OwnBeta> plainBeta(const Snapshot& s);
+  /// What monitors find in what the market, the record and the peers say.
+  std::shared_ptr<const MarketFindings> marketFindings(const Snapshot& s);
   /// Everything there is to show, but for the last stage: a snapshot is judged when its findings are asked for.
   Result<std::shared_ptr<const Snapshot>> show(const Sources& sources, const Case& c, Standing own = Standing::Typed);
 
@@ -88,8 +91,19 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
     std::weak_ptr<const Market> market;
     Date valuationDate;
   };
+  /// Givens are of one market, one history and one valuation date.
+  struct MarketFindingsKey {
+    std::shared_ptr<const GivenFigures> given;
+    std::map<std::string, double> limits;
+  };
+
+  struct GroundOfCase {
+    std::shared_ptr<const Ground> ground;
+    Case assumptions;  ///< with the inputs proposed that history rules read
+  };
 
   explicit CaseEvaluator(std::shared_ptr<const Resources> shipped) : shipped_(std::move(shipped)) {}
+  Result<GroundOfCase> groundOf(const std::shared_ptr<const Evidence>& evidence, const Case& c, Standing own);
   Result<std::shared_ptr<const ModelInUse>> modelOf(const Case& c, Standing own);
   std::shared_ptr<const Standardised> filedFor(const std::shared_ptr<const Evidence>& evidence,
                                                const Resources& resources, const std::vector<OwnLine>& lines,
@@ -113,6 +127,7 @@ class CaseEvaluator : public std::enable_shared_from_this<CaseEvaluator> {
   StageCache<GivenKey, GivenFigures> givens_{8};
   StageCache<MarketKey, Market> markets_{4};
   StageCache<BetaKey, OwnBeta> betas_{4};
+  StageCache<MarketFindingsKey, MarketFindings> marketFindings_{4};
 };
 
 }  // namespace zl::services

@@ -312,24 +312,24 @@ GivenFigures givenFigures(const Ground& ground, const Market& market, const Give
   return given;
 }
 
-Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const Market> market,
-                     std::shared_ptr<const GivenFigures> given, const Case& c) {
-  Evaluated e;
-  e.evaluation = std::make_shared<const Evaluation>(ground->compiled, ground->history->adjusted,
-                                                    withProposals(c, *ground, *market, given->plain, given->crossCheck),
-                                                    given->plain);
-  e.ground = std::move(ground);
-  e.market = std::move(market);
-  e.given = std::move(given);
-  return e;
+Prepared prepareOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const Market> market,
+                   std::shared_ptr<const GivenFigures> given, Case c) {
+  Case assumptions = withProposals(std::move(c), *ground, *market, given->plain, given->crossCheck);
+  return {std::move(ground), std::move(market), std::move(given), std::move(assumptions)};
+}
+
+Evaluated evaluateOn(Prepared p) {
+  auto evaluation = std::make_shared<const Evaluation>(p.ground->compiled, p.ground->history->adjusted,
+                                                       std::move(p.assumptions), p.given->plain);
+  return {std::move(p.ground), std::move(p.market), std::move(p.given), std::move(evaluation)};
 }
 
 Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const Market> market, const Case& given) {
   // Peers stand on the basis that is proposed for the subject.
-  const Case c = withProposedInputs(given, *ground->resources, *ground->evidence, ground->filed->statements);
+  Case c = withProposedInputs(given, *ground->resources, *ground->evidence, ground->filed->statements);
   auto figures =
       std::make_shared<const GivenFigures>(givenFigures(*ground, *market, givenChoicesOf(ground->compiled->model, c)));
-  return evaluateOn(std::move(ground), std::move(market), std::move(figures), c);
+  return evaluateOn(prepareOn(std::move(ground), std::move(market), std::move(figures), std::move(c)));
 }
 
 }  // namespace zl::services

@@ -42,6 +42,14 @@ struct GivenChoices {
   friend bool operator==(const GivenChoices&, const GivenChoices&) = default;
 };
 
+/// All that figures are computed from, with everything in the case that is proposed: for who needs a few of them.
+struct Prepared {
+  std::shared_ptr<const Ground> ground;
+  std::shared_ptr<const Market> market;
+  std::shared_ptr<const GivenFigures> given;
+  Case assumptions;
+};
+
 struct Evaluated {
   std::shared_ptr<const Ground> ground;
   std::shared_ptr<const Market> market;
@@ -66,8 +74,9 @@ CrossCheck comparePeers(const Ground& ground, const Market& market, const GivenC
 GivenFigures givenFigures(const Ground& ground, const Market& market, const GivenChoices& choices);
 
 /// Upon givens that were made from the same ground, market and choices.
-Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const Market> market,
-                     std::shared_ptr<const GivenFigures> given, const Case& c);
+Prepared prepareOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const Market> market,
+                   std::shared_ptr<const GivenFigures> given, Case c);
+Evaluated evaluateOn(Prepared prepared);
 Evaluated evaluateOn(std::shared_ptr<const Ground> ground, std::shared_ptr<const Market> market, const Case& c);
 
 }  // namespace zl::services

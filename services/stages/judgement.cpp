@@ -1,7 +1,6 @@
 #include "services/stages/judgement.h"
 
 #include <algorithm>
-#include <future>
 
 #include "core/quantity/number_text.h"
 #include "services/stages/own_beta.h"
@@ -47,22 +46,18 @@ void tellSharedChange(const Snapshot& s, std::vector<Finding>& findings) {
 }  // namespace
 
 std::vector<Finding> judge(const Snapshot& s) {
-  // The other models are run beside what is looked at here.
-  auto others = std::async(std::launch::async, [&s] { return s.evaluator->onOtherModels(s.sources(), s.caseOf()); });
   const std::shared_ptr<const OwnBeta> own = s.evaluator->plainBeta(s);
+  const std::shared_ptr<const MarketFindings> market = s.evaluator->marketFindings(s);
   std::vector<Finding> findings =
       monitor({*s.evaluation,
                *s.history,
                s.years(),
                s.review->findings,
+               *market,
                s.crossCheck,
-               s.market->peers,
-               spotRatesAt(s.market->rates, s.caseOf().valuationDate),
-               s.market->prices,
                s.market->rates,
-               s.market->estimates,
                s.company().currency,
-               [&others] { return others.get(); },
+               [&s] { return s.evaluator->onOtherModels(s.sources(), s.caseOf()); },
                {own->fit.low, own->fit.high, own->fit.adjusted, betaWords({}, own->index, s.caseOf().valuationDate)}});
   if (s.market->before) tellSharedChange(s, findings);
   if (s.givenFigures->averageShares) {

@@ -46,9 +46,9 @@ double shareFiledAs(const StandardStatements& filed, const std::vector<Fact>& fa
 
 }  // namespace
 
-Case withProposedInputs(const Case& given, const Resources& resources, const Evidence& evidence,
+Case withProposedInputs(Case given, const Resources& resources, const Evidence& evidence,
                         const StandardStatements& filed) {
-  const Case c = inputsAsPaths(given, resources.model);
+  Case c = inputsAsPaths(std::move(given), resources.model);
   if (!c.proposes) return c;
   const model::HistoryTable none(
       resources.model, {1, c.horizon}, [](const std::string&, int) { return Figure::absent(); },
@@ -61,8 +61,7 @@ Case withProposedInputs(const Case& given, const Resources& resources, const Evi
   return proposedInputs(c, resources.proposals(), ground);
 }
 
-Case withProposals(const Case& c, const Ground& ground, const Market& market, const Givens& givens,
-                   const CrossCheck& peers) {
+Case withProposals(Case c, const Ground& ground, const Market& market, const Givens& givens, const CrossCheck& peers) {
   if (!c.proposes) return c;
   const model::Model& m = ground.compiled->model;
   std::vector<int> years;

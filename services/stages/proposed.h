@@ -13,11 +13,9 @@ namespace zl::services {
 
 /// What history rules read, proposed before there is a history. A case that asks for no proposals comes back as it is,
 /// but for inputs that are drivers of the model by now.
-Case withProposedInputs(const Case& c, const Resources& resources, const Evidence& evidence,
-                        const StandardStatements& filed);
+Case withProposedInputs(Case c, const Resources& resources, const Evidence& evidence, const StandardStatements& filed);
 
 /// Everything else: base, then worst and best upon it.
-Case withProposals(const Case& c, const Ground& ground, const Market& market, const Givens& givens,
-                   const CrossCheck& peers);
+Case withProposals(Case c, const Ground& ground, const Market& market, const Givens& givens, const CrossCheck& peers);
 
 }  // namespace zl::services

@@ -1,5 +1,6 @@
 #include "services/stages/snapshot.h"
 
+#include "core/monitor/undecided.h"
 #include "services/stages/judgement.h"
 
 namespace zl::services {
@@ -24,6 +25,12 @@ Snapshot::~Snapshot() = default;
 const std::vector<Finding>& Snapshot::findings() const {
   std::call_once(judged_, [this] { findings_ = judge(*this); });
   return findings_;
+}
+
+std::string Snapshot::textOf(const Finding& finding) const {
+  if (!finding.standsOnUndecided) return finding.text;
+  std::call_once(ranked_, [this] { undecided_ = undecidedThatMoveMost(*evaluation); });
+  return undecided_.empty() ? finding.text : finding.text + "; what is not decided and moves it most: " + undecided_;
 }
 
 std::string Snapshot::periodOf(int column) const {

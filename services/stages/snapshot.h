@@ -36,6 +36,12 @@ struct Snapshot {
   /// something is being dragged. From any thread.
   [[nodiscard]] const std::vector<Finding>& findings() const;
 
+  /// What a finding says to who reads it: its text and, where it asks for that, what is not decided and moves the value
+  /// most, looked for once. From any thread.
+  [[nodiscard]] std::string textOf(const Finding& finding) const;
+  /// Monitor and text: what lists and searches show of a finding.
+  [[nodiscard]] std::string wordsOf(const Finding& finding) const { return finding.monitor + ": " + textOf(finding); }
+
   [[nodiscard]] const Case& caseOf() const { return evaluation->caseOf(); }
   [[nodiscard]] Sources sources() const { return {evidence, market}; }
   [[nodiscard]] const model::Model& model() const { return evaluation->model(); }
@@ -50,6 +56,8 @@ struct Snapshot {
  private:
   mutable std::once_flag judged_;
   mutable std::vector<Finding> findings_;
+  mutable std::once_flag ranked_;
+  mutable std::string undecided_;
 };
 
 }  // namespace zl::services

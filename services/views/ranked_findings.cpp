@@ -76,7 +76,7 @@ CaseEdit acknowledgeLine(const RankedFinding& ranked, const Snapshot& s, const P
 }
 
 std::string textOf(const RankedFinding& ranked, const Snapshot& s) {
-  const std::string& text = s.findings()[ranked.finding].text;
+  const std::string text = s.textOf(s.findings()[ranked.finding]);
   std::string others;
   for (const size_t other : ranked.alike) {
     const Scenario* scenario = s.caseOf().scenario(s.findings()[other].scenario);

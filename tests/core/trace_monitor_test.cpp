@@ -4,6 +4,7 @@
 #include <set>
 
 #include "core/monitor/finding.h"
+#include "core/monitor/market_monitors.h"
 #include "core/outlook/trace.h"
 #include "tests/support/model_support.h"
 
@@ -200,9 +201,10 @@ class MonitorTest : public testing::Test {
     const model::HistoryTable history(
         m_.model, e.layout(), [&](const std::string& row, int c) { return m_.filed.at(row)[static_cast<size_t>(c)]; },
         [](model::RowId) { return Figure::of(0.25); });
+    const MarketFindings market = monitorMarket(
+        {m_.model, history, e.layout().baseColumn(), m_.theCase, peers, companies_, {}, {}, {}, {}, "EUR"});
     std::set<std::string> names;
-    for (const Finding& f :
-         monitor({e, history, years.statements.years(), {}, peers, companies_, {}, {}, {}, {}, "EUR"})) {
+    for (const Finding& f : monitor({e, history, years.statements.years(), {}, market, peers, {}, "EUR"})) {
       EXPECT_FALSE(f.text.empty());
       names.insert(f.monitor);
     }

@@ -50,7 +50,7 @@ class PeerSources : public test::DemoBook {
   [[nodiscard]] Figure multiple(const std::string& id, Multiple m) const { return peer(id)->cells.at(m).multiple; }
   [[nodiscard]] std::vector<std::string> findings() const {
     std::vector<std::string> all;
-    for (const Finding& f : now().findings()) all.push_back(wordsOf(f));
+    for (const Finding& f : now().findings()) all.push_back(now().wordsOf(f));
     return all;
   }
 
