@@ -13,15 +13,51 @@ namespace zl::app {
 void LedgerModel::fill(QStringList headers, std::vector<LedgerRow> rows, bool withTrend) {
   const bool sameShape = headers == headers_ && rows.size() == rows_.size() && withTrend == withTrend_;
   if (!sameShape) beginResetModel();
+  toPaint_ = sameShape ? rowsUnlike(rows) : std::nullopt;
+  const AmountsLook amounts = amounts_;
   headers_ = std::move(headers);
   rows_ = std::move(rows);
   withTrend_ = withTrend;
   chooseDecimals();
+  if (amounts_ != amounts || flaggedAnew_) toPaint_ = std::pair(0, rowCount() - 1);
+  flaggedAnew_ = false;
   if (!sameShape) {
     endResetModel();
   } else if (!rows_.empty()) {
     Q_EMIT dataChanged(index(0, 0), index(rowCount() - 1, columnCount() - 1));
   }
+}
+
+std::optional<std::pair<int, int>> LedgerModel::rowsUnlike(const std::vector<LedgerRow>& next) const {
+  const auto looksAs = [](const LedgerRow& a, const LedgerRow& b) {
+    const RowLook &rowA = a, &rowB = b;
+    return rowA == rowB && std::equal(a.cells.begin(), a.cells.end(), b.cells.begin(), b.cells.end(),
+                                      [](const CellLook& x, const CellLook& y) { return x == y; });
+  };
+  std::optional<std::pair<int, int>> unlike;
+  for (size_t r = 0; r < next.size(); ++r) {
+    if (looksAs(rows_[r], next[r])) continue;
+    if (!unlike) unlike.emplace(static_cast<int>(r), 0);
+    unlike->second = static_cast<int>(r);
+  }
+  return unlike;
+}
+
+void LedgerModel::setFlagged(std::vector<bool> columns) {
+  if (columns == flagged_) return;
+  flaggedAnew_ = true;
+  flagged_ = std::move(columns);
+  headingsChanged();
+}
+
+void LedgerModel::setHeading(QString& heading, const QString& words) {
+  if (heading == words) return;
+  heading = words;
+  headingsChanged();
+}
+
+void LedgerModel::headingsChanged() {
+  if (columnCount() > 0) Q_EMIT headerDataChanged(Qt::Horizontal, 0, columnCount() - 1);
 }
 
 void LedgerModel::chooseDecimals() {
@@ -35,8 +71,7 @@ void LedgerModel::chooseDecimals() {
     }
     return most;
   };
-  moneyDecimals_ = shownDecimals(largest(Kind::Money));
-  sharesDecimals_ = amountDecimals(largest(Kind::Shares));
+  amounts_ = {amountPower(), shownDecimals(largest(Kind::Money)), amountDecimals(largest(Kind::Shares))};
 }
 
 const LedgerCell* LedgerModel::cellAt(const QModelIndex& index) const {
@@ -83,7 +118,8 @@ QVariant LedgerModel::data(const QModelIndex& index, int role) const {
       if (index.column() == 0) return row.unit.isEmpty() ? row.label : row.label + QStringLiteral(", ") + row.unit;
       if (cell == nullptr) return {};
       if (cell->words) return *cell->words;
-      return shownText(cell->figure, row.kind, row.kind == Kind::Shares ? sharesDecimals_ : moneyDecimals_) +
+      return shownText(cell->figure, row.kind,
+                       row.kind == Kind::Shares ? amounts_.sharesDecimals : amounts_.moneyDecimals) +
              (cell->doubted ? QStringLiteral("†") : QString());
     case Qt::EditRole:
       if (cell != nullptr && cell->chooses && !choicesAt(index).isEmpty()) return cell->words.value_or(QString());

@@ -1,5 +1,6 @@
 #include "app/grid/ledger_view.h"
 
+#include <QAccessible>
 #include <QApplication>
 #include <QClipboard>
 #include <QHeaderView>
@@ -88,6 +89,19 @@ LedgerView::LedgerView(QWidget* parent) : QTableView(parent) {
       Q_EMIT rowActivated(index.row(), index.column() - model_.firstColumn());
     }
   });
+}
+
+void LedgerView::dataChanged(const QModelIndex& topLeft, const QModelIndex& bottomRight, const QList<int>& roles) {
+  // An open editor and a screen reader are told by the base, which paints everything.
+  if (state() == EditingState || QAccessible::isActive()) {
+    QTableView::dataChanged(topLeft, bottomRight, roles);
+    return;
+  }
+  const std::optional<std::pair<int, int>>& rows = model_.rowsToPaint();
+  if (!rows) return;
+  const int top = rowViewportPosition(rows->first);
+  const int bottom = rowViewportPosition(rows->second) + rowHeight(rows->second);
+  viewport()->update(0, top, viewport()->width(), bottom - top);
 }
 
 void LedgerView::setWidths(int figure, int trend) {

@@ -44,6 +44,8 @@ class LedgerView : public QTableView {
   void pasted(int row, int column, const QList<QStringList>& cells);
 
  protected:
+  /// Paints only what looks otherwise now: an edit leaves most rows of most grids as they were.
+  void dataChanged(const QModelIndex& topLeft, const QModelIndex& bottomRight, const QList<int>& roles) override;
   void keyPressEvent(QKeyEvent* event) override;
   void mousePressEvent(QMouseEvent* event) override;
   void mouseDoubleClickEvent(QMouseEvent* event) override;

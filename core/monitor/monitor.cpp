@@ -147,9 +147,9 @@ class Monitors {
       const std::string shown = figureText(x, row.kind);
       const std::string low = figureText(Figure::of(s.low), row.kind), high = figureText(Figure::of(s.high), row.kind);
       if (shown == low || shown == high) continue;
+      const std::string ends = "from " + low + " to " + high;
       add("driver outside history", Severity::Note, Stop::Outlook,
-          row.label + " (" + label(scenario) + ") reaches " + shown + " in " + year(c) + "; its history runs from " +
-              low + " to " + high,
+          row.label + " (" + label(scenario) + ") reaches " + shown + " in " + year(c) + "; its history runs " + ends,
           row.name, c);
       return;
     }

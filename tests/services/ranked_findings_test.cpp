@@ -7,6 +7,7 @@
 
 #include "core/quantity/number_text.h"
 #include "services/edits/edits.h"
+#include "services/reports/report.h"
 #include "tests/support/demo_book.h"
 
 namespace zl::services {
@@ -85,6 +86,44 @@ TEST_F(RankedFindingsOfDemo, WhatTheOtherModelMakesOfTheCaseIsToldWhereItIsFarAw
   change.after.limits.clear();
   ASSERT_TRUE(session_->apply(change));
   EXPECT_THAT(textsOf("models apart"), testing::ElementsAre(HasSubstr(figureText(full, Kind::Quote))));
+}
+
+/// Expected: the case typed a tenth higher, one row after the other, and valued whole.
+TEST_F(RankedFindingsOfDemo, WhatIsNotDecidedAndMovesTheValueMostIsNamedToWhoReadsIt) {
+  const Snapshot& s = now();
+  const Case& c = s.caseOf();
+  const int lane = c.indexOf(kBase);
+  const model::RowId value = s.model().find(model::Role::ValueBeforeFloor);
+  std::vector<std::pair<double, std::string>> moved;
+  for (size_t r = 0; r < s.model().rows.size(); ++r) {
+    const model::Row& row = s.model().rows[r];
+    Case typed = c;
+    if (!row.projected || row.isChoice()) continue;
+    if (row.declared == model::Declared::Driver && c.driver(c.base(), row.name) == nullptr) {
+      Path path;
+      path.shape = Shape::Typed;
+      for (int column = s.evaluation->layout().historyYears; column < s.evaluation->layout().columns(); ++column)
+        path.typed.emplace_back(1.1 * s.evaluation->figure(model::RowId(r), column, lane).orNaN());
+      typed.scenario(kBase)->drivers[row.name] = {path, {}};
+    } else if (row.declared == model::Declared::Input && c.input(c.base(), row.name) == nullptr) {
+      typed.scenario(kBase)->inputs[row.name].figure = 1.1 * s.evaluation->constant(model::RowId(r), lane).orNaN();
+    } else {
+      continue;
+    }
+    const Result<Evaluated> then = s.evaluator->evaluate(s.sources(), typed);
+    if (!then) continue;  // beyond its range, or of what nobody knows
+    const Figure apart = then->evaluation->constant(value, lane) - s.evaluation->constant(value, lane);
+    if (apart.hasValue()) moved.emplace_back(-std::abs(apart.value()), row.label);
+  }
+  std::stable_sort(moved.begin(), moved.end());
+  ASSERT_GT(moved.size(), 20u);
+  const std::string most = moved[0].second + ", " + moved[1].second + ", " + moved[2].second;
+  for (const Finding& f : s.findings()) {
+    const bool asked = f.monitor == "models apart" || f.monitor.starts_with("value far from");
+    EXPECT_EQ(s.textOf(f), asked ? f.text + "; what is not decided and moves it most: " + most : f.text);
+  }
+  EXPECT_THAT(findingsText(s), HasSubstr("moves it most: " + most));
+  EXPECT_THAT(findingsJson(s).dump(), HasSubstr("moves it most: " + most));
 }
 
 TEST_F(RankedFindingsOfDemo, SeverityGoesFirstThenWhatMovesTheValue) {
