@@ -160,8 +160,8 @@ class FirstValue {
     for (const model::Method& method : e_.model().methods) {
       const std::optional<model::PeerTie>& tie = e_.model()[method.value].peers;
       if (!tie || tie->statistic != "median") continue;
-      const Figure figure = e_.constant(method.value, lane_);
-      if (figure.hasValue() && figure.value() > 0) implied.push_back(figure);
+      const double implies = e_.orNaN({method.value, 0}, lane_);
+      if (implies > 0) implied.push_back(Figure::of(implies));
     }
     const Statistics peers = describe(implied);
     if (peers.count == 0 || !value.hasValue()) return;

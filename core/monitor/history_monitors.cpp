@@ -48,6 +48,29 @@ RegularGrowth regularGrowth(const Series& s) {
   return t;
 }
 
+/// Debt that stands among other liabilities is taken off no value.
+void interestWithoutDebt(const MonitorView& v, std::vector<Finding>& found) {
+  const model::Model& m = v.evaluation.model();
+  const std::vector<model::ViewRow>& bearing = m.view("interest_bearing");
+  const int base = v.evaluation.layout().baseColumn();
+  const Figure interest = v.evaluation.figure(model::Role::InterestExpense, base, 0);
+  const Figure revenue = v.evaluation.figure(model::Role::Revenue, base, 0);
+  if (bearing.empty() || interest.valueOr(0) <= 0) return;
+  for (const model::ViewRow& shown : bearing) {
+    for (const int column : {base - 1, base}) {
+      if (column >= 0 && v.history.at(shown.row, column).valueOr(0) != 0) return;
+    }
+  }
+  const Figure share = interest / revenue;
+  if (share.hasValue() && share.value() <= limitOf(v.evaluation.caseOf(), "interest without debt")) return;
+  found.push_back(
+      {"interest without debt", Severity::Warning, Stop::Filings,
+       "Interest of " + figureText(interest, Kind::Money) +
+           " m is filed and nothing that bears it: where debt stands among other liabilities it is not taken "
+           "off the value; put its row on borrowings",
+       m.nameOf(model::Role::InterestExpense), base});
+}
+
 }  // namespace
 
 void monitorHistory(const MonitorView& v, std::vector<Finding>& found) {
@@ -93,6 +116,7 @@ void monitorHistory(const MonitorView& v, std::vector<Finding>& found) {
                          "; non-cash costs, provisions or working capital that was bought stand behind it",
                      m[shown.row].name, -1});
   }
+  interestWithoutDebt(v, found);
   for (const HistoryWindow& w : v.evaluation.caseOf().windows) {
     for (const int year : {w.from, w.to}) {
       const auto filed =

@@ -13,6 +13,8 @@ constexpr MonitorLimit kLimits[] = {
     {"mean growth is not compound growth", "mean of yearly growth less the compound rate", Kind::Ratio, 0.02, 0, 1},
     {"cash flow not explained", "unexplained part of a filed year's free cash flow over its operating cash flow",
      Kind::Ratio, 0.05, 0, 10},
+    {"interest without debt", "interest of the base year over its revenue, while nothing that bears it is filed",
+     Kind::Ratio, 0.001, 0, 1},
     {"cyclical base", "projected mean margin over the median of regular years, less one", Kind::Ratio, 0.1, 0, 10},
     {"tax far from marginal", "tax rate of the last forecast year apart from the marginal one", Kind::Ratio, 0.05, 0,
      1},

@@ -494,7 +494,8 @@ UnitHeading unitHeading(std::string_view text) {
   UnitHeading unit;
   const std::string plain = plainText(text);
   if (plain.size() > 200) return unit;
-  bool said = false;  // "m" alone may be anything; "in m" or "EUR m" is a unit
+  bool said = false;             // "m" alone may be anything; "in m" or "EUR m" is a unit
+  int noughts = 0, written = 0;  // powers of ten that stand as figures
   for (const Run& run : runsOf(plain)) {
     for (const auto& [word, code] : kCurrencies) {
       if (unit.currency.empty() && run.text == word) unit.currency = code;
@@ -518,9 +519,16 @@ UnitHeading unitHeading(std::string_view text) {
       if (unit.scale || run.text != word || (!said && unit.currency.empty() && run.text.size() <= 3)) continue;
       unit.scale = word == "mil" && unit.currency == "BRL" ? 3 : scale;  // Portuguese for a thousand
     }
-    if (!unit.scale && run.text == "000") unit.scale = 3;
+    if (run.text == "000") {  // of "EUR 000", "EUR 1,000" and, with another one after it, "EUR 1 000 000"
+      noughts += 3;
+    } else if (run.text == "1000" || run.text == "1000000") {
+      written = run.text == "1000" ? 3 : 6;
+    }
     if (run.text == "in" || run.text == "figures" || run.text == "amounts") said = true;
   }
+  if (!unit.scale && noughts > 0) unit.scale = noughts;
+  // Beside a currency it is a unit; alone it may be any figure.
+  if (!unit.scale && written > 0 && !unit.currency.empty()) unit.scale = written;
   return unit;
 }
 

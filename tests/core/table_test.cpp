@@ -150,6 +150,12 @@ TEST(UnitHeadings, CurrencyAndScale) {
                                                               {"R$ mil", "BRL", 3},
                                                               {"em milh\u00F5es de reais", "BRL", 6},
                                                               {"\xE2\x82\xAC mln", "EUR", 6},
+                                                              {"NOK 1000", "NOK", 3},
+                                                              {"beløp i 1 000 NOK", "NOK", 3},
+                                                              {"EUR 1.000", "EUR", 3},
+                                                              {"USD 1,000,000", "USD", 6},
+                                                              {"1000000 JPY", "JPY", 6},
+                                                              {"Store 1000", "", -1},
                                                               {"Revenue", "", -1},
                                                               {"m", "", -1}};
   for (const auto& [text, currency, scale] : kUnits) {

@@ -6,6 +6,7 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
+#include "services/edits/edits.h"
 #include "tests/support/plain_company.h"
 
 namespace zl::services {
@@ -45,6 +46,35 @@ class Judged : public testing::Test {
     return std::move(*session);
   }
 };
+
+/// A miller who files "long-term liabilities" and no word of a loan, in thousands of kroner.
+TEST_F(Judged, InterestThatNothingBearsIsTold) {
+  constexpr const char* kMiller =
+      "NOK 1000;2025;2024\nDriftsinntekter;900000;800000\nVarekostnad;500000;450000\nAnnen "
+      "driftskostnad;250000;230000\n"
+      "Driftsresultat;150000;120000\nFinanskostnader;12000;11000\nResultat f\u00F8r "
+      "skattekostnad;138000;109000\nSkattekostnad;30000;24000\n"
+      "\u00C5rsresultat;108000;85000\nKundefordringer;140000;130000\nBankinnskudd;60000;50000\nVarige "
+      "driftsmidler;500000;480000\n"
+      "Sum eiendeler;700000;660000\nLeverand\u00F8rgjeld;90000;80000\nLangsiktig "
+      "gjeld;210000;230000\nEgenkapital;400000;350000\n"
+      "Sum egenkapital og gjeld;700000;660000\n";
+  const auto told = [](const Session& session) {
+    std::vector<std::string> texts;
+    for (const Finding& f : session.now()->findings()) {
+      if (f.monitor == "interest without debt") texts.push_back(f.text);
+    }
+    return texts;
+  };
+  const auto session = bringIn(previewOf("miller.csv", kMiller, context()));
+  EXPECT_DOUBLE_EQ(session->now()->evaluation->figure("cash", 1, 0).value(), 60e6) << "the table names its thousands";
+  EXPECT_THAT(told(*session), testing::ElementsAre(HasSubstr("Interest of 12.0 m is filed")));
+  const Case& c = session->now()->caseOf();
+  ASSERT_TRUE(session->apply(setLineChoice(c, session->now()->model(), "label:Langsiktig gjeld",
+                                           LineChoice{"borrowings_long", 1, "a bank's loan"})));
+  EXPECT_DOUBLE_EQ(session->now()->evaluation->figure("debt", 1, 0).value(), 210e6);
+  EXPECT_THAT(told(*session), testing::IsEmpty());
+}
 
 TEST_F(Judged, ATablesRowGoesWhereItsTiesAskForIt) {
   ImportContext wrong = context();
